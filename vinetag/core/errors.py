@@ -1,0 +1,80 @@
+"""The core's error tree.
+
+    CoreError
+    ├── LabelError       a text is not a DNS label
+    ├── ExtensionError   an extension is unknown or malformed
+    └── BriefError       a brief has one or more problems, each at a path
+
+Every error carries `problems`; a problem has a code and data, and `text()` says it in words.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+__all__ = ["BriefError", "CoreError", "ExtensionError", "LabelError", "Problem"]
+
+_WORDING: Mapping[str, str] = {
+    "blank": "Write something here.",
+    "not_text": "This should be text.",
+    "not_number": "This should be a whole number.",
+    "not_list": "This should be a list.",
+    "not_object": "This should be an object with named fields.",
+    "unknown_field": "There is no field called “{field}”.",
+    "unknown_choice": "“{value}” is not one of {choices}.",
+    "too_long": "At most {limit} characters, please: this has {length:,}.",
+    "too_many": "At most {limit} here: there are {count:,}.",
+    "too_few": "At least {limit} here.",
+    "out_of_range": "Choose a number from {low} to {high}; {value} is outside.",
+    "min_over_max": "The smallest number of letters ({low}) is above the largest ({high}).",
+    "repeated": "“{value}” is listed twice.",
+    "letters_only": (
+        "“{value}” has {what}: keywords use the letters a to z, with spaces between words."
+    ),
+    "accent": "“{value}” has an accented letter. Write it as “{plain}”, as it would be typed.",
+    "script": "“{value}” is written in {script} letters. Write the sound in the letters a to z.",
+    "avoided_keyword": "“{value}” is also among the words to avoid. Remove one of the two.",
+    "label_blank": "A name needs at least one letter or digit.",
+    "label_long": "A name has at most 63 characters; this has {length:,}.",
+    "label_character": "A name cannot contain “{character}”: only letters, digits and hyphens.",
+    "label_edge_hyphen": "A name cannot begin or end with a hyphen.",
+    "label_reserved_hyphens": "Hyphens in both the third and fourth place are reserved (RFC 5891).",
+    "label_idna": "“{value}” is not valid in international names (IDNA 2008): {detail}.",
+    "extension_blank": "An extension looks like .com or .co.nz.",
+    "extension_unknown": "There is no extension “.{value}”.",
+    "extension_two_level": "Names are not registered directly under “.{value}”.",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Problem:
+    """One thing that is wrong: `path` locates it (`keywords.3.text`), `code` names it."""
+
+    path: str
+    code: str
+    args: Mapping[str, object] = field(default_factory=dict)
+
+    def text(self) -> str:
+        """The problem as a sentence for the person who made it."""
+        return _WORDING[self.code].format(**self.args)
+
+
+class CoreError(ValueError):
+    """Base of the tree; never raised itself."""
+
+    def __init__(self, *problems: Problem) -> None:
+        self.problems: Sequence[Problem] = problems
+        super().__init__("; ".join(p.text() for p in problems))
+
+
+class LabelError(CoreError):
+    """A text is not a DNS label."""
+
+
+class ExtensionError(CoreError):
+    """An extension is unknown or malformed."""
+
+
+class BriefError(CoreError):
+    """A brief cannot be used as it stands."""

@@ -1,0 +1,69 @@
+"""What every measure shares: findings add up to a score, and say why in words."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import TYPE_CHECKING, Any, NamedTuple, Protocol
+
+if TYPE_CHECKING:
+    from vinetag.core.grade.judge import Reading
+
+__all__ = ["Assessment", "Finding", "Measure", "Reason", "assess", "reasons"]
+
+
+class Finding(NamedTuple):
+    """One thing a measure saw. `points` (negative counts against) speak of the letters from `start`
+    up to `end`; `args` fill the measure's wording for `code`.
+    """
+
+    code: str
+    points: float
+    start: int
+    end: int
+    args: Mapping[str, Any]
+
+
+class Assessment(NamedTuple):
+    """`score`, 0 to 100, is the measure's base plus its findings' points, clipped."""
+
+    score: float
+    findings: tuple[Finding, ...]
+
+
+class Reason(NamedTuple):
+    """A finding in words."""
+
+    text: str
+    points: float
+    start: int
+    end: int
+
+
+class Measure(Protocol):
+    """One way to judge a name: a module of its own, pure."""
+
+    @property
+    def name(self) -> str:
+        """Its name in product and code: length, spelling …"""
+
+    @property
+    def wording(self) -> Mapping[str, str]:
+        """A sentence for each finding's code."""
+
+    def assess(self, reading: Reading) -> Assessment:
+        """Judge one name. Never raises for a valid label; gives at least one finding."""
+
+
+def assess(base: float, findings: Sequence[Finding]) -> Assessment:
+    """The assessment whose findings add to `base`."""
+    score = base + sum(f.points for f in findings)
+    return Assessment(min(100.0, max(0.0, score)), tuple(findings))
+
+
+def reasons(measure: Measure, assessment: Assessment) -> list[Reason]:
+    """The findings in words, the weightiest first."""
+    ordered = sorted(assessment.findings, key=lambda f: -abs(f.points))
+    return [
+        Reason(measure.wording[f.code].format(**f.args), round(f.points, 1), f.start, f.end)
+        for f in ordered
+    ]

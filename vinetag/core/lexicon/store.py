@@ -1,0 +1,110 @@
+"""The word data as the core asks for it, built by scripts/build_lexicon.py."""
+
+from __future__ import annotations
+
+import gzip
+import io
+import json
+from collections.abc import Mapping, Sequence
+from functools import cache, cached_property
+from importlib.resources import files
+from typing import Any, NamedTuple
+
+import numpy as np
+import numpy.typing as npt
+
+from vinetag.core.lexicon.bank import Bank, read_bank
+
+__all__ = ["Lexicon", "Word", "load_lexicon"]
+
+_DATA = files("vinetag.core.lexicon").joinpath("data")
+
+
+class Word(NamedTuple):
+    """An English word. `zipf`: log10 of uses per thousand million words (wordfreq's scale, 1.6 to
+    8); `pos`: letters n v a r d p c o, commonest first; `field`: WordNet's field of its first noun
+    sense.
+    """
+
+    text: str
+    zipf: float
+    pos: str
+    lemma: str
+    field: str
+
+
+class Lexicon:
+    """Read-only word data; each file is read when it is first asked for."""
+
+    def __init__(self) -> None:
+        self._read_followers: dict[str, Mapping[str, float]] = {}
+
+    @cached_property
+    def words(self) -> Mapping[str, Word]:
+        """Every word known, commonest first."""
+        found: dict[str, Word] = {}
+        for line in _DATA.joinpath("words.tsv").read_text("ascii").split("\n"):
+            if line:
+                text, zipf, pos, lemma, field = line.split("\t")
+                found[text] = Word(text, int(zipf) / 100, pos, lemma, field)
+        return found
+
+    @cached_property
+    def homophones(self) -> Mapping[str, tuple[str, ...]]:
+        """Words that sound the same, commonest first (CMU Pronouncing Dictionary)."""
+        rows = (
+            line.split("\t")
+            for line in _DATA.joinpath("homophones.tsv").read_text("ascii").split("\n")
+        )
+        return {row[0]: tuple(row[1].split()) for row in rows if len(row) == 2}
+
+    @cached_property
+    def _pairs(self) -> Mapping[str, str]:
+        text = gzip.decompress(_DATA.joinpath("pairs.tsv.gz").read_bytes()).decode("ascii")
+        return dict(line.split("\t") for line in text.split("\n"))
+
+    @cached_property
+    def bank(self) -> Bank:
+        """Words that lead or follow a keyword."""
+        return read_bank(_DATA.joinpath("bank.txt").read_text("ascii"), self.words)
+
+    @cached_property
+    def sources(self) -> Mapping[str, Any]:
+        """Name, version and licence of every source."""
+        document: Mapping[str, Any] = json.loads(_DATA.joinpath("sources.json").read_text("utf-8"))
+        return document
+
+    @cached_property
+    def _vectors(self) -> tuple[Mapping[str, int], npt.NDArray[np.float32]]:
+        rows = np.load(io.BytesIO(_DATA.joinpath("vectors.npy").read_bytes()))
+        floats = rows.astype(np.float32)
+        norms = np.linalg.norm(floats, axis=1, keepdims=True)
+        floats /= np.where(norms == 0, 1, norms)
+        return {word: i for i, word in enumerate(self.words)}, floats
+
+    def followers(self, word: str) -> Mapping[str, float]:
+        """Words often seen right after `word`, with pointwise mutual information in nats (> 0.3).
+
+        Source: bigram counts of wordsegment; about 14,000 first words.
+        """
+        if word not in self._read_followers:
+            rows = (row.partition(":") for row in self._pairs.get(word, "").split())
+            self._read_followers[word] = {second: int(pmi) / 10 for second, _, pmi in rows}
+        return self._read_followers[word]
+
+    def likeness(self, word: str, others: Sequence[str]) -> list[float]:
+        """Cosine of the word vectors, -1 to 1, of `word` with each other; 0 where one has none."""
+        index, rows = self._vectors
+        if word not in index:
+            return [0.0] * len(others)
+        places = np.array([index.get(o, -1) for o in others], dtype=np.int64)
+        cosines = rows[places] @ rows[index[word]]
+        cosines[places < 0] = 0.0
+        result: list[float] = cosines.tolist()
+        return result
+
+
+@cache
+def load_lexicon() -> Lexicon:
+    """The one lexicon of this process."""
+    return Lexicon()

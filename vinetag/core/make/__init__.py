@@ -1,0 +1,8 @@
+"""Making names: recipes turn words into candidates; the planner runs, merges and ranks them."""
+
+from vinetag.core.make.draft import Draft, Recipe
+from vinetag.core.make.job import Job
+from vinetag.core.make.planner import Graded, Made, make_names
+from vinetag.core.make.recipes import RECIPES
+
+__all__ = ["RECIPES", "Draft", "Graded", "Job", "Made", "Recipe", "make_names"]

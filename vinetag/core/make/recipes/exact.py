@@ -1,0 +1,27 @@
+"""exact: the phrase, business name or person's name as it is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from vinetag.core.make.draft import Draft, joined
+from vinetag.core.make.job import Job
+from vinetag.core.names import plain_words
+
+__all__ = ["Exact"]
+
+
+class Exact:
+    """Each keyword, and the name of the project, closed up."""
+
+    name = "exact"
+    summary = "the phrase or name as it is"
+
+    def make(self, job: Job) -> Iterator[Draft]:
+        """Keywords first, then the project's name where its letters are plain."""
+        for keyword in job.keywords:
+            pieces = [(word, "keyword", keyword.text) for word in keyword.words]
+            yield Draft(*joined(*pieces), strength=1.0)
+        words = plain_words(job.brief.name)
+        if words:
+            yield Draft(*joined(*((word, "name", "") for word in words)), strength=1.0)

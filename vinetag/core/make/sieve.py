@@ -1,0 +1,48 @@
+"""The brief's limits and the words to avoid, applied to drafts."""
+
+from __future__ import annotations
+
+from vinetag.core.brief import Brief
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.make.draft import Draft
+from vinetag.core.names import is_ldh_label
+
+__all__ = ["Sieve"]
+
+
+class Sieve:
+    """Tells which drafts may be names: a DNS label, within limits, with no word to avoid."""
+
+    def __init__(self, brief: Brief, lexicon: Lexicon) -> None:
+        self._limits = brief.limits
+        self._lexicon = lexicon
+        self._avoid = [a.replace(" ", "") for a in brief.avoid]
+
+    def passes(self, draft: Draft) -> bool:
+        """Whether the draft is a valid label within every limit of the brief."""
+        label, limits = draft.label, self._limits
+        hyphens = label.count("-")
+        return (
+            limits.letters_min <= len(label) - hyphens <= limits.letters_max
+            and hyphens <= limits.hyphens
+            and sum(1 for p in draft.parts if p.kind != "hyphen") <= limits.words
+            and (label.isalpha() or sum(c.isdigit() for c in label) <= limits.digits)
+            and is_ldh_label(label)
+            and not any(a in label and self._reads(a, draft) for a in self._avoid)
+        )
+
+    def _reads(self, avoided: str, draft: Draft) -> bool:
+        """Whether the avoided word is read in the label: as a part, as a form of one, or across a
+        seam. Letters wholly inside another word (art in heart) do not count.
+        """
+        for part in draft.parts:
+            known = self._lexicon.words.get(part.text)
+            if avoided in (part.text, known.lemma if known else ""):
+                return True
+        at = draft.label.find(avoided)
+        while at >= 0:
+            end = at + len(avoided)
+            if not any(p.start <= at and end <= p.start + len(p.text) for p in draft.parts):
+                return True
+            at = draft.label.find(avoided, at + 1)
+        return False
