@@ -2,11 +2,12 @@
 
 from vinetag.lookup.answers import Answer, Status, Trouble
 from vinetag.lookup.bootstrap import Bootstrap, read_bootstrap
-from vinetag.lookup.client import RdapClient, open_client
+from vinetag.lookup.client import DEFAULT_BOOTSTRAP, RdapClient, open_client
 from vinetag.lookup.limits import HostLimits
 from vinetag.lookup.sweep import sweep
 
 __all__ = [
+    "DEFAULT_BOOTSTRAP",
     "Answer",
     "Bootstrap",
     "HostLimits",

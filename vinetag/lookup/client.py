@@ -19,7 +19,9 @@ from vinetag.lookup.limits import Gate, HostLimits
 from vinetag.lookup.rdap import Found, domain_address, read_domain
 from vinetag.lookup.retry import RetryPolicy, next_wait, read_retry_after
 
-__all__ = ["RdapClient", "open_client"]
+__all__ = ["DEFAULT_BOOTSTRAP", "RdapClient", "open_client"]
+
+DEFAULT_BOOTSTRAP = "http://127.0.0.1:8701/dns.json"
 
 LARGEST_BODY = 512 * 1024
 HEADERS = {"Accept": "application/rdap+json, application/json;q=0.8"}

@@ -82,6 +82,10 @@ class Grader:
             self._lexicon,
         )
 
+    def read_any(self, candidate: Candidate) -> Reading:
+        """The reading of a made name, or of its letters alone when nothing made it."""
+        return self.read(candidate) if candidate.parts else self.read_label(candidate.label)
+
     def read_label(self, label: str) -> Reading:
         """The reading of a typed name: its words and keywords are found in its letters."""
         parts: list[Part] = []

@@ -1,0 +1,1 @@
+"""Running the parts: set-up, ./start and ./test."""

@@ -1,0 +1,185 @@
+"""./start: run every part under supervisord, load demo data once, print the address, wait."""
+
+from __future__ import annotations
+
+import argparse
+import fcntl
+import hashlib
+import os
+import shlex
+import signal
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from ops.parts import (
+    ROOT,
+    MariaDb,
+    PartError,
+    Redis,
+    port_is_free,
+    read_secrets,
+    stop_leftovers,
+    wait_for,
+)
+
+VAR = ROOT / "var"
+PORTS = {
+    "port": ("VINETAG_PORT", 8700, "the web address"),
+    "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),
+    "db-port": ("VINETAG_DB_PORT", 8713, "the database"),
+    "redis-port": ("VINETAG_REDIS_PORT", 8714, "the queue"),
+}
+
+
+def arguments() -> argparse.Namespace:
+    parser = argparse.ArgumentParser(prog="./start", description="Runs Vine Tag with demo data.")
+    for option, (variable, default, what) in PORTS.items():
+        chosen = int(os.environ.get(variable, default))
+        parser.add_argument(
+            f"--{option}", type=int, default=chosen, help=f"for {what} ({default}; or {variable})"
+        )
+    parser.add_argument("--reset-demo", action="store_true", help="put the demo data back")
+    return parser.parse_args()
+
+
+def check_ports(args: argparse.Namespace) -> None:
+    chosen = {option: getattr(args, option.replace("-", "_")) for option in PORTS}
+    for option, port in chosen.items():
+        if not 1024 <= port <= 65535:
+            raise PartError(f"--{option} {port}: choose a port from 1024 to 65535.")
+        if list(chosen.values()).count(port) > 1:
+            raise PartError(f"Port {port} was chosen twice. Give each part its own.")
+        if not port_is_free(port):
+            raise PartError(
+                f"Port {port}, wanted for {PORTS[option][2]}, is taken by another program.\n"
+                f"Choose another: ./start --{option} {port + 100}"
+            )
+
+
+def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> dict[str, str]:
+    control = VAR / "control.sock"
+    if len(str(control)) > 90:
+        short = hashlib.sha256(str(VAR).encode()).hexdigest()[:12]
+        control = Path(tempfile.gettempdir()) / f"vinetag-{short}.control"
+    given = {
+        "DJANGO_SETTINGS_MODULE": "vinetag.config.settings.run",
+        "VINETAG_ROOT": ROOT,
+        "VINETAG_VAR": VAR,
+        "VINETAG_CONTROL": control,
+        "VINETAG_PYTHON": sys.executable,
+        "VINETAG_MARIADB_COMMAND": shlex.join(database.command()),
+        "VINETAG_REDIS_COMMAND": shlex.join(queue.command()),
+        "VINETAG_PORT": args.port,
+        "VINETAG_REGISTRY_PORT": args.registry_port,
+        "VINETAG_DB_PORT": args.db_port,
+        "VINETAG_REDIS_URL": f"redis://127.0.0.1:{args.redis_port}/0",
+    }
+    defaults = {
+        "VINETAG_DEMO": "1",
+        "VINETAG_RDAP_BOOTSTRAP": f"http://127.0.0.1:{args.registry_port}/dns.json",
+        "VINETAG_RDAP_AT_ONCE": "20",
+    }
+    named = {name: str(value) for name, value in given.items()}
+    return {**defaults, **os.environ, **named, **read_secrets(VAR)}
+
+
+def control(env: dict[str, str], *words: str) -> None:
+    conf = str(ROOT / "ops/supervisord.conf")
+    subprocess.run(
+        [sys.executable, "-m", "supervisor.supervisorctl", "-c", conf, *words],
+        env=env,
+        check=True,
+        stdout=subprocess.DEVNULL,
+    )
+
+
+def manage(env: dict[str, str], *words: str) -> None:
+    done = subprocess.run(
+        [sys.executable, str(ROOT / "manage.py"), *words],
+        env=env,
+        check=False,
+        capture_output=True,
+        text=True,
+    )
+    if done.returncode:
+        raise PartError(f"“{' '.join(words)}” failed:\n{done.stderr[-3000:]}")
+
+
+def web_answers(port: int) -> bool:
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/session", timeout=2) as reply:
+            return bool(reply.status == 200)
+    except OSError:
+        return False
+
+
+def run(args: argparse.Namespace) -> None:
+    left = stop_leftovers(VAR)
+    if left:
+        print(f"· ended {left} processes an earlier run left behind")
+    check_ports(args)
+    (VAR / "log").mkdir(parents=True, exist_ok=True)
+    database, queue = MariaDb(VAR, args.db_port), Redis(VAR, args.redis_port)
+    database.prepare()
+    env = environment(args, database, queue)
+    conf = str(ROOT / "ops/supervisord.conf")
+    runner = subprocess.Popen(
+        [sys.executable, "-W", "ignore", "-m", "supervisor.supervisord", "-c", conf], env=env
+    )
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(143))
+    try:
+        wait_for(lambda: database.is_up() or bool(runner.poll()), 40, "The database")
+        wait_for(lambda: queue.is_up() or bool(runner.poll()), 20, "The queue")
+        database.grant(env["VINETAG_DB_PASSWORD"])
+        manage(env, "migrate", "--no-input", "--verbosity=0")
+        if env["VINETAG_DEMO"] == "1" or args.reset_demo:
+            manage(env, "load_demo", *(["--reset"] if args.reset_demo else []))
+        control(env, "start", "worker", "web")
+        wait_for(lambda: web_answers(args.port), 40, "The web server")
+        print(f"\n  Vine Tag is at  http://127.0.0.1:{args.port}\n")
+        print("  Ctrl-C stops everything. What you made stays in var/.", flush=True)
+        runner.wait()
+    finally:
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        print("\n· stopping", flush=True)
+        if runner.poll() is None:
+            runner.terminate()
+            try:
+                runner.wait(40)
+            except subprocess.TimeoutExpired:
+                runner.kill()
+        stop_leftovers(VAR)
+
+
+def main() -> int:
+    args = arguments()
+    VAR.mkdir(exist_ok=True)
+    with (VAR / "start.lock").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            lock.seek(0)
+            print(f"Vine Tag is running already: {lock.read().strip()}", file=sys.stderr)
+            return 1
+        lock.truncate(0)
+        lock.write(f"http://127.0.0.1:{args.port} (process {os.getpid()})\n")
+        lock.flush()
+        os.set_inheritable(lock.fileno(), False)
+        began = time.monotonic()
+        try:
+            run(args)
+        except KeyboardInterrupt:
+            return 0
+        except (PartError, subprocess.CalledProcessError, PermissionError) as error:
+            print(f"\nVine Tag could not start after {time.monotonic() - began:.0f} s.\n{error}")
+            print("The logs are in var/log.", file=sys.stderr)
+            return 1
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

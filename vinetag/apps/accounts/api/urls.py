@@ -1,0 +1,13 @@
+"""Addresses of the session."""
+
+from django.urls import path
+
+from vinetag.apps.accounts.api import views
+
+urlpatterns = [
+    path("session", views.SessionView.as_view()),
+    path("session/sign-up", views.SignUpView.as_view()),
+    path("session/sign-in", views.SignInView.as_view()),
+    path("session/sign-out", views.SignOutView.as_view()),
+    path("session/demo", views.EnterDemoView.as_view()),
+]

@@ -1,0 +1,111 @@
+"""Signing up, in and out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout
+from django.middleware.csrf import get_token
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.throttling import ScopedRateThrottle
+from rest_framework.views import APIView
+
+from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.errors import NotFoundError, RefusedError
+from vinetag.apps.accounts.services import demo_user, sign_up
+from vinetag.core.errors import Problem
+
+__all__ = ["EnterDemoView", "SessionView", "SignInView", "SignOutView", "SignUpView"]
+
+
+class PersonSerializer(serializers.Serializer[Any]):
+    username = serializers.CharField()
+
+
+class SessionSerializer(serializers.Serializer[Any]):
+    person = PersonSerializer(allow_null=True)
+    demo = serializers.BooleanField(help_text="Whether the demo workspace can be entered")
+
+
+class CredentialsSerializer(serializers.Serializer[Any]):
+    username = serializers.CharField(max_length=150)
+    password = serializers.CharField(max_length=256, trim_whitespace=False)
+
+
+class OpenView(APIView):
+    """A view for visitors."""
+
+    permission_classes = [AllowAny]
+
+    def session(self, request: Request) -> Response:
+        user = request._request.user
+        get_token(request._request)
+        person = {"username": user.get_username()} if user.is_authenticated else None
+        return Response({"person": person, "demo": settings.DEMO_MODE})
+
+
+class SessionView(OpenView):
+    @extend_schema(operation_id="session", responses=SessionSerializer)
+    def get(self, request: Request) -> Response:
+        return self.session(request)
+
+
+class SignUpView(OpenView):
+    throttle_classes = [ScopedRateThrottle]
+    throttle_scope = "sign-in"
+
+    @extend_schema(
+        operation_id="signUp",
+        request=CredentialsSerializer,
+        responses={200: SessionSerializer, 400: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        given = CredentialsSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        user = sign_up(**given.validated_data)
+        login(request._request, user)
+        return self.session(request)
+
+
+class SignInView(OpenView):
+    throttle_classes = [ScopedRateThrottle]
+    throttle_scope = "sign-in"
+
+    @extend_schema(
+        operation_id="signIn",
+        request=CredentialsSerializer,
+        responses={200: SessionSerializer, 400: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        given = CredentialsSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        user = authenticate(request._request, **given.validated_data)
+        if user is None:
+            raise RefusedError([Problem("password", "no_match")])
+        login(request._request, user)
+        return self.session(request)
+
+
+class SignOutView(OpenView):
+    @extend_schema(operation_id="signOut", request=None, responses=SessionSerializer)
+    def post(self, request: Request) -> Response:
+        logout(request._request)
+        return self.session(request)
+
+
+class EnterDemoView(OpenView):
+    @extend_schema(
+        operation_id="enterDemo",
+        request=None,
+        responses={200: SessionSerializer, 404: ErrorSerializer},
+    )
+    def post(self, request: Request) -> Response:
+        if not settings.DEMO_MODE:
+            raise NotFoundError
+        login(request._request, demo_user(), backend=settings.AUTHENTICATION_BACKENDS[0])
+        return self.session(request)

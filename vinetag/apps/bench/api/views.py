@@ -1,0 +1,125 @@
+"""The bench: the sheet, the funnel, and the reasons of one name."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.availability.api.serializers import CellSerializer
+from vinetag.apps.bench import selectors
+from vinetag.apps.naming.services import own_project
+from vinetag.core.names import unicode_label
+
+__all__ = ["FunnelView", "NameView", "NamesView"]
+
+
+class QuestionSerializer(serializers.Serializer[Any]):
+    sort = serializers.ChoiceField(choices=tuple(selectors.SORTS), default="best")
+    reverse = serializers.BooleanField(default=False)
+    text = serializers.CharField(default="", allow_blank=True, max_length=63)
+    open_in = serializers.CharField(default="", allow_blank=True, max_length=63)
+    good = serializers.BooleanField(default=False)
+    kept = serializers.BooleanField(default=False)
+    offset = serializers.IntegerField(default=0, min_value=0, max_value=100_000)
+    limit = serializers.IntegerField(default=200, min_value=1, max_value=500)
+
+
+class RowSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField(source="candidate.label")
+    grade = serializers.FloatField(source="candidate.grade")
+    letters = serializers.IntegerField(source="candidate.letters")
+    recipes = serializers.ListField(source="candidate.recipes", child=serializers.CharField())
+    starts = serializers.SerializerMethodField(help_text="Where each part begins, from 0")
+    kept = serializers.BooleanField()
+    cells = CellSerializer(many=True)
+
+    def get_starts(self, row: selectors.Row) -> list[int]:
+        return [part[3] for part in row.candidate.parts]
+
+
+class PageSerializer(serializers.Serializer[Any]):
+    rows = RowSerializer(many=True)
+    total = serializers.IntegerField()
+
+
+class FunnelSerializer(serializers.Serializer[Any]):
+    made = serializers.IntegerField()
+    within = serializers.IntegerField()
+    listed = serializers.IntegerField()
+    good = serializers.IntegerField()
+    open = serializers.IntegerField()
+    kept = serializers.IntegerField()
+
+
+class ReasonSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField()
+    points = serializers.FloatField()
+    start = serializers.IntegerField()
+    end = serializers.IntegerField()
+
+
+class MeasureSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    score = serializers.FloatField()
+    weight = serializers.FloatField()
+    reasons = ReasonSerializer(many=True)
+
+
+class PartSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField()
+    kind = serializers.CharField()
+    keyword = serializers.CharField(allow_blank=True)
+    start = serializers.IntegerField()
+
+
+class JudgedSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField()
+    shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
+    grade = serializers.FloatField()
+    recipes = serializers.ListField(child=serializers.CharField())
+    parts = PartSerializer(many=True)
+    measures = MeasureSerializer(many=True)
+    kept = serializers.BooleanField()
+    cells = CellSerializer(many=True)
+
+    def get_shown(self, judged: selectors.Judged) -> str:
+        return unicode_label(judged.label)
+
+
+class NamesView(APIView):
+    @extend_schema(
+        operation_id="listNames",
+        parameters=[QuestionSerializer],
+        responses={200: PageSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        given = QuestionSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        page = selectors.sheet_page(project, selectors.Question(**given.validated_data))
+        return Response(PageSerializer(page).data)
+
+
+class FunnelView(APIView):
+    @extend_schema(
+        operation_id="readFunnel", responses={200: FunnelSerializer, 404: ErrorSerializer}
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        return Response(FunnelSerializer(selectors.funnel(project)).data)
+
+
+class NameView(APIView):
+    @extend_schema(
+        operation_id="readName",
+        responses={200: JudgedSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int, label: str) -> Response:
+        project = own_project(request.user, project_id)
+        return Response(JudgedSerializer(selectors.one_name(project, label)).data)

@@ -1,0 +1,62 @@
+"""Projects with their briefs, and the names made for them."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+__all__ = ["Candidate", "Project"]
+
+
+class Project(models.Model):
+    """Something to be named. `brief` is the document vinetag.core.brief reads; the counts say what
+    became of the names of the last making.
+    """
+
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="projects"
+    )
+    name = models.CharField(max_length=80)
+    brief = models.JSONField()
+    seed = models.PositiveIntegerField(default=1)
+    drafts = models.PositiveIntegerField(default=0)
+    within = models.PositiveIntegerField(default=0)
+    good = models.PositiveIntegerField(default=0)
+    created_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["owner", "removed_at", "-changed_at"])]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Candidate(models.Model):
+    """A made name, graded. `rank` counts from 1 in the order shown; `grade` and `scores` run from 0
+    to 100; `parts` is a list of [text, kind, keyword, start].
+    """
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="candidates")
+    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    rank = models.PositiveIntegerField()
+    grade = models.FloatField()
+    letters = models.PositiveSmallIntegerField()
+    strength = models.FloatField()
+    scores = models.JSONField()
+    recipes = models.JSONField()
+    parts = models.JSONField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "label"], name="one_candidate_a_label")
+        ]
+        indexes = [
+            models.Index(fields=["project", "rank"]),
+            models.Index(fields=["project", "-grade", "rank"]),
+            models.Index(fields=["project", "letters", "rank"]),
+        ]
+
+    def __str__(self) -> str:
+        return self.label

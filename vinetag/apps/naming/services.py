@@ -1,0 +1,150 @@
+"""Rules and transactions of projects and the making of their names."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from vinetag.apps.accounts.errors import NotFoundError, RefusedError
+from vinetag.apps.accounts.models import User
+from vinetag.apps.naming.models import Candidate, Project
+from vinetag.core.brief import Brief, brief_document, parse_brief
+from vinetag.core.candidates import Candidate as MadeName
+from vinetag.core.candidates import Part
+from vinetag.core.errors import BriefError, Problem
+from vinetag.core.grade import MEASURES, Grader
+from vinetag.core.lexicon import load_lexicon
+from vinetag.core.make import make_names
+
+__all__ = [
+    "LIST_LENGTH",
+    "brief_of",
+    "change_project",
+    "create_project",
+    "grader_for",
+    "made_name",
+    "own_project",
+    "own_projects",
+    "remove_project",
+    "restore_project",
+]
+
+LIST_LENGTH = 2_000
+MAX_PROJECTS = 500
+BATCH = 500
+
+
+def own_projects(owner: User) -> QuerySet[Project]:
+    """The person's projects, the last changed first."""
+    return Project.objects.filter(owner=owner, removed_at=None).order_by("-changed_at", "-id")
+
+
+def own_project(owner: User, project_id: int) -> Project:
+    """One of the person's projects. Raises NotFoundError, also for someone else's."""
+    try:
+        return own_projects(owner).get(pk=project_id)
+    except Project.DoesNotExist:
+        raise NotFoundError from None
+
+
+def create_project(*, owner: User, name: str, brief: object) -> Project:
+    """A new project with its first names made."""
+    title, read = _read(name, brief)
+    if own_projects(owner).count() >= MAX_PROJECTS:
+        raise RefusedError([Problem("name", "too_many_projects", {"limit": MAX_PROJECTS})])
+    project = Project(owner=owner, name=title, brief=brief_document(read))
+    with transaction.atomic():
+        project.save()
+        _make(project, read)
+    return project
+
+
+def change_project(*, project: Project, name: str | None, brief: object) -> Project:
+    """Change the name, the brief or both. Names are made anew when the brief changed."""
+    title, read = _read(
+        project.name if name is None else name, project.brief if brief is None else brief
+    )
+    document = brief_document(read)
+    remake = document != project.brief
+    project.name, project.brief = title, document
+    with transaction.atomic():
+        project.save(update_fields=["name", "brief", "changed_at"])
+        if remake:
+            _make(project, read)
+    return project
+
+
+def remove_project(project: Project) -> None:
+    """Put the project away; restore_project brings it back."""
+    project.removed_at = timezone.now()
+    project.save(update_fields=["removed_at"])
+
+
+def restore_project(owner: User, project_id: int) -> Project:
+    """Bring back a project put away. Raises NotFoundError."""
+    changed = Project.objects.filter(owner=owner, pk=project_id).update(removed_at=None)
+    if not changed:
+        raise NotFoundError
+    return own_project(owner, project_id)
+
+
+def brief_of(project: Project) -> Brief:
+    """The project's brief."""
+    return parse_brief(project.brief)
+
+
+def grader_for(brief: Brief) -> Grader:
+    """A grader with every measure."""
+    return Grader(brief, load_lexicon(), MEASURES)
+
+
+def made_name(row: Candidate) -> MadeName:
+    """The core's candidate of a stored row."""
+    parts = tuple(Part(*part) for part in row.parts)
+    return MadeName(row.label, tuple(row.recipes), parts, row.strength)
+
+
+def _read(name: str, brief: object) -> tuple[str, Brief]:
+    """Collects the problems of both, with the brief's under `brief.`."""
+    problems: list[Problem] = []
+    title = " ".join(name.split())
+    if not title:
+        problems.append(Problem("name", "blank"))
+    elif len(title) > 80:
+        problems.append(Problem("name", "too_long", {"limit": 80, "length": len(title)}))
+    try:
+        read = parse_brief(brief)
+    except BriefError as error:
+        problems += [Problem(f"brief.{p.path}".rstrip("."), p.code, p.args) for p in error.problems]
+        raise RefusedError(problems) from error
+    if problems:
+        raise RefusedError(problems)
+    return title, read
+
+
+def _make(project: Project, brief: Brief) -> None:
+    """Make the names and store the list in place of the last one."""
+    made = make_names(brief, load_lexicon(), seed=project.seed, limit=LIST_LENGTH)
+    rows = [_row(project, rank, g) for rank, g in enumerate(made.names, start=1)]
+    Candidate.objects.filter(project=project).delete()
+    Candidate.objects.bulk_create(rows, batch_size=BATCH)
+    project.drafts, project.within, project.good = made.drafts, made.within, made.good
+    project.save(update_fields=["drafts", "within", "good"])
+
+
+def _row(project: Project, rank: int, graded: Any) -> Candidate:
+    candidate = graded.candidate
+    return Candidate(
+        project=project,
+        label=candidate.label,
+        rank=rank,
+        grade=round(graded.grade.grade, 1),
+        letters=candidate.letters,
+        strength=round(candidate.strength, 4),
+        scores={name: round(score, 1) for name, score in graded.grade.scores.items()},
+        recipes=list(candidate.recipes),
+        parts=[list(part) for part in candidate.parts],
+    )

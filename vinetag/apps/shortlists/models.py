@@ -1,0 +1,34 @@
+"""Names kept."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from vinetag.apps.naming.models import Project
+
+__all__ = ["Entry"]
+
+
+class Entry(models.Model):
+    """A kept name, with a note, at a place in the person's order. What made it is kept too, for the
+    list it came from may change. A removed entry stays for undoing.
+    """
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="shortlist")
+    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    note = models.TextField(blank=True, default="", max_length=2000)
+    position = models.PositiveIntegerField()
+    recipes = models.JSONField(default=list)
+    parts = models.JSONField(default=list)
+    strength = models.FloatField(default=0)
+    kept_at = models.DateTimeField(auto_now_add=True)
+    removed_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "label"], name="one_entry_a_label")
+        ]
+        indexes = [models.Index(fields=["project", "removed_at", "position"])]
+
+    def __str__(self) -> str:
+        return self.label

@@ -1,0 +1,216 @@
+"""vinetag on the command line: make, grade and check names without a browser.
+
+make and grade need neither database nor server; check asks the look-up services that
+VINETAG_RDAP_BOOTSTRAP names (the simulated ones of ./start when it is not set).
+"""
+
+from __future__ import annotations
+
+import argparse
+import asyncio
+import csv
+import json
+import os
+import sys
+from collections.abc import Iterable, Sequence
+from pathlib import Path
+from typing import Any
+
+from vinetag.core.brief import Brief, parse_brief
+from vinetag.core.candidates import Candidate
+from vinetag.core.errors import CoreError, Problem
+from vinetag.core.extensions import parse_extension
+from vinetag.core.grade import MEASURES, Grader
+from vinetag.core.lexicon import load_lexicon
+from vinetag.core.make import make_names
+from vinetag.core.names import FullName, parse_label
+from vinetag.core.spreadsheet import safe_cell
+from vinetag.lookup import DEFAULT_BOOTSTRAP, Answer, HostLimits, open_client, sweep
+from vinetag.lookup.answers import TROUBLE_WORDING
+
+__all__ = ["main"]
+
+MOST_NAMES = 100_000
+
+
+class UsageError(Exception):
+    """What was asked cannot be done; the message says why."""
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run a command; the exit code is 0, or 2 when something about the input is wrong."""
+    args = _parser().parse_args(argv)
+    try:
+        rows = args.run(args)
+    except CoreError as error:
+        for problem in error.problems:
+            where = f"{problem.path}: " if problem.path else ""
+            print(f"vinetag: {where}{problem.text()}", file=sys.stderr)  # noqa: T201 - a command
+        return 2
+    except UsageError as error:
+        print(f"vinetag: {error}", file=sys.stderr)  # noqa: T201 - a command
+        return 2
+    try:
+        _write(rows, args.format)
+        sys.stdout.flush()
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="vinetag", description=__doc__.split("\n")[0])
+    commands = parser.add_subparsers(required=True, metavar="make | grade | check")
+    shared = argparse.ArgumentParser(add_help=False)
+    shared.add_argument("--format", choices=("csv", "json"), default="csv")
+    briefed = argparse.ArgumentParser(add_help=False)
+    briefed.add_argument("--words", help="keywords, separated by commas")
+    briefed.add_argument("--brief", type=Path, help="a brief as JSON; see docs/brief.schema.json")
+    make = commands.add_parser("make", parents=[shared, briefed], help="make and grade names")
+    make.add_argument("--limit", type=int, default=100, help="how many names at most (100)")
+    make.add_argument("--seed", type=int, default=1, help="decides between equals (1)")
+    make.set_defaults(run=_make)
+    grade = commands.add_parser(
+        "grade", parents=[shared, briefed], help="grade names from standard input, one a line"
+    )
+    grade.set_defaults(run=_grade)
+    check = commands.add_parser(
+        "check", parents=[shared], help="look up names from standard input, one a line"
+    )
+    check.add_argument("--ext", default="com", help="extensions, separated by commas (com)")
+    check.set_defaults(run=_check)
+    return parser
+
+
+def _brief(args: argparse.Namespace) -> Brief:
+    """The brief of --brief, with the keywords of --words in place of its own."""
+    document: Any = {}
+    if args.brief:
+        try:
+            document = json.loads(args.brief.read_text("utf-8"))
+        except (OSError, ValueError) as error:
+            raise UsageError(f"--brief {args.brief}: {error}") from error
+    if args.words is not None:
+        if not isinstance(document, dict):
+            raise UsageError("--brief: the file should hold an object.")
+        document = {**document, "keywords": args.words.split(",")}
+    return parse_brief(document)
+
+
+def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
+    if not 1 <= args.limit <= MOST_NAMES:
+        raise UsageError(f"--limit: choose a number from 1 to {MOST_NAMES:,}.")
+    brief = _brief(args)
+    if not brief.keywords and not brief.name:
+        raise UsageError("give --words or a --brief with keywords.")
+    lexicon = load_lexicon()
+    grader = Grader(brief, lexicon, MEASURES)
+    made = make_names(brief, lexicon, seed=args.seed, limit=args.limit)
+    return [
+        {
+            **_graded(grader, g.candidate),
+            "recipes": list(g.candidate.recipes),
+            "parts": [part._asdict() for part in g.candidate.parts],
+        }
+        for g in made.names
+    ]
+
+
+def _grade(args: argparse.Namespace) -> list[dict[str, Any]]:
+    grader = Grader(_brief(args), load_lexicon(), MEASURES)
+    return [_graded(grader, Candidate(label, (), (), 0.0)) for label in _names_in()]
+
+
+def _graded(grader: Grader, candidate: Candidate) -> dict[str, Any]:
+    reading = grader.read_any(candidate)
+    return {
+        "label": candidate.label,
+        "grade": round(grader.grade(reading).grade, 1),
+        "measures": {
+            name: {"score": round(score, 1), "reasons": [r._asdict() for r in reasons]}
+            for name, (score, reasons) in grader.explain(reading).items()
+        },
+    }
+
+
+def _check(args: argparse.Namespace) -> list[dict[str, Any]]:
+    extensions = list(dict.fromkeys(parse_extension(e, "--ext") for e in args.ext.split(",")))
+    names = [FullName(label, e) for label in _names_in() for e in extensions]
+    answers = {a.name: a for a in asyncio.run(_ask(names))}
+    return [_answer(answers[name]) for name in names]
+
+
+async def _ask(names: Sequence[FullName]) -> list[Answer]:
+    got: list[Answer] = []
+    url = os.environ.get("VINETAG_RDAP_BOOTSTRAP", DEFAULT_BOOTSTRAP)
+    async with open_client(url, limits=HostLimits(at_once=20)) as client:
+        await sweep(client, names, got.append)
+    return got
+
+
+def _answer(answer: Answer) -> dict[str, Any]:
+    return {
+        "name": str(answer.name),
+        "label": answer.name.label,
+        "extension": answer.name.extension,
+        "status": answer.status,
+        "reason": TROUBLE_WORDING[answer.trouble],
+        "detail": answer.detail,
+        "registered": answer.registered.isoformat() if answer.registered else None,
+        "expires": answer.expires.isoformat() if answer.expires else None,
+        "source": answer.source,
+        "asked_at": answer.asked_at.isoformat(timespec="seconds"),
+    }
+
+
+def _names_in() -> list[str]:
+    """Labels from standard input; blank lines and repeats are passed over. A line that is no label
+    raises CoreError naming its number.
+    """
+    labels: dict[str, None] = {}
+    problems: list[Problem] = []
+    for number, line in enumerate(sys.stdin, start=1):
+        if not line.strip():
+            continue
+        try:
+            labels[parse_label(line)] = None
+        except CoreError as error:
+            problems += [Problem(f"line {number}", p.code, p.args) for p in error.problems]
+    if problems:
+        raise CoreError(*problems)
+    if not labels:
+        raise UsageError("no names came on standard input; give one a line.")
+    if len(labels) > MOST_NAMES:
+        raise UsageError(f"at most {MOST_NAMES:,} names at once; there are {len(labels):,}.")
+    return list(labels)
+
+
+def _write(rows: Iterable[dict[str, Any]], form: str) -> None:
+    rows = list(rows)
+    if form == "json":
+        json.dump(rows, sys.stdout, indent=1, ensure_ascii=False)
+        sys.stdout.write("\n")
+        return
+    flat = [_flat(row) for row in rows]
+    writer = csv.DictWriter(sys.stdout, flat[0].keys() if flat else ["label"])
+    writer.writeheader()
+    writer.writerows(flat)
+
+
+def _flat(row: dict[str, Any]) -> dict[str, Any]:
+    """A row for CSV: scores in columns, recipes in one, parts by their seams."""
+    flat: dict[str, Any] = {}
+    for key, value in row.items():
+        if key == "measures":
+            flat.update({name: measure["score"] for name, measure in value.items()})
+        elif key == "recipes":
+            flat[key] = " ".join(value)
+        elif key == "parts":
+            flat[key] = "|".join(part["text"] for part in value)
+        else:
+            flat[key] = safe_cell(value) if isinstance(value, str) else value
+    return flat
+
+
+if __name__ == "__main__":
+    sys.exit(main())

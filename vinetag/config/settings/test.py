@@ -1,0 +1,11 @@
+"""Settings for the tests: a throw-away secret, fast passwords, tasks on demand."""
+
+import os
+
+os.environ.setdefault("VINETAG_SECRET_KEY", "only-for-tests")
+os.environ.setdefault("VINETAG_DEMO", "1")
+
+from vinetag.config.settings.base import *  # noqa: F403 - after the environment is set
+
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = {"sign-in": "10000/min"}  # noqa: F405 - layered

@@ -1,0 +1,47 @@
+import boundaries from 'eslint-plugin-boundaries';
+import a11y from 'eslint-plugin-jsx-a11y';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['dist', 'src/shared/api/schema.d.ts', 'eslint.config.js', 'vite.config.ts'] },
+  ...ts.configs.strictTypeChecked,
+  a11y.flatConfigs.recommended,
+  hooks.configs.flat['recommended-latest'],
+  {
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    plugins: { boundaries },
+    settings: {
+      'import/resolver': { node: { extensions: ['.ts', '.tsx'] } },
+      'boundaries/elements': [
+        { type: 'app', pattern: 'src/app' },
+        { type: 'feature', pattern: 'src/features/*', capture: ['feature'] },
+        { type: 'shared', pattern: 'src/shared' },
+      ],
+    },
+    rules: {
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      // Event handlers that start a mutation do not wait for it; its errors are shown by the mutation.
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      'boundaries/dependencies': [
+        'error',
+        {
+          default: 'disallow',
+          policies: [
+            { from: { element: { type: 'app' } }, allow: [{ to: { element: { type: ['app', 'feature', 'shared'] } } }] },
+            { from: { element: { type: 'feature' } }, allow: [{ to: { element: { type: 'shared' } } }, { to: { element: { type: 'feature', captured: { feature: '{{from.element.captured.feature}}' } } } }] },
+            { from: { element: { type: 'shared' } }, allow: [{ to: { element: { type: 'shared' } } }] },
+          ],
+        },
+      ],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: ['**/schema', '**/schema.d'], message: 'Use the types of shared/api.' }] },
+      ],
+    },
+  },
+  {
+    files: ['src/shared/api/**', 'src/main.tsx'],
+    rules: { 'no-restricted-imports': 'off' },
+  },
+);

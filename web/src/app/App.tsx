@@ -1,0 +1,26 @@
+import CssBaseline from '@mui/material/CssBaseline';
+import { ThemeProvider } from '@mui/material/styles';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { useState } from 'react';
+import { BrowserRouter } from 'react-router';
+
+import { Notices } from '../shared/ui/Notices';
+import { makeQueryClient } from './queryClient';
+import { Rooms } from './Rooms';
+import { theme } from './theme';
+
+export function App() {
+  const [client] = useState(makeQueryClient);
+  return (
+    <ThemeProvider theme={theme} defaultMode="system">
+      <CssBaseline />
+      <QueryClientProvider client={client}>
+        <Notices>
+          <BrowserRouter>
+            <Rooms />
+          </BrowserRouter>
+        </Notices>
+      </QueryClientProvider>
+    </ThemeProvider>
+  );
+}

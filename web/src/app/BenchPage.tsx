@@ -1,0 +1,68 @@
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import { useQuery } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
+
+import { WordsPanel } from '../features/brief/WordsPanel';
+import { CheckBar } from '../features/check/CheckBar';
+import { useCheck } from '../features/check/useCheck';
+import { ReasonsPanel } from '../features/reasons/ReasonsPanel';
+import { Funnel } from '../features/sheet/Funnel';
+import { Sheet } from '../features/sheet/Sheet';
+import { SheetToolbar } from '../features/sheet/SheetToolbar';
+import { useQuestion } from '../features/sheet/useQuestion';
+import { api, keys, unwrap } from '../shared/api';
+import { useOpenProject } from '../shared/lib/projectContext';
+import { useKeep } from '../shared/lib/useKeep';
+import { useNotify } from '../shared/ui/Notices';
+import { ShortcutsDialog } from './ShortcutsDialog';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** The bench: the words, the sheet of names by extensions, and the reasons of the chosen name. */
+export function BenchPage() {
+  const project = useOpenProject();
+  const { extensions, keywords, name } = project.brief;
+  const [asked, ask] = useQuestion();
+  const [selected, setSelected] = useState<string | null>(null);
+  const [help, setHelp] = useState(false);
+  const filter = useRef<HTMLInputElement>(null);
+  const notify = useNotify();
+  const keep = useKeep(project.id);
+  const controls = useCheck(project.id, extensions);
+  const listed = useQuery({
+    queryKey: keys.funnel(project.id),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
+  }).data?.listed;
+  const onKeep = useCallback((label: string, kept: boolean) => { keep.mutate({ label, kept }); }, [keep]);
+  const onCheck = (label: string) => {
+    controls.start.mutate({ labels: [label], again: true }, { onError: (error) => { notify(error.message); } });
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === '/') filter.current?.focus();
+      else if (event.key === '?') setHelp(true);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => { window.removeEventListener('keydown', onKey); };
+  }, []);
+  return (
+    <Box component="main" sx={{ height: '100%', display: 'grid', gridTemplateColumns: { xs: '1fr', md: '252px minmax(0, 1fr) 298px' }, '& > *': { minHeight: 0 } }}>
+      <WordsPanel project={project} />
+      <Stack component="section" aria-label="Names" sx={{ gap: 1.2, px: 1.5, pt: 1.2, minWidth: 0 }}>
+        <Funnel projectId={project.id} asked={asked} onChange={ask} />
+        <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', minHeight: 42 }}>
+          <SheetToolbar asked={asked} onAsk={ask} extensions={extensions} filterRef={filter} />
+          <CheckBar controls={controls} names={listed ?? 0} />
+        </Stack>
+        <Sheet projectId={project.id} extensions={extensions} hasWords={keywords.length > 0 || name !== ''} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} />
+      </Stack>
+      <ReasonsPanel projectId={project.id} label={selected} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} />
+      <ShortcutsDialog open={help} onClose={() => { setHelp(false); }} />
+    </Box>
+  );
+}

@@ -1,0 +1,30 @@
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import type { ReactNode } from 'react';
+import { Outlet, useParams } from 'react-router';
+
+import { useProject } from '../features/brief/useBrief';
+import { asApiError } from '../shared/api';
+import { ProjectContext } from '../shared/lib/projectContext';
+import { Blank } from '../shared/ui/Blank';
+
+/** Loads the project of the address, for every page below it. */
+export function ProjectRoom({ missing }: { missing: ReactNode }) {
+  const id = Number(useParams().id);
+  const project = useProject(Number.isInteger(id) ? id : 0);
+  const error = asApiError(project.error);
+  if (error?.status === 404) return missing;
+  if (error && !project.data) {
+    return (
+      <Blank alert title="The project could not be loaded" action={<Button variant="outlined" onClick={() => { void project.refetch(); }}>Try again</Button>}>
+        {error.message}
+      </Blank>
+    );
+  }
+  if (!project.data) return <LinearProgress aria-label="Loading the project" />;
+  return (
+    <ProjectContext value={project.data}>
+      <Outlet key={project.data.id} />
+    </ProjectContext>
+  );
+}

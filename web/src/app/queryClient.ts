@@ -1,0 +1,24 @@
+import { QueryCache, QueryClient } from '@tanstack/react-query';
+
+import { ApiError, keys } from '../shared/api';
+
+const LOST_SESSION = 'not_authenticated';
+
+/** The cache of everything the server said. A session that ended leads back to signing in. */
+export function makeQueryClient(): QueryClient {
+  const client = new QueryClient({
+    queryCache: new QueryCache({
+      onError: (error) => {
+        if (error instanceof ApiError && error.code === LOST_SESSION) void client.invalidateQueries({ queryKey: keys.session });
+      },
+    }),
+    defaultOptions: {
+      queries: {
+        // Only a server that could not be reached, or failed, is worth another try.
+        retry: (tries, error) => tries < 2 && error instanceof ApiError && (error.status === 0 || error.status >= 500),
+        staleTime: 10_000,
+      },
+    },
+  });
+  return client;
+}

@@ -1,0 +1,88 @@
+import '@fontsource-variable/literata/index.css';
+import '@fontsource-variable/public-sans/index.css';
+
+import { createTheme } from '@mui/material/styles';
+
+import type { ShownStatus } from '../shared/ui/status';
+
+declare module '@mui/material/styles' {
+  interface Palette {
+    status: Record<ShownStatus, string>;
+    wire: string;
+    verdigris: string;
+    amber: string;
+  }
+  interface PaletteOptions {
+    status: Record<ShownStatus, string>;
+    wire: string;
+    verdigris: string;
+    amber: string;
+  }
+}
+
+const SERIF = '"Literata Variable", Georgia, serif';
+const SANS = '"Public Sans Variable", system-ui, sans-serif';
+
+// Warm paper and damson ink; verdigris for what is open and for doing, amber for what wants a look.
+const light = {
+  mode: 'light' as const,
+  primary: { main: '#4f2143', contrastText: '#fdf8ee' },
+  secondary: { main: '#24625b', contrastText: '#fdf8ee' },
+  error: { main: '#9a3412' },
+  warning: { main: '#8a5208' },
+  background: { default: '#f5eee0', paper: '#fdf9f0' },
+  text: { primary: '#2c1826', secondary: '#66525f', disabled: '#9b8b94' },
+  divider: '#ddd0bb',
+  status: { open: '#1d5f57', taken: '#6d5a66', unsure: '#8a5208', waiting: '#66525f', unasked: '#77666f' },
+  wire: '#b9a58c',
+  verdigris: '#24625b',
+  amber: '#8a5208',
+};
+const dark: typeof light | Record<string, unknown> = {
+  mode: 'dark' as const,
+  primary: { main: '#dcb3cf', contrastText: '#2a1424' },
+  secondary: { main: '#7cc5b8', contrastText: '#10211f' },
+  error: { main: '#f0a184' },
+  warning: { main: '#e3ab58' },
+  background: { default: '#1b141a', paper: '#251b23' },
+  text: { primary: '#f1e7d8', secondary: '#bfaab7', disabled: '#8a7783' },
+  divider: '#42333e',
+  status: { open: '#86d3c4', taken: '#b09aa8', unsure: '#e3ab58', waiting: '#bfaab7', unasked: '#a08d99' },
+  wire: '#75614f',
+  verdigris: '#7cc5b8',
+  amber: '#e3ab58',
+};
+
+export const theme = createTheme({
+  cssVariables: { colorSchemeSelector: 'data-mode' },
+  colorSchemes: { light: { palette: light }, dark: { palette: dark as typeof light } },
+  shape: { borderRadius: 5 },
+  typography: {
+    fontFamily: SANS,
+    fontSize: 13,
+    h1: { fontFamily: SERIF, fontSize: '1.9rem', fontWeight: 500, letterSpacing: '-0.01em' },
+    h2: { fontFamily: SERIF, fontSize: '1.25rem', fontWeight: 550 },
+    h3: { fontFamily: SERIF, fontSize: '1.08rem', fontWeight: 600 },
+    overline: { fontSize: '0.7rem', fontWeight: 650, letterSpacing: '0.06em', lineHeight: 1.6, textTransform: 'none' },
+    button: { textTransform: 'none', fontWeight: 600 },
+  },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        html: { height: '100%' },
+        body: { height: '100%', fontVariantNumeric: 'tabular-nums lining-nums' },
+        '#root': { height: '100%' },
+        '.serif': { fontFamily: SERIF },
+        '*:focus-visible': { outline: '2px solid var(--mui-palette-secondary-main)', outlineOffset: 1 },
+        '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important', animation: 'none !important' } },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: { defaultProps: { disableElevation: true, size: 'small' } },
+    MuiTextField: { defaultProps: { size: 'small' } },
+    MuiSelect: { defaultProps: { size: 'small' } },
+    MuiTooltip: { defaultProps: { enterDelay: 500, arrow: true } },
+    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
+    MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: 'var(--mui-palette-background-paper)' } } },
+  },
+});

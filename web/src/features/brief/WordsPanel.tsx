@@ -1,0 +1,83 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import Stack from '@mui/material/Stack';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+
+import { api, type ApiError, type Brief, keys, type Project, type Purpose, unwrap } from '../../shared/api';
+import { UndoIcon } from '../../shared/ui/icons';
+import { ChipsField } from './ChipsField';
+import { KeywordList } from './KeywordList';
+import { LimitFields } from './LimitFields';
+import { type BriefEditor, useBrief } from './useBrief';
+
+const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', refused: 'not saved' } as const;
+const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
+  { value: 'brand', label: 'Brand-like', help: 'Short and easy to spell counts most' },
+  { value: 'mix', label: 'A mix', help: 'Length, spelling and fit count alike' },
+  { value: 'descriptive', label: 'Descriptive', help: 'Carrying your words counts most' },
+];
+
+function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Box component="section" aria-label={title}>
+      <Typography variant="h3" component="h3" sx={{ mb: 0.8 }}>{title}</Typography>
+      {children}
+    </Box>
+  );
+}
+
+/** The places in a list that have problems, such as 2 in `brief.avoid.2`. */
+const marked = (error: ApiError | null, path: string): ReadonlySet<number> =>
+  new Set(error?.problems.filter((p) => p.path.startsWith(`${path}.`)).map((p) => Number(p.path.slice(path.length + 1).split('.')[0])));
+
+function Head({ editor }: { editor: BriefEditor }) {
+  const { state, undo, canUndo } = editor;
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', mb: -1 }}>
+      <Typography variant="overline" role="status" color={state === 'refused' ? 'error' : 'text.secondary'}>Brief · {STATE[state]}</Typography>
+      <Tooltip title="Undo the last change of the brief">
+        <span><IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span>
+      </Tooltip>
+    </Stack>
+  );
+}
+
+/** The words and the rest of the brief; every change makes the names anew. */
+export function WordsPanel({ project }: { project: Project }) {
+  const editor = useBrief(project);
+  const { brief, error, change } = editor;
+  const catalogue = useQuery({ queryKey: keys.extensions, queryFn: () => unwrap(api.GET('/api/extensions')), staleTime: Infinity });
+  const set = (part: Partial<Brief>) => { change({ ...brief, ...part }); };
+  return (
+    <Stack component="aside" aria-label="Words and limits" sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
+      <Head editor={editor} />
+      {error && error.problems.length === 0 && <Alert severity="error" action={<Button color="inherit" onClick={editor.retry}>Retry</Button>}>{error.message}</Alert>}
+      <Section title="Words">
+        <KeywordList keywords={brief.keywords} error={error} onChange={(keywords) => { set({ keywords }); }} />
+      </Section>
+      <Section title="The name should be">
+        <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose }); }}>
+          {PURPOSES.map(({ value, label, help }) => (
+            <ToggleButton key={value} value={value} title={help} sx={{ py: 0.4, px: 0.5, textTransform: 'none', lineHeight: 1.3, fontSize: '0.8rem' }}>{label}</ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Section>
+      <Section title="Extensions">
+        <ChipsField label="In your order" show={(e) => `.${e}`} options={catalogue.data?.extensions ?? []} value={brief.extensions} onChange={(extensions) => { set({ extensions }); }} error={error?.at('brief.extensions', true)} marked={marked(error, 'brief.extensions')} />
+      </Section>
+      <Section title="Limits">
+        <LimitFields limits={brief.limits} error={error} onChange={(limits) => { set({ limits }); }} />
+      </Section>
+      <Section title="Words to avoid">
+        <ChipsField label="Never in a name" value={brief.avoid} onChange={(avoid) => { set({ avoid }); }} error={error?.at('brief.avoid', true)} marked={marked(error, 'brief.avoid')} />
+      </Section>
+    </Stack>
+  );
+}

@@ -1,0 +1,80 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+
+import { api, type ApiError, asApiError, type Brief, keys, type Project, unwrap } from '../../shared/api';
+
+const SAVE_AFTER = 450;
+const STEPS_KEPT = 50;
+
+export interface BriefEditor {
+  brief: Brief;
+  /** Change the brief; it is saved, and names are made anew, once typing pauses. */
+  change: (next: Brief) => void;
+  undo: () => void;
+  canUndo: boolean;
+  state: 'saved' | 'waiting' | 'saving' | 'refused';
+  error: ApiError | null;
+  retry: () => void;
+}
+
+/** One project. */
+export const useProject = (id: number) =>
+  useQuery({
+    queryKey: keys.project(id),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })),
+    staleTime: Infinity,
+  });
+
+/** Edits a project's brief. What is typed stays here whatever the server says of it. */
+export function useBrief(project: Project): BriefEditor {
+  const client = useQueryClient();
+  const [brief, setBrief] = useState(project.brief);
+  const [past, setPast] = useState<Brief[]>([]);
+  const [waiting, setWaiting] = useState(false);
+  const latest = useRef(brief);
+  const { mutate, isPending, error, reset } = useMutation({
+    // One after another, so that an earlier answer never overtakes a later one.
+    scope: { id: `brief-${project.id}` },
+    mutationFn: (next: Brief) =>
+      unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next } })),
+    onSuccess: async (saved) => {
+      client.setQueryData(keys.project(project.id), saved);
+      await Promise.all(
+        [keys.names(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.projects].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      );
+    },
+  });
+  useEffect(() => {
+    if (!waiting) return;
+    const timer = setTimeout(() => {
+      setWaiting(false);
+      mutate(latest.current);
+    }, SAVE_AFTER);
+    return () => { clearTimeout(timer); };
+  }, [brief, waiting, mutate]);
+  const put = (next: Brief) => {
+    latest.current = next;
+    setBrief(next);
+    reset();
+    setWaiting(true);
+  };
+  return {
+    brief,
+    change: (next) => {
+      setPast((steps) => [...steps.slice(1 - STEPS_KEPT), brief]);
+      put(next);
+    },
+    undo: () => {
+      const last = past.at(-1);
+      if (!last) return;
+      setPast(past.slice(0, -1));
+      put(last);
+    },
+    canUndo: past.length > 0,
+    state: error ? 'refused' : isPending ? 'saving' : waiting ? 'waiting' : 'saved',
+    error: asApiError(error),
+    retry: () => { mutate(latest.current); },
+  };
+}

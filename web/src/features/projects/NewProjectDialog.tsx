@@ -1,0 +1,52 @@
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { type SyntheticEvent, useState } from 'react';
+
+import { asApiError, type Project } from '../../shared/api';
+import { focusOnMount } from '../../shared/lib/focusOnMount';
+import { useProjects } from './useProjects';
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  onCreated: (project: Project) => void;
+}
+
+/** Asks for a name and a few words; everything else is set at the bench. */
+export function NewProjectDialog({ open, onClose, onCreated }: Props) {
+  const { create } = useProjects();
+  const [name, setName] = useState('');
+  const [words, setWords] = useState('');
+  const error = asApiError(create.error);
+  const submit = (event: SyntheticEvent) => {
+    event.preventDefault();
+    const keywords = words.split(/[,\n]/).map((w) => w.trim()).filter(Boolean);
+    create.mutate({ name, keywords }, { onSuccess: onCreated });
+  };
+  const wordsError = error?.at('brief.keywords', true);
+  const other = error?.problems.filter((p) => p.path !== 'name' && !p.path.startsWith('brief.keywords')) ?? [];
+  return (
+    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}>
+      <DialogTitle>New project</DialogTitle>
+      <DialogContent>
+        <Stack sx={{ gap: 2, pt: 1 }}>
+          {error && (error.problems.length === 0 || other.length > 0) && (
+            <Alert severity="error">{other.length ? other.map((p) => p.message).join(' ') : error.message}</Alert>
+          )}
+          <TextField label="What is being named?" value={name} inputRef={focusOnMount} onChange={(e) => { setName(e.target.value); }} error={Boolean(error?.at('name'))} helperText={error?.at('name') ?? 'A business, a podcast, a shop: a working title will do.'} />
+          <TextField label="Words" value={words} multiline minRows={2} onChange={(e) => { setWords(e.target.value); }} error={Boolean(wordsError)} helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'} />
+        </Stack>
+      </DialogContent>
+      <DialogActions sx={{ px: 3, pb: 2 }}>
+        <Button onClick={onClose}>Cancel</Button>
+        <Button type="submit" variant="contained" disabled={create.isPending}>{create.isPending ? 'Making names…' : 'Make names'}</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,88 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Fragment, type ReactNode } from 'react';
+
+import type { Judged } from '../../shared/api';
+import { Blank } from '../../shared/ui/Blank';
+import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
+import { SeamedName } from '../../shared/ui/SeamedName';
+import { Measures } from './Measures';
+import { Statuses } from './Statuses';
+import { useName } from './useName';
+
+interface Props {
+  projectId: number;
+  label: string | null;
+  extensions: readonly string[];
+  checking: boolean;
+  onKeep: (label: string, kept: boolean) => void;
+  onCheck: (label: string) => void;
+}
+
+const KINDS: Record<string, string> = { keyword: 'your word', name: 'the name', lead: 'lead', tail: 'tail', word: 'word' };
+
+/** How the name came about: its parts, and the recipes that joined them. */
+function Origin({ name }: { name: Judged }) {
+  const parts = name.parts.filter((p) => p.kind !== 'hyphen');
+  return (
+    <Typography variant="body2" color="text.secondary">
+      {parts.map((part, i) => (
+        <Fragment key={part.start}>
+          {i > 0 && ' + '}
+          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box> ({KINDS[part.kind] ?? part.kind})
+        </Fragment>
+      ))}
+      {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}
+    </Typography>
+  );
+}
+
+function About({ name, extensions, checking, onKeep, onCheck }: Omit<Props, 'projectId' | 'label'> & { name: Judged }) {
+  const first = extensions[0];
+  return (
+    <Stack sx={{ gap: 1.8 }}>
+      <Box>
+        <Stack direction="row" sx={{ alignItems: 'flex-end', justifyContent: 'space-between', gap: 1 }}>
+          <Typography component="h2" sx={{ fontSize: name.shown.length > 15 ? '1.25rem' : '1.7rem', lineHeight: 1.2, overflowWrap: 'anywhere' }}>
+            {name.shown === name.label ? <SeamedName label={name.label} starts={name.parts.map((p) => p.start)} /> : <span className="serif">{name.shown}</span>}
+            {first && <Box component="span" sx={{ fontSize: '0.95rem', color: 'text.secondary' }}>.{first}</Box>}
+          </Typography>
+          <Box sx={{ textAlign: 'right', flex: 'none' }}>
+            <Box component="span" className="serif" sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>{Math.round(name.grade)}</Box>
+            <Typography variant="caption" color="text.secondary" component="div" sx={{ lineHeight: 1 }}>grade</Typography>
+          </Box>
+        </Stack>
+        <Origin name={name} />
+      </Box>
+      <Stack direction="row" sx={{ gap: 1 }}>
+        <Button variant={name.kept ? 'outlined' : 'contained'} color="secondary" startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />} onClick={() => { onKeep(name.label, !name.kept); }}>
+          {name.kept ? 'On the shortlist' : 'Keep'}
+        </Button>
+        <Button variant="outlined" disabled={checking} onClick={() => { onCheck(name.label); }}>Check this name</Button>
+      </Stack>
+      <Measures name={name} />
+      <Box>
+        <Typography variant="h3" sx={{ mb: 0.5 }}>Where it is open</Typography>
+        <Statuses extensions={extensions} cells={name.cells} />
+      </Box>
+    </Stack>
+  );
+}
+
+/** The reasons of the name under the cursor. */
+export function ReasonsPanel({ projectId, label, ...rest }: Props) {
+  const { data, error, refetch } = useName(projectId, label);
+  let inside: ReactNode;
+  if (label === null) inside = <Blank title="No name chosen">Choose one in the sheet to see why it is there.</Blank>;
+  else if (data) inside = <About name={data} {...rest} />;
+  else if (error) inside = <Blank alert title="Nothing is known of this name" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  else inside = <Stack sx={{ gap: 1 }}><Skeleton variant="rounded" height={44} /><Skeleton variant="rounded" height={220} /></Stack>;
+  return (
+    <Box component="aside" aria-label="Reasons" sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
+      {inside}
+    </Box>
+  );
+}

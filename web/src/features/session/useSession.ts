@@ -1,0 +1,25 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+
+import { api, keys, type Session, unwrap } from '../../shared/api';
+
+export interface Credentials {
+  username: string;
+  password: string;
+}
+
+/** Who is signed in, and the ways to change that. */
+export function useSession() {
+  const client = useQueryClient();
+  const session = useQuery({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
+  const become = (next: Session) => {
+    client.clear();
+    client.setQueryData(keys.session, next);
+  };
+  return {
+    session,
+    signIn: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })), onSuccess: become }),
+    signUp: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-up', { body })), onSuccess: become }),
+    enterDemo: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/demo')), onSuccess: become }),
+    signOut: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/sign-out')), onSuccess: become }),
+  };
+}

@@ -1,0 +1,70 @@
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import Stack from '@mui/material/Stack';
+import { useQuery } from '@tanstack/react-query';
+
+import { api, type Funnel as Counts, keys, unwrap } from '../../shared/api';
+import { formatCount } from '../../shared/lib/format';
+import { type Asked, EVERYTHING } from './useQuestion';
+
+interface Step {
+  name: keyof Counts;
+  word: string;
+  help: string;
+  /** The filter the step stands for; steps before the list have none. */
+  filter?: Partial<Asked>;
+}
+
+const STEPS: readonly Step[] = [
+  { name: 'made', word: 'made', help: 'Names the recipes made from your words' },
+  { name: 'within', word: 'within limits', help: 'Different names that keep your limits' },
+  { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: {} },
+  { name: 'good', word: 'good enough', help: 'Show those graded 55 and above', filter: { good: true } },
+  { name: 'open', word: 'open', help: 'Show those open in one of your extensions', filter: { open_in: 'any' } },
+  { name: 'kept', word: 'shortlisted', help: 'Show those on the shortlist', filter: { kept: true } },
+];
+
+interface Props {
+  projectId: number;
+  asked: Asked;
+  onChange: (part: Partial<Asked>) => void;
+}
+
+const isOn = (step: Step, asked: Asked): boolean => {
+  if (!step.filter) return false;
+  const { good, open_in, kept } = { ...EVERYTHING, ...step.filter };
+  return asked.good === good && asked.open_in === open_in && asked.kept === kept;
+};
+
+/** What became of the names, hung on a wire; each step of the list filters it. */
+export function Funnel({ projectId, asked, onChange }: Props) {
+  const { data } = useQuery({
+    queryKey: keys.funnel(projectId),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: projectId } } })),
+  });
+  return (
+    <Stack component="ol" aria-label="What became of the names" direction="row" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.5, position: 'relative', '&::before': { content: '""', position: 'absolute', left: 0, right: 0, top: 5, borderTop: 2, borderColor: 'wire' } }}>
+      {STEPS.map((step) => {
+        const on = isOn(step, asked);
+        const count = data?.[step.name];
+        const inside = (
+          <>
+            <Box aria-hidden sx={{ width: 10, height: 10, borderRadius: '50%', mb: 0.4, border: 2, borderColor: on ? 'secondary.main' : 'wire', bgcolor: on ? 'secondary.main' : 'background.default' }} />
+            <Box component="span" className="serif" sx={{ fontSize: '1.08rem', fontWeight: 600, lineHeight: 1.15, color: on ? 'secondary.main' : 'text.primary' }}>{count === undefined ? '–' : formatCount(count)}</Box>
+            <Box component="span" sx={{ fontSize: '0.78rem', color: 'text.secondary', textDecoration: step.filter ? 'underline' : 'none', textDecorationColor: 'var(--mui-palette-wire)', textUnderlineOffset: 3 }}>{step.word}</Box>
+          </>
+        );
+        const look = { flex: 1, display: 'flex', flexDirection: 'column', alignItems: 'flex-start', textAlign: 'left', position: 'relative' } as const;
+        return (
+          <Box component="li" key={step.name} title={step.help} sx={{ flex: 1, display: 'flex' }}>
+            {step.filter ? (
+              <ButtonBase aria-pressed={on} onClick={() => { onChange({ good: false, kept: false, open_in: '', ...step.filter }); }} sx={look}>{inside}</ButtonBase>
+            ) : (
+              <Box sx={look}>{inside}</Box>
+            )}
+          </Box>
+        );
+      })}
+    </Stack>
+  );
+}

@@ -1,0 +1,173 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, useEffect, useRef } from 'react';
+
+import type { Row } from '../../shared/api';
+import { Blank } from '../../shared/ui/Blank';
+import { columns, ROW_HEIGHT, SheetRow } from './SheetRow';
+import { type Asked, EVERYTHING, narrows, type Sort } from './useQuestion';
+import { useFirstPage, useRows } from './useSheet';
+
+interface Props {
+  projectId: number;
+  extensions: readonly string[];
+  hasWords: boolean;
+  asked: Asked;
+  onAsk: (part: Partial<Asked>) => void;
+  selected: string | null;
+  onSelect: (label: string | null) => void;
+  onKeep: (label: string, kept: boolean) => void;
+  onCheck: (label: string) => void;
+}
+
+const HEADS: readonly { sort: Sort; word: string }[] = [
+  { sort: 'name', word: 'Name' },
+  { sort: 'grade', word: 'Grade' },
+  { sort: 'letters', word: 'Letters' },
+];
+
+const look = {
+  '& .sheet-row, & .sheet-head': { display: 'grid', alignItems: 'center', columnGap: '4px', px: 1, minWidth: 'fit-content' },
+  '& .sheet-row': { position: 'absolute', insetInline: 0, top: 0, height: ROW_HEIGHT, cursor: 'default', borderBottom: '1px solid var(--mui-palette-divider)', whiteSpace: 'nowrap' },
+  '& .sheet-row:hover': { bgcolor: 'background.paper' },
+  '& .sheet-row[aria-selected=true]': { bgcolor: 'background.paper', boxShadow: 'inset 3px 0 0 var(--mui-palette-secondary-main)' },
+  '& .sheet-head': { position: 'sticky', top: 0, zIndex: 2, height: 30, bgcolor: 'background.default', borderBottom: '2px solid var(--mui-palette-wire)', fontSize: '0.8rem', color: 'text.secondary', fontWeight: 600 },
+} as const;
+
+function Head({ extensions, asked, onAsk }: Pick<Props, 'extensions' | 'asked' | 'onAsk'>) {
+  const press = (sort: Sort) => {
+    if (asked.sort !== sort) onAsk({ sort, reverse: false });
+    else if (!asked.reverse) onAsk({ reverse: true });
+    else onAsk({ sort: 'best', reverse: false });
+  };
+  return (
+    <div role="row" className="sheet-head" aria-rowindex={1} style={{ gridTemplateColumns: columns(extensions.length) }}>
+      <span role="columnheader" aria-label="Kept" />
+      {HEADS.map(({ sort, word }) => {
+        const on = asked.sort === sort;
+        const down = (sort === 'grade') !== asked.reverse;
+        return (
+          <span role="columnheader" key={sort} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
+            <ButtonBase tabIndex={-1} onClick={() => { press(sort); }} title={`Sort by ${word.toLowerCase()}`} sx={{ font: 'inherit', color: on ? 'secondary.main' : 'inherit' }}>
+              {word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}
+            </ButtonBase>
+          </span>
+        );
+      })}
+      {extensions.map((e) => <Box component="span" role="columnheader" key={e} title={`.${e}`} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', color: 'text.primary' }}>.{e}</Box>)}
+    </div>
+  );
+}
+
+function Nothing({ hasWords, asked, onAsk }: Pick<Props, 'hasWords' | 'asked' | 'onAsk'>) {
+  if (narrows(asked)) {
+    return (
+      <Blank title="No name passes these filters" action={<Button variant="outlined" onClick={() => { onAsk(EVERYTHING); }}>Show all names</Button>}>
+        {asked.open_in ? 'Names show as open once they were checked and the registry said so.' : 'Try fewer letters, or another step of the wire above.'}
+      </Blank>
+    );
+  }
+  return hasWords ? (
+    <Blank title="No name keeps these limits">Allow more letters or words on the left, or take back a word to avoid.</Blank>
+  ) : (
+    <Blank title="Add a word on the left">Two or three are enough to begin with. The names come at once.</Blank>
+  );
+}
+
+/** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
+export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected, onSelect, onKeep, onCheck }: Props) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const { data, error, isPending, refetch } = useFirstPage(projectId, asked);
+  const total = data?.total ?? 0;
+  // The virtualizer changes what its functions return between renders, so nothing here is memoized.
+  // eslint-disable-next-line react-hooks/incompatible-library
+  const rows = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+    scrollMargin: 30,
+  });
+  const shown = rows.getVirtualItems();
+  const rowAt = useRows(projectId, asked, data, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0);
+  const at = useRef(0);
+  const top = rowAt(0);
+  useEffect(() => {
+    if (selected === null && top) onSelect(top.label);
+  }, [selected, top, onSelect]);
+  const question = JSON.stringify(asked);
+  useEffect(() => {
+    at.current = 0;
+    scroller.current?.scrollTo({ top: 0 });
+  }, [question]);
+
+  const go = (index: number) => {
+    const next = Math.min(total - 1, Math.max(0, index));
+    at.current = next;
+    rows.scrollToIndex(next);
+    const row = rowAt(next);
+    if (row) onSelect(row.label);
+  };
+  const current = (): Row | undefined => {
+    const row = rowAt(at.current);
+    return row?.label === selected ? row : undefined;
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return;
+    const screen = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 330) / ROW_HEIGHT) - 2);
+    const moves: Record<string, number> = {
+      ArrowDown: at.current + 1, ArrowUp: at.current - 1, PageDown: at.current + screen, PageUp: at.current - screen, Home: 0, End: total - 1,
+    };
+    const row = current();
+    const to = moves[event.key];
+    if (to !== undefined) go(to);
+    else if ((event.key === 't' || event.key === ' ') && row) onKeep(row.label, !row.kept);
+    else if (event.key === 'c' && row) onCheck(row.label);
+    else return;
+    event.preventDefault();
+  };
+
+  if (error && !data) {
+    return <Blank alert title="The names could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  }
+  if (!isPending && total === 0) return <Nothing hasWords={hasWords} asked={asked} onAsk={onAsk} />;
+  const activeRow = shown.find((item) => rowAt(item.index)?.label === selected);
+  return (
+    <Box
+      ref={scroller}
+      role="grid"
+      tabIndex={0}
+      aria-label="Names"
+      aria-rowcount={total + 1}
+      aria-busy={isPending}
+      aria-activedescendant={activeRow ? `row-${activeRow.index}` : undefined}
+      onKeyDown={onKeyDown}
+      sx={{ overflow: 'auto', minHeight: 0, flex: 1, ...look }}
+    >
+      <Head extensions={extensions} asked={asked} onAsk={onAsk} />
+      <Box role="rowgroup" sx={{ position: 'relative', height: rows.getTotalSize(), minWidth: 'fit-content' }}>
+        {shown.map((item) => {
+          const row = rowAt(item.index);
+          return (
+            <SheetRow
+              key={item.key}
+              id={`row-${item.index}`}
+              row={row}
+              index={item.index}
+              top={item.start - 30}
+              extensions={extensions}
+              selected={row !== undefined && row.label === selected}
+              onSelect={(label) => {
+                at.current = item.index;
+                onSelect(label);
+              }}
+              onKeep={onKeep}
+            />
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,64 @@
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import Skeleton from '@mui/material/Skeleton';
+import { memo } from 'react';
+
+import type { Cell, Row } from '../../shared/api';
+import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
+import { GradeFigure } from '../../shared/ui/GradeFigure';
+import { SeamedName } from '../../shared/ui/SeamedName';
+import { StatusMark } from '../../shared/ui/StatusMark';
+import { shownStatus } from '../../shared/ui/status';
+
+export const ROW_HEIGHT = 33;
+
+export const columns = (extensions: number): string => `34px minmax(168px, 1fr) 76px 52px repeat(${extensions}, 76px)`;
+
+interface Props {
+  row: Row | undefined;
+  index: number;
+  id: string;
+  top: number;
+  extensions: readonly string[];
+  selected: boolean;
+  onSelect: (label: string) => void;
+  onKeep: (label: string, kept: boolean) => void;
+}
+
+const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
+
+/** One name with its figures and statuses; a skeleton until it has come. */
+export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions, selected, onSelect, onKeep }: Props) {
+  return (
+    // The grid that holds the rows takes the keys, as grids do; a row is for the pointer.
+    // eslint-disable-next-line jsx-a11y/interactive-supports-focus, jsx-a11y/click-events-have-key-events
+    <div
+      role="row"
+      id={id}
+      aria-rowindex={index + 2}
+      aria-selected={selected}
+      className="sheet-row"
+      style={{ transform: `translateY(${top}px)`, gridTemplateColumns: columns(extensions.length) }}
+      onClick={() => { if (row) onSelect(row.label); }}
+    >
+      {row ? (
+        <>
+          <div role="gridcell">
+            <IconButton size="small" tabIndex={-1} aria-pressed={row.kept} aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`} color={row.kept ? 'secondary' : 'default'} onClick={(e) => { e.stopPropagation(); onKeep(row.label, !row.kept); }} sx={{ p: 0.5 }}>
+              {row.kept ? <TagFilledIcon sx={{ fontSize: 19 }} /> : <TagIcon sx={{ fontSize: 19 }} />}
+            </IconButton>
+          </div>
+          <Box role="rowheader" title={row.label} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.04rem' }}><SeamedName label={row.label} starts={row.starts} /></Box>
+          <div role="gridcell"><GradeFigure grade={row.grade} /></div>
+          <div role="gridcell">{row.letters}</div>
+          {extensions.map((extension) => {
+            const cell = cellOf(row, extension);
+            return <Box role="gridcell" key={extension} title={cell?.reason ?? undefined} sx={{ fontSize: '0.84rem' }}><StatusMark status={shownStatus(cell)} wordless={!cell} /></Box>;
+          })}
+        </>
+      ) : (
+        <Skeleton variant="text" sx={{ gridColumn: '2 / -1', width: '60%' }} />
+      )}
+    </div>
+  );
+});

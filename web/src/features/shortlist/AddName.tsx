@@ -1,0 +1,25 @@
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { type SyntheticEvent, useState } from 'react';
+
+import { type ApiError, asApiError } from '../../shared/api';
+import type { useShortlist } from './useShortlist';
+
+const wordsFor = (error: ApiError | null): string | undefined => error?.at('label') ?? error?.message;
+
+/** A name of the person's own, typed in. */
+export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }) {
+  const [typed, setTyped] = useState('');
+  const problem = wordsFor(asApiError(add.error));
+  const submit = (event: SyntheticEvent) => {
+    event.preventDefault();
+    add.mutate(typed, { onSuccess: () => { setTyped(''); } });
+  };
+  return (
+    <Stack component="form" direction="row" noValidate onSubmit={submit} sx={{ gap: 1, alignItems: 'flex-start' }}>
+      <TextField label="A name of your own" value={typed} error={Boolean(problem)} helperText={problem} onChange={(e) => { setTyped(e.target.value); if (add.error) add.reset(); }} sx={{ width: 250 }} />
+      <Button type="submit" variant="outlined" disabled={add.isPending} sx={{ minHeight: 38 }}>Add</Button>
+    </Stack>
+  );
+}

@@ -1,0 +1,38 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+
+import { api, type Kept, keys, unwrap } from '../../shared/api';
+import { useNotify } from '../../shared/ui/Notices';
+
+/** The kept names in the person's order, and putting them in another. */
+export function useShortlist(projectId: number) {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const path = { project_id: projectId };
+  const queryKey = keys.shortlist(projectId);
+  const list = useQuery({ queryKey, queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })) });
+  const order = useMutation({
+    mutationFn: (labels: string[]) => unwrap(api.PUT('/api/projects/{project_id}/shortlist/order', { params: { path }, body: { labels } })),
+    scope: { id: `order-${projectId}` },
+    onMutate: async (labels) => {
+      await client.cancelQueries({ queryKey });
+      const place = new Map(labels.map((label, i) => [label, i]));
+      client.setQueryData<Kept[]>(queryKey, (kept) => kept && [...kept].sort((a, b) => (place.get(a.label) ?? 0) - (place.get(b.label) ?? 0)));
+    },
+    onError: (error) => {
+      notify(error.message);
+      void client.invalidateQueries({ queryKey });
+    },
+  });
+  const add = useMutation({
+    mutationFn: (label: string) => unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { label } })),
+    onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
+  });
+  const move = (from: number, to: number) => {
+    const labels = (list.data ?? []).map((kept) => kept.label);
+    const [label] = labels.splice(from, 1);
+    if (!label || to < 0 || to > labels.length) return;
+    labels.splice(to, 0, label);
+    order.mutate(labels);
+  };
+  return { list, move, add };
+}
