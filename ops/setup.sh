@@ -91,3 +91,8 @@ node_part &
 second=$!
 wait "$first" || { kill "$second" 2>/dev/null; exit 1; }
 wait "$second"
+sign=$(cat var/build.stamp)
+if ! fresh pressed "$sign"; then
+  .venv/bin/python -m servestatic.compress -q --no-zstd web/dist || fail "the front end could not be compressed"
+  echo "$sign" >var/pressed.stamp
+fi

@@ -13,7 +13,10 @@ import sys
 import tempfile
 import time
 import urllib.request
+import xmlrpc.client
 from pathlib import Path
+
+from supervisor.xmlrpc import SupervisorTransport
 
 from ops.parts import (
     ROOT,
@@ -87,14 +90,12 @@ def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> di
     return {**defaults, **os.environ, **named, **read_secrets(VAR)}
 
 
-def control(env: dict[str, str], *words: str) -> None:
-    conf = str(ROOT / "ops/supervisord.conf")
-    subprocess.run(
-        [sys.executable, "-m", "supervisor.supervisorctl", "-c", conf, *words],
-        env=env,
-        check=True,
-        stdout=subprocess.DEVNULL,
-    )
+def start_parts(env: dict[str, str], *parts: str) -> None:
+    """Tell the runner to start these, without waiting until they are up."""
+    transport = SupervisorTransport(None, None, f"unix://{env['VINETAG_CONTROL']}")
+    with xmlrpc.client.ServerProxy("http://127.0.0.1", transport=transport) as runner:
+        for part in parts:
+            runner.supervisor.startProcess(part, False)
 
 
 def manage(env: dict[str, str], *words: str) -> None:
@@ -135,10 +136,9 @@ def run(args: argparse.Namespace) -> None:
         wait_for(lambda: database.is_up() or bool(runner.poll()), 40, "The database")
         wait_for(lambda: queue.is_up() or bool(runner.poll()), 20, "The queue")
         database.grant(env["VINETAG_DB_PASSWORD"])
-        manage(env, "migrate", "--no-input", "--verbosity=0")
-        if env["VINETAG_DEMO"] == "1" or args.reset_demo:
-            manage(env, "load_demo", *(["--reset"] if args.reset_demo else []))
-        control(env, "start", "worker", "web")
+        demo = ["--reset-demo"] if args.reset_demo else ["--demo"] * (env["VINETAG_DEMO"] == "1")
+        manage(env, "prepare", *demo)
+        start_parts(env, "web", "worker")
         wait_for(lambda: web_answers(args.port), 40, "The web server")
         print(f"\n  Vine Tag is at  http://127.0.0.1:{args.port}\n")
         print("  Ctrl-C stops everything. What you made stays in var/.", flush=True)
@@ -174,7 +174,7 @@ def main() -> int:
             run(args)
         except KeyboardInterrupt:
             return 0
-        except (PartError, subprocess.CalledProcessError, PermissionError) as error:
+        except (PartError, PermissionError) as error:
             print(f"\nVine Tag could not start after {time.monotonic() - began:.0f} s.\n{error}")
             print("The logs are in var/log.", file=sys.stderr)
             return 1

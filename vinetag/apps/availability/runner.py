@@ -51,7 +51,7 @@ class _Asking(threading.Thread):
         super().__init__(name="asking", daemon=True)
         self._names = names
         self._arrived: queue.SimpleQueue[Answer] = queue.SimpleQueue()
-        self._stop: asyncio.Event | None = None
+        self._halt: asyncio.Event | None = None
         self._loop: asyncio.AbstractEventLoop | None = None
         self._ready = threading.Event()
 
@@ -59,7 +59,7 @@ class _Asking(threading.Thread):
         asyncio.run(self._ask())
 
     async def _ask(self) -> None:
-        self._loop, self._stop = asyncio.get_running_loop(), asyncio.Event()
+        self._loop, self._halt = asyncio.get_running_loop(), asyncio.Event()
         self._ready.set()
         limits = HostLimits(
             at_once=settings.RDAP_AT_ONCE_A_HOST, per_second=settings.RDAP_PER_SECOND_A_HOST
@@ -71,7 +71,7 @@ class _Asking(threading.Thread):
                 client,
                 self._names,
                 self._arrived.put,
-                stop=self._stop,
+                stop=self._halt,
                 at_once=SEVERAL_HOSTS * limits.at_once,
             )
 
@@ -85,5 +85,5 @@ class _Asking(threading.Thread):
     def stop(self) -> None:
         """Ask no more; safe at any time, from any thread."""
         self._ready.wait()
-        if self._loop and self._stop and not self._loop.is_closed():
-            self._loop.call_soon_threadsafe(self._stop.set)
+        if self._loop and self._halt and not self._loop.is_closed():
+            self._loop.call_soon_threadsafe(self._halt.set)

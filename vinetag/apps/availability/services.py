@@ -246,8 +246,8 @@ def progress(check: Check) -> Progress:
 
 def watch(project: Project, since: datetime | None) -> Watched:
     """The last check and the answers since `since`, reaching a little further back: two answers may
-    be stored in another order than they were asked in, and seeing one twice does no harm. When there
-    are too many for once, the moment to ask from is that of the last one given.
+    be stored in another order than they were asked in, and seeing one twice does no harm. With too
+    many for once, the moment to ask from is that of the last one given.
     """
     now = timezone.now()
     check = latest_check(project)

@@ -31,7 +31,6 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "vinetag.config.headers.ContentSecurityPolicy",
-    "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -90,9 +89,6 @@ LANGUAGE_CODE = "en"
 USE_I18N = False
 TIME_ZONE = "UTC"
 USE_TZ = True
-STATIC_URL = "/static/"
-WHITENOISE_ROOT = WEB_DIST if WEB_DIST.is_dir() else None
-WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\."
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["vinetag.apps.accounts.api.sessions.StrictSession"],
@@ -102,7 +98,6 @@ REST_FRAMEWORK = {
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "vinetag.apps.accounts.api.problems.handle",
     "DEFAULT_THROTTLE_RATES": {"sign-in": env.text("VINETAG_SIGN_IN_RATE", "20/min")},
-    "UNAUTHENTICATED_USER": None,
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Vine Tag",

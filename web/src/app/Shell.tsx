@@ -49,7 +49,7 @@ export function Shell({ person }: { person: string }) {
         {Number.isInteger(id) ? <ProjectLinks id={id} /> : null}
         <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1 }}>
           <ModeButton />
-          <Typography color="text.secondary" noWrap sx={{ maxWidth: 160 }} title={person}>{person}</Typography>
+          <Typography color="textSecondary" noWrap sx={{ maxWidth: 160 }} title={person}>{person}</Typography>
           <Button color="inherit" onClick={() => { signOut.mutate(); }} disabled={signOut.isPending}>Sign out</Button>
         </Stack>
       </Stack>

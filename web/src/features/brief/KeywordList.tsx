@@ -81,7 +81,7 @@ export function KeywordList({ keywords, onChange, error }: Props) {
       </Stack>
       <Box component="form" onSubmit={add} sx={{ mt: 1 }}>
         <TextField fullWidth label="Add words" value={typed} onChange={(e) => { setTyped(e.target.value); }} onBlur={(e) => { if (typed.trim()) add(e); }} error={Boolean(whole) || isBlank} helperText={whole ?? (isBlank ? 'Write a word; spaces alone are none.' : undefined)} slotProps={{ htmlInput: { 'aria-describedby': 'add-words-help' } }} />
-        {!keywords.length && <Typography id="add-words-help" variant="caption" color="text.secondary">Words the name should carry or hint at. Commas between them, Enter to add.</Typography>}
+        {!keywords.length && <Typography id="add-words-help" variant="caption" color="textSecondary">Words the name should carry or hint at. Commas between them, Enter to add.</Typography>}
       </Box>
     </Stack>
   );

@@ -41,7 +41,7 @@ function Head({ editor }: { editor: BriefEditor }) {
   const { state, undo, canUndo } = editor;
   return (
     <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', mb: -1 }}>
-      <Typography variant="overline" role="status" color={state === 'refused' ? 'error' : 'text.secondary'}>Brief · {STATE[state]}</Typography>
+      <Typography variant="overline" role="status" color={state === 'refused' ? 'error' : 'textSecondary'}>Brief · {STATE[state]}</Typography>
       <Tooltip title="Undo the last change of the brief">
         <span><IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span>
       </Tooltip>

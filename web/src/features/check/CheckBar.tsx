@@ -24,7 +24,7 @@ function Running({ check, onStop, stopping }: { check: Check; onStop: () => void
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0 }}>
       <Stack sx={{ flex: 1, minWidth: 0, gap: 0.5 }}>
         <LinearProgress variant="determinate" color="secondary" value={check.total ? (100 * check.done) / check.total : 0} aria-label="Names checked" sx={{ height: 5, borderRadius: 3 }} />
-        <Typography variant="caption" role="status" noWrap color="text.secondary">
+        <Typography variant="caption" role="status" noWrap color="textSecondary">
           {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}{unsureNote(check)}
         </Typography>
       </Stack>
@@ -48,7 +48,7 @@ export function CheckBar({ controls, names }: { controls: CheckControls; names: 
   const all = refused?.code === 'fresh' && !start.variables?.labels;
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0, justifyContent: 'flex-end' }}>
-      <Typography variant="caption" role="status" color={refused && !all ? 'error' : 'text.secondary'} sx={{ textAlign: 'right', lineHeight: 1.3 }}>
+      <Typography variant="caption" role="status" color={refused && !all ? 'error' : 'textSecondary'} sx={{ textAlign: 'right', lineHeight: 1.3 }}>
         {refused?.message ?? watchError?.message ?? <Rested check={check} />}
       </Typography>
       {all && <Button onClick={() => { start.mutate({ again: true }); }}>Ask again</Button>}

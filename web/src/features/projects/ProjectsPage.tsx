@@ -27,11 +27,11 @@ function ProjectRow({ project, onRemove }: { project: Project; onRemove: () => v
         <Typography variant="h2" component="h2" noWrap>
           <Box component={Link} to={`/projects/${project.id}`} sx={{ color: 'text.primary', textDecoration: 'none', '&::after': { content: '""', position: 'absolute', inset: 0, right: 48 } }}>{project.name}</Box>
         </Typography>
-        <Typography color="text.secondary" noWrap>
+        <Typography color="textSecondary" noWrap>
           {brief.keywords.length ? brief.keywords.map((k) => k.text).join(', ') : 'no words yet'}
         </Typography>
       </Box>
-      <Typography variant="body2" color="text.secondary" sx={{ textAlign: 'right' }}>
+      <Typography variant="body2" color="textSecondary" sx={{ textAlign: 'right' }}>
         {PURPOSES[brief.purpose]} · {brief.extensions.slice(0, 4).map((e) => `.${e}`).join(' ')}
         {brief.extensions.length > 4 && ` +${brief.extensions.length - 4}`}
         <br />
@@ -63,7 +63,7 @@ export function ProjectsPage() {
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', mb: 2.5 }}>
         <Box>
           <Typography variant="h1">Projects</Typography>
-          {projects.data && <Typography color="text.secondary">{plural(projects.data.length, 'project')}</Typography>}
+          {projects.data && <Typography color="textSecondary">{plural(projects.data.length, 'project')}</Typography>}
         </Box>
         {add}
       </Stack>

@@ -34,7 +34,7 @@ export function Measures({ name }: { name: Judged }) {
         <Box component="li" key={measure.name}>
           <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
             <Typography variant="h3" component="h3" sx={{ fontSize: '0.95rem' }}>{WORDS[measure.name] ?? measure.name}</Typography>
-            <Typography variant="caption" color="text.secondary">{Math.round(100 * measure.weight)} % of the grade</Typography>
+            <Typography variant="caption" color="textSecondary">{Math.round(100 * measure.weight)} % of the grade</Typography>
             <Box component="span" sx={{ ml: 'auto', fontWeight: 600 }}>{Math.round(measure.score)}</Box>
           </Stack>
           <Bar value={measure.score} width="100%" />

@@ -28,7 +28,7 @@ const KINDS: Record<string, string> = { keyword: 'your word', name: 'the name', 
 function Origin({ name }: { name: Judged }) {
   const parts = name.parts.filter((p) => p.kind !== 'hyphen');
   return (
-    <Typography variant="body2" color="text.secondary">
+    <Typography variant="body2" color="textSecondary">
       {parts.map((part, i) => (
         <Fragment key={part.start}>
           {i > 0 && ' + '}
@@ -52,7 +52,7 @@ function About({ name, extensions, checking, onKeep, onCheck }: Omit<Props, 'pro
           </Typography>
           <Box sx={{ textAlign: 'right', flex: 'none' }}>
             <Box component="span" className="serif" sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>{Math.round(name.grade)}</Box>
-            <Typography variant="caption" color="text.secondary" component="div" sx={{ lineHeight: 1 }}>grade</Typography>
+            <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1 }}>grade</Typography>
           </Box>
         </Stack>
         <Origin name={name} />

@@ -47,9 +47,9 @@ export function Statuses({ extensions, cells }: Props) {
             <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
               <Box component="span" sx={{ fontWeight: 600, minWidth: 62 }}>.{extension}</Box>
               <StatusMark status={shownStatus(cell)} />
-              <Typography variant="caption" color="text.secondary" sx={{ ml: 'auto' }}>{cell?.asked_at && <Age at={cell.asked_at} />}</Typography>
+              <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{cell?.asked_at && <Age at={cell.asked_at} />}</Typography>
             </Stack>
-            {cell && <Typography variant="caption" color="text.secondary" component="p" sx={{ lineHeight: 1.35 }}><Evidence cell={cell} /></Typography>}
+            {cell && <Typography variant="caption" color="textSecondary" component="p" sx={{ lineHeight: 1.35 }}><Evidence cell={cell} /></Typography>}
           </Box>
         );
       })}

@@ -54,7 +54,7 @@ export function SignInPage() {
             <TextField label="Name" value={username} autoComplete="username" inputRef={focusOnMount} onChange={(e) => { setUsername(e.target.value); }} error={Boolean(error?.at('username'))} helperText={error?.at('username')} />
             <TextField label="Password" type="password" value={password} autoComplete={isNew ? 'new-password' : 'current-password'} onChange={(e) => { setPassword(e.target.value); }} error={Boolean(error?.at('password'))} helperText={error?.at('password') ?? (isNew ? 'At least 8 characters, and not a common one.' : undefined)} />
             <Button type="submit" variant="contained" size="medium" disabled={action.isPending}>{isNew ? 'Make the account' : 'Sign in'}</Button>
-            <Typography variant="body2" color="text.secondary">
+            <Typography variant="body2" color="textSecondary">
               {isNew ? 'You have an account? ' : 'You are new here? '}
               <Link component="button" type="button" onClick={() => { setNew(!isNew); signIn.reset(); signUp.reset(); }}>
                 {isNew ? 'Sign in' : 'Make an account'}
@@ -63,7 +63,7 @@ export function SignInPage() {
             {session.data?.demo && (
               <Stack sx={{ borderTop: 1, borderColor: 'divider', pt: 2, gap: 1 }}>
                 <Button variant="outlined" color="secondary" size="medium" onClick={() => { enterDemo.mutate(); }} disabled={enterDemo.isPending}>Enter the demo workspace</Button>
-                <Typography variant="body2" color="text.secondary">Three made-up projects, and a simulated world to check names in.</Typography>
+                <Typography variant="body2" color="textSecondary">Three made-up projects, and a simulated world to check names in.</Typography>
               </Stack>
             )}
           </Stack>

@@ -12,7 +12,7 @@ export function useSession() {
   const client = useQueryClient();
   const session = useQuery({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
   const become = (next: Session) => {
-    client.clear();
+    client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
     client.setQueryData(keys.session, next);
   };
   return {

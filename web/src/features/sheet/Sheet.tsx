@@ -29,7 +29,7 @@ const HEADS: readonly { sort: Sort; word: string }[] = [
 ];
 
 const look = {
-  '& .sheet-row, & .sheet-head': { display: 'grid', alignItems: 'center', columnGap: '4px', px: 1, minWidth: 'fit-content' },
+  '& .sheet-row, & .sheet-head': { display: 'grid', alignItems: 'center', columnGap: '2px', pl: 0.5, minWidth: 'fit-content' },
   '& .sheet-row': { position: 'absolute', insetInline: 0, top: 0, height: ROW_HEIGHT, cursor: 'default', borderBottom: '1px solid var(--mui-palette-divider)', whiteSpace: 'nowrap' },
   '& .sheet-row:hover': { bgcolor: 'background.paper' },
   '& .sheet-row[aria-selected=true]': { bgcolor: 'background.paper', boxShadow: 'inset 3px 0 0 var(--mui-palette-secondary-main)' },

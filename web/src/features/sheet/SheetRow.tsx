@@ -12,7 +12,7 @@ import { shownStatus } from '../../shared/ui/status';
 
 export const ROW_HEIGHT = 33;
 
-export const columns = (extensions: number): string => `34px minmax(168px, 1fr) 76px 52px repeat(${extensions}, 76px)`;
+export const columns = (extensions: number): string => `30px minmax(140px, 1fr) 60px 46px repeat(${extensions}, 66px)`;
 
 interface Props {
   row: Row | undefined;
@@ -49,11 +49,11 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions
             </IconButton>
           </div>
           <Box role="rowheader" title={row.label} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.04rem' }}><SeamedName label={row.label} starts={row.starts} /></Box>
-          <div role="gridcell"><GradeFigure grade={row.grade} /></div>
+          <div role="gridcell"><GradeFigure grade={row.grade} width={24} /></div>
           <div role="gridcell">{row.letters}</div>
           {extensions.map((extension) => {
             const cell = cellOf(row, extension);
-            return <Box role="gridcell" key={extension} title={cell?.reason ?? undefined} sx={{ fontSize: '0.84rem' }}><StatusMark status={shownStatus(cell)} wordless={!cell} /></Box>;
+            return <Box role="gridcell" key={extension} title={cell?.reason ?? undefined} sx={{ fontSize: '0.82rem' }}><StatusMark status={shownStatus(cell)} wordless={!cell} /></Box>;
           })}
         </>
       ) : (

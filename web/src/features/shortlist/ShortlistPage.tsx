@@ -27,7 +27,7 @@ export function ShortlistPage() {
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', mb: 2, gap: 2 }}>
         <Box>
           <Typography variant="h1">Shortlist</Typography>
-          {list.data && <Typography color="text.secondary">{plural(kept.length, 'name')} · the first is the favourite</Typography>}
+          {list.data && <Typography color="textSecondary">{plural(kept.length, 'name')} · the first is the favourite</Typography>}
         </Box>
         <Stack direction="row" sx={{ gap: 2 }}>
           <AddName add={add} />

@@ -70,7 +70,7 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, onMove,
             </Stack>
           );
         })}
-        {kept.statuses[0]?.asked_at && <Typography component="li" variant="caption" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>asked <Age at={kept.statuses[0].asked_at} /></Typography>}
+        {kept.statuses[0]?.asked_at && <Typography component="li" variant="caption" color="textSecondary" sx={{ gridColumn: '1 / -1' }}>asked <Age at={kept.statuses[0].asked_at} /></Typography>}
       </Box>
       <NoteField projectId={projectId} kept={kept} />
       <Tooltip title="Take off the shortlist">

@@ -15,7 +15,7 @@ export function Blank({ title, children, action, alert = false }: Props) {
   return (
     <Stack role={alert ? 'alert' : undefined} sx={{ alignItems: 'center', textAlign: 'center', gap: 1.2, px: 3, py: 6, maxWidth: 460, mx: 'auto' }}>
       <Typography variant="h3" component="p">{title}</Typography>
-      {children && <Typography color="text.secondary">{children}</Typography>}
+      {children && <Typography color="textSecondary">{children}</Typography>}
       {action}
     </Stack>
   );

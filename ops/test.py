@@ -1,0 +1,127 @@
+"""./test: every check, against a database and a queue of its own on free loopback ports."""
+
+from __future__ import annotations
+
+import argparse
+import contextlib
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+
+from ops.parts import ROOT, MariaDb, PartError, Redis, free_port, wait_for
+
+PYTHON = [sys.executable, "-W", "ignore::DeprecationWarning"]
+WEB = ROOT / "web"
+API_FILES = (ROOT / "docs/openapi.json", WEB / "src/shared/api/schema.d.ts")
+
+# Tests need no durability, and a slow disk would make them slow.
+HASTY = ["--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite"]
+
+
+def arguments() -> argparse.Namespace:
+    parser = argparse.ArgumentParser(prog="./test", description="Runs every check.")
+    parser.add_argument("--no-lint", action="store_true", help="leave out linters and front end")
+    parser.add_argument("pytest", nargs="*", help="what to pass to pytest, after --")
+    return parser.parse_args()
+
+
+@contextlib.contextmanager
+def servers() -> Iterator[dict[str, str]]:
+    """A database and a queue in a folder of their own; what the tests need to find them."""
+    var = Path(tempfile.mkdtemp(prefix="vinetag-test-"))
+    database, queue = MariaDb(var, free_port()), Redis(var, free_port())
+    database.prepare()
+    log = (var / "servers.log").open("w")
+    running = [
+        subprocess.Popen([*command, *extra], stdout=log, stderr=log)
+        for command, extra in (
+            (database.command(), HASTY),
+            (queue.command(), []),
+        )
+    ]
+    try:
+        wait_for(database.is_up, 40, "The test database")
+        wait_for(queue.is_up, 20, "The test queue")
+        database.grant("only-for-tests")
+        yield {
+            "VINETAG_DB_PORT": str(database.port),
+            "VINETAG_DB_PASSWORD": "only-for-tests",
+            "VINETAG_REDIS_URL": f"redis://127.0.0.1:{queue.port}/0",
+        }
+    finally:
+        for process in running:
+            process.terminate()
+        for process in running:
+            process.wait(30)
+        log.close()
+        shutil.rmtree(var, ignore_errors=True)
+
+
+def step(name: str, command: Sequence[str], env: dict[str, str], folder: Path = ROOT) -> bool:
+    """Run one check; its output is shown when it fails."""
+    began = time.monotonic()
+    done = subprocess.run(command, env=env, cwd=folder, capture_output=True, text=True, check=False)
+    seconds = f"{time.monotonic() - began:5.1f} s"
+    print(f"  {'ok    ' if done.returncode == 0 else 'FAILED'}  {seconds}  {name}", flush=True)
+    if done.returncode:
+        print(done.stdout + done.stderr, flush=True)
+    return done.returncode == 0
+
+
+def api_is_current(env: dict[str, str]) -> bool:
+    """Whether the API's document and types are what the code generates now."""
+    before = [path.read_bytes() if path.exists() else b"" for path in API_FILES]
+    document = str(API_FILES[0])
+    options = ["--file", document, "--format", "openapi-json", "--validate", "--fail-on-warn"]
+    made = step("OpenAPI document", [*PYTHON, "manage.py", "spectacular", *options], env)
+    made = made and step("API types", ["npm", "run", "-s", "api"], env, WEB)
+    same = before == [path.read_bytes() for path in API_FILES]
+    if made and not same:
+        print("  FAILED  the API files were out of date; they were made anew. Commit them.")
+    return made and same
+
+
+def lint(env: dict[str, str]) -> bool:
+    """Linters and front-end tests; all of them run, whatever fails."""
+    tool = lambda name: str(Path(sys.executable).parent / name)  # noqa: E731 - one use, one line
+    results = [
+        step("ruff", [tool("ruff"), "check", "."], env),
+        step("ruff format", [tool("ruff"), "format", "--check", "."], env),
+        step("mypy", [tool("mypy")], env),
+        step("import directions", [tool("lint-imports")], env),
+        step("migrations", [*PYTHON, "manage.py", "makemigrations", "--check", "--dry-run"], env),
+        api_is_current(env),
+        step("eslint", ["npm", "run", "-s", "lint"], env, WEB),
+        step("tsc", ["npm", "run", "-s", "types"], env, WEB),
+        step("front-end tests", ["npm", "run", "-s", "test"], env, WEB),
+    ]
+    return all(results)
+
+
+def main() -> int:
+    args = arguments()
+    base = {
+        **os.environ,
+        "DJANGO_SETTINGS_MODULE": "vinetag.config.settings.test",
+        "DJANGO_ALLOW_ASYNC_UNSAFE": "true",  # Playwright runs a loop beside the tests' own queries
+    }
+    try:
+        with servers() as places:
+            env = {**base, **places}
+            passed = args.no_lint or lint(env)
+            done = subprocess.run([*PYTHON, "-m", "pytest", *args.pytest], env=env, check=False)
+    except PartError as error:
+        print(f"The tests could not run: {error}", file=sys.stderr)
+        return 1
+    if not passed:
+        print("A linter or front-end check failed; see above.", file=sys.stderr)
+    return 0 if passed and done.returncode == 0 else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())

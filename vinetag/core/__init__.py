@@ -1,0 +1,1 @@
+"""The rules and the computation: pure, and without any interface code."""
