@@ -22,7 +22,7 @@ STORE_EVERY = 0.25
 SEVERAL_HOSTS = 5
 
 
-def run_slice(check_id: int, project_id: int, token: str) -> None:
+def run_slice(check_id: int, token: str) -> None:
     """Ask about what is left of the check for up to SLICE_SECONDS, keeping the lease meanwhile.
 
     Ends early when the check was stopped. Answers that arrived are always stored.
@@ -34,14 +34,14 @@ def run_slice(check_id: int, project_id: int, token: str) -> None:
     try:
         while asking.is_alive():
             asking.join(STORE_EVERY)
-            services.save_answers(project_id, asking.answers())
+            services.save_answers(check_id, asking.answers())
             if not services.beat(check_id, token) or time.monotonic() > deadline:
                 break
     finally:
         asking.stop()
         asking.join()
         if services.beat(check_id, token):
-            services.save_answers(project_id, asking.answers())
+            services.save_answers(check_id, asking.answers())
 
 
 class _Asking(threading.Thread):

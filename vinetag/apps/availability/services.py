@@ -167,8 +167,20 @@ def awaited_names(check_id: int, limit: int) -> list[FullName]:
     return [FullName(label, extension) for label, extension in rows[:limit]]
 
 
-def save_answers(project_id: int, answers: Iterable[Answer]) -> None:
-    """Store answers as they come; storing one twice changes nothing."""
+def save_answers(check_id: int, answers: Sequence[Answer]) -> None:
+    """Store a check's answers as they come; storing one twice changes nothing.
+
+    The check's row is locked first, as stop_check does: two writers that touched the answers in
+    different orders would deadlock.
+    """
+    if not answers:
+        return
+    with transaction.atomic():
+        check = Check.objects.select_for_update().get(pk=check_id)
+        _store(check.project_id, answers)
+
+
+def _store(project_id: int, answers: Iterable[Answer]) -> None:
     rows = [
         Lookup(
             project_id=project_id,

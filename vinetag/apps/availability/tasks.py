@@ -5,7 +5,6 @@ from __future__ import annotations
 from celery import shared_task
 
 from vinetag.apps.availability import services
-from vinetag.apps.availability.models import Check
 from vinetag.apps.availability.runner import run_slice
 
 __all__ = ["resume_checks", "run_check"]
@@ -18,7 +17,7 @@ def run_check(check_id: int) -> None:
     if token is None:
         return
     try:
-        run_slice(check_id, Check.objects.values_list("project", flat=True).get(pk=check_id), token)
+        run_slice(check_id, token)
         finished = services.finish_if_done(check_id)
     finally:
         services.release(check_id, token)

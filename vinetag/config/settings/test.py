@@ -9,3 +9,4 @@ from vinetag.config.settings.base import *  # noqa: F403 - after the environment
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = {"sign-in": "10000/min"}  # noqa: F405 - layered
+REST_FRAMEWORK["TEST_REQUEST_DEFAULT_FORMAT"] = "json"  # noqa: F405

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
@@ -52,6 +53,7 @@ export function BenchPage() {
   }, []);
   return (
     <Box component="main" sx={{ height: '100%', display: 'grid', gridTemplateColumns: { xs: '1fr', md: '252px minmax(0, 1fr) 298px' }, '& > *': { minHeight: 0 } }}>
+      <Typography component="h1" sx={{ position: 'absolute', clipPath: 'inset(50%)' }}>Bench of {project.name}</Typography>
       <WordsPanel project={project} />
       <Stack component="section" aria-label="Names" sx={{ gap: 1.2, px: 1.5, pt: 1.2, minWidth: 0 }}>
         <Funnel projectId={project.id} asked={asked} onChange={ask} />

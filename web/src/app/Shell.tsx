@@ -5,7 +5,7 @@ import Stack from '@mui/material/Stack';
 import { useColorScheme } from '@mui/material/styles';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { Link, NavLink, Outlet, useMatch } from 'react-router';
+import { Link, NavLink, Outlet, useMatch, useNavigate } from 'react-router';
 
 import { useProject } from '../features/brief/useBrief';
 import { useSession } from '../features/session/useSession';
@@ -41,6 +41,7 @@ function ProjectLinks({ id }: { id: number }) {
 /** The bar above every page, and the page. */
 export function Shell({ person }: { person: string }) {
   const { signOut } = useSession();
+  const navigate = useNavigate();
   const id = Number(useMatch('/projects/:id/*')?.params.id);
   return (
     <Box sx={{ height: '100%', display: 'grid', gridTemplateRows: 'auto minmax(0, 1fr)' }}>
@@ -50,7 +51,7 @@ export function Shell({ person }: { person: string }) {
         <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1 }}>
           <ModeButton />
           <Typography color="textSecondary" noWrap sx={{ maxWidth: 160 }} title={person}>{person}</Typography>
-          <Button color="inherit" onClick={() => { signOut.mutate(); }} disabled={signOut.isPending}>Sign out</Button>
+          <Button color="inherit" onClick={() => { signOut.mutate(undefined, { onSuccess: () => { void navigate('/'); } }); }} disabled={signOut.isPending}>Sign out</Button>
         </Stack>
       </Stack>
       <Box sx={{ overflowY: 'auto', minHeight: 0 }}>

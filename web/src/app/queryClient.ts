@@ -13,7 +13,10 @@ export function makeQueryClient(): QueryClient {
       },
     }),
     defaultOptions: {
+      // Being offline is said like any other failure; a paused request would say nothing.
+      mutations: { networkMode: 'always' },
       queries: {
+        networkMode: 'always',
         // Only a server that could not be reached, or failed, is worth another try.
         retry: (tries, error) => tries < 2 && error instanceof ApiError && (error.status === 0 || error.status >= 500),
         staleTime: 10_000,

@@ -83,6 +83,7 @@ export const theme = createTheme({
     MuiTextField: { defaultProps: { size: 'small' } },
     MuiSelect: { defaultProps: { size: 'small' } },
     MuiTooltip: { defaultProps: { enterDelay: 500, arrow: true } },
+    MuiToggleButton: { styleOverrides: { root: { color: 'var(--mui-palette-text-secondary)', '&.Mui-selected': { color: 'var(--mui-palette-primary-main)' } } } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: 'var(--mui-palette-background-paper)' } } },
   },

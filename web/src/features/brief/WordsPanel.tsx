@@ -27,7 +27,7 @@ const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Box component="section" aria-label={title}>
-      <Typography variant="h3" component="h3" sx={{ mb: 0.8 }}>{title}</Typography>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.8 }}>{title}</Typography>
       {children}
     </Box>
   );

@@ -13,7 +13,7 @@ type Reason = Measure['reasons'][number];
 function Letters({ label, reason }: { label: string; reason: Reason }) {
   if (reason.end - reason.start >= label.length) return null;
   return (
-    <Box component="span" className="serif" aria-hidden sx={{ color: 'text.disabled', whiteSpace: 'nowrap' }}>
+    <Box component="span" className="serif" aria-hidden sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>
       {label.slice(0, reason.start)}
       <Box component="mark" sx={{ bgcolor: 'transparent', color: 'text.primary', fontWeight: 600, borderBottom: 2, borderColor: 'amber' }}>{label.slice(reason.start, reason.end)}</Box>
       {label.slice(reason.end)}{' '}

@@ -2,10 +2,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 
 import type { Row } from '../../shared/api';
 import { Blank } from '../../shared/ui/Blank';
+import { Unseen } from '../../shared/ui/Unseen';
 import { columns, ROW_HEIGHT, SheetRow } from './SheetRow';
 import { type Asked, EVERYTHING, narrows, type Sort } from './useQuestion';
 import { useFirstPage, useRows } from './useSheet';
@@ -44,7 +45,7 @@ function Head({ extensions, asked, onAsk }: Pick<Props, 'extensions' | 'asked' |
   };
   return (
     <div role="row" className="sheet-head" aria-rowindex={1} style={{ gridTemplateColumns: columns(extensions.length) }}>
-      <span role="columnheader" aria-label="Kept" />
+      <span role="columnheader"><Unseen>Kept</Unseen></span>
       {HEADS.map(({ sort, word }) => {
         const on = asked.sort === sort;
         const down = (sort === 'grade') !== asked.reverse;
@@ -79,7 +80,7 @@ function Nothing({ hasWords, asked, onAsk }: Pick<Props, 'hasWords' | 'asked' | 
 /** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
 export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected, onSelect, onKeep, onCheck }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
-  const { data, error, isPending, refetch } = useFirstPage(projectId, asked);
+  const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
   // The virtualizer changes what its functions return between renders, so nothing here is memoized.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -97,6 +98,14 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
   useEffect(() => {
     if (selected === null && top) onSelect(top.label);
   }, [selected, top, onSelect]);
+  // A row far away is chosen once it has come.
+  const [wanted, setWanted] = useState<number | null>(null);
+  const wantedRow = wanted === null ? undefined : rowAt(wanted);
+  useEffect(() => {
+    if (!wantedRow) return;
+    onSelect(wantedRow.label);
+    setWanted(null);
+  }, [wantedRow, onSelect]);
   const question = JSON.stringify(asked);
   useEffect(() => {
     at.current = 0;
@@ -107,8 +116,7 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
     const next = Math.min(total - 1, Math.max(0, index));
     at.current = next;
     rows.scrollToIndex(next);
-    const row = rowAt(next);
-    if (row) onSelect(row.label);
+    setWanted(next);
   };
   const current = (): Row | undefined => {
     const row = rowAt(at.current);
@@ -141,7 +149,7 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
       tabIndex={0}
       aria-label="Names"
       aria-rowcount={total + 1}
-      aria-busy={isPending}
+      aria-busy={isPending || isPlaceholderData}
       aria-activedescendant={activeRow ? `row-${activeRow.index}` : undefined}
       onKeyDown={onKeyDown}
       sx={{ overflow: 'auto', minHeight: 0, flex: 1, ...look }}
@@ -161,6 +169,7 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
               selected={row !== undefined && row.label === selected}
               onSelect={(label) => {
                 at.current = item.index;
+                setWanted(null);
                 onSelect(label);
               }}
               onKeep={onKeep}

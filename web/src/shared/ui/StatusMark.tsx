@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import type { ReactElement } from 'react';
 
+import { Unseen } from './Unseen';
 import { type ShownStatus, STATUS_WORD } from './status';
 
 // Each status has a shape of its own: a bud, a staked square, a split leaf, beads, a dash.
@@ -27,7 +28,7 @@ export function StatusMark({ status, wordless = false }: Props) {
       <Box component="svg" viewBox="0 0 14 14" aria-hidden sx={{ width: 13, height: 13, flex: 'none' }}>
         {SHAPES[status]}
       </Box>
-      {wordless ? <Box component="span" sx={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)' }}>{STATUS_WORD[status]}</Box> : STATUS_WORD[status]}
+      {wordless ? <Unseen>{STATUS_WORD[status]}</Unseen> : STATUS_WORD[status]}
     </Box>
   );
 }

@@ -1,0 +1,50 @@
+"""People, their projects, and clients that speak JSON."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from rest_framework.test import APIClient
+
+from vinetag.apps.accounts.models import User
+from vinetag.apps.naming.models import Project
+from vinetag.apps.naming.services import create_project
+
+BRIEF = {
+    "name": "Pressroom",
+    "keywords": [{"text": "ink", "weight": 5}, {"text": "post", "weight": 3}],
+    "extensions": ["com", "net"],
+    "limits": {"letters_max": 8},
+}
+
+
+@pytest.fixture(autouse=True)
+def _database(db: Any) -> None:
+    """Every test here may use the database."""
+
+
+def client_of(person: User) -> APIClient:
+    client = APIClient()
+    client.force_login(person)
+    return client
+
+
+@pytest.fixture
+def person() -> User:
+    return User.objects.create_user("edda", password="quiet-ink-post")
+
+
+@pytest.fixture
+def other() -> User:
+    return User.objects.create_user("bram", password="quiet-ink-post")
+
+
+@pytest.fixture
+def api(person: User) -> APIClient:
+    return client_of(person)
+
+
+@pytest.fixture
+def project(person: User) -> Project:
+    return create_project(owner=person, name="Pressroom", brief=BRIEF)

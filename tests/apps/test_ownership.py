@@ -1,0 +1,88 @@
+"""Every endpoint of a project: the owner may, nobody else may even know it is there."""
+
+import pytest
+from django.urls import URLPattern, URLResolver, get_resolver
+from rest_framework.test import APIClient
+
+from tests.apps.conftest import client_of
+from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.services import start_check
+from vinetag.apps.naming.models import Project
+from vinetag.apps.shortlists.services import keep
+
+OF_A_PROJECT = [
+    ("get", "projects/{p}", None, 200),
+    ("patch", "projects/{p}", {"name": "New"}, 200),
+    ("delete", "projects/{p}", None, 204),
+    ("post", "projects/{p}/restore", None, 200),
+    ("get", "projects/{p}/names", None, 200),
+    ("get", "projects/{p}/names/inkpost", None, 200),
+    ("get", "projects/{p}/funnel", None, 200),
+    ("get", "projects/{p}/checks", None, 200),
+    ("post", "projects/{p}/checks", {"labels": ["inkpost"], "again": True}, 409),
+    ("post", "projects/{p}/checks/{c}/stop", None, 200),
+    ("get", "projects/{p}/shortlist", None, 200),
+    ("post", "projects/{p}/shortlist", {"label": "inkwell"}, 201),
+    ("get", "projects/{p}/shortlist.csv", None, 200),
+    ("put", "projects/{p}/shortlist/order", {"labels": ["inkpost"]}, 204),
+    ("patch", "projects/{p}/shortlist/names/inkpost", {"note": "x"}, 200),
+    ("delete", "projects/{p}/shortlist/names/inkpost", None, 204),
+]
+FOR_EVERYONE = {
+    "session", "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
+}  # fmt: skip
+FOR_PEOPLE = {"projects", "extensions"}
+
+
+@pytest.mark.parametrize(("method", "path", "body", "status"), OF_A_PROJECT)
+def test_a_project_answers_its_owner_only(
+    person: User, other: User, project: Project, method: str, path: str, body: object, status: int
+) -> None:
+    keep(project=project, label="inkpost")
+    check = start_check(project=project, labels=["inkpost"])
+    address = "/api/" + path.format(p=project.pk, c=check.pk)
+    asked = {
+        who: getattr(client, method)(address, body)
+        for who, client in (
+            ("nobody", APIClient()),
+            ("other", client_of(other)),
+            ("owner", client_of(person)),
+        )
+    }
+    assert asked["nobody"].status_code == 403
+    assert asked["nobody"].json()["code"] == "not_authenticated"
+    assert asked["other"].status_code == 404
+    assert asked["other"].json()["code"] == "not_found"
+    assert asked["owner"].status_code == status
+
+
+def test_every_address_of_the_api_is_in_the_table() -> None:
+    def routes(resolver: URLResolver, before: str = "") -> list[str]:
+        found: list[str] = []
+        for entry in resolver.url_patterns:
+            path = before + str(entry.pattern)
+            found += routes(entry, path) if isinstance(entry, URLResolver) else [path]
+            assert isinstance(entry, URLPattern | URLResolver)
+        return found
+
+    listed = {
+        path.replace("<int:project_id>", "{p}")
+        .replace("<int:check_id>", "{c}")
+        .replace("<str:label>", "inkpost")
+        .removeprefix("api/")
+        for path in routes(get_resolver())
+        if path.startswith("api/") and "<" in path + "<"
+    }
+    table = {path for _, path, _, _ in OF_A_PROJECT}
+    assert listed == table | FOR_EVERYONE | FOR_PEOPLE
+
+
+def test_projects_are_listed_for_their_owner(person: User, other: User, project: Project) -> None:
+    assert [p["id"] for p in client_of(person).get("/api/projects").json()] == [project.pk]
+    assert client_of(other).get("/api/projects").json() == []
+    assert APIClient().get("/api/projects").status_code == 403
+
+
+def test_what_is_nowhere_is_said_in_json(api: APIClient) -> None:
+    response = api.get("/api/nothing/here")
+    assert (response.status_code, response.json()["code"]) == (404, "not_found")

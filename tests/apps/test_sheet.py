@@ -1,0 +1,125 @@
+"""The sheet, the funnel and the reasons of one name."""
+
+from typing import Any
+
+import pytest
+from django.utils import timezone
+from rest_framework.test import APIClient
+
+from vinetag.apps.availability.models import Lookup
+from vinetag.apps.naming.models import Project
+from vinetag.apps.shortlists.services import keep
+
+
+def answered(project: Project, label: str, extension: str, status: str) -> Lookup:
+    return Lookup.objects.create(
+        project=project,
+        label=label,
+        extension=extension,
+        status=status,
+        asked_at=timezone.now(),
+        trouble="timeout" if status == "unsure" else "",
+    )
+
+
+def ask(api: APIClient, project: Project, **question: Any) -> Any:
+    return api.get(f"/api/projects/{project.pk}/names", question).json()
+
+
+def labels(page: Any) -> list[str]:
+    return [row["label"] for row in page["rows"]]
+
+
+def test_pages_follow_one_another(api: APIClient, project: Project) -> None:
+    everything = ask(api, project, limit=500)
+    parts = [labels(ask(api, project, limit=100, offset=at)) for at in (0, 100, 200)]
+    assert [label for part in parts for label in part] == labels(everything)[:300]
+    assert everything["total"] == project.candidates.count()
+
+
+@pytest.mark.parametrize("sort", ["best", "grade", "name", "letters"])
+def test_every_order_can_be_turned(api: APIClient, project: Project, sort: str) -> None:
+    forth = labels(ask(api, project, sort=sort, limit=500))
+    back = labels(ask(api, project, sort=sort, reverse=True, limit=500))
+    total = project.candidates.count()
+    assert total > 500 or forth == back[::-1]
+    assert len(set(forth)) == len(forth)
+
+
+def test_filters_narrow_the_list(api: APIClient, project: Project) -> None:
+    first, second, third = labels(ask(api, project))[:3]
+    answered(project, first, "com", "open")
+    answered(project, second, "net", "open")
+    answered(project, third, "com", "taken")
+    keep(project=project, label=third)
+    assert labels(ask(api, project, open_in="com")) == [first]
+    assert set(labels(ask(api, project, open_in="any"))) == {first, second}
+    assert labels(ask(api, project, kept=True)) == [third]
+    assert all("well" in label for label in labels(ask(api, project, text="WELL")))
+    assert ask(api, project, text="zzz")["total"] == 0
+    assert ask(api, project, text="%")["total"] == 0
+    good = ask(api, project, good=True, limit=500)["rows"]
+    assert all(row["grade"] >= 55 for row in good)
+
+
+@pytest.mark.parametrize(
+    ("question", "path"),
+    [
+        ({"open_in": "org"}, "open_in"),
+        ({"sort": "luck"}, "sort"),
+        ({"limit": 0}, "limit"),
+        ({"offset": -1}, "offset"),
+        ({"text": "x" * 64}, "text"),
+    ],
+)
+def test_questions_that_make_no_sense(
+    api: APIClient, project: Project, question: dict[str, Any], path: str
+) -> None:
+    told = ask(api, project, **question)
+    assert [p["path"] for p in told["problems"]] == [path]
+
+
+def test_rows_carry_statuses_with_evidence(api: APIClient, project: Project) -> None:
+    label = labels(ask(api, project))[0]
+    answered(project, label, "com", "unsure")
+    answered(project, label, "org", "open")  # no extension of the brief any more
+    [cell] = ask(api, project)["rows"][0]["cells"]
+    assert (cell["extension"], cell["status"]) == ("com", "unsure")
+    assert "did not answer in time" in cell["reason"]
+    assert cell["asked_at"]
+
+
+def test_the_page_costs_a_fixed_number_of_queries(
+    api: APIClient, project: Project, django_assert_num_queries: Any
+) -> None:
+    for row in labels(ask(api, project, limit=200)):
+        answered(project, row, "com", "open")
+    for limit in (10, 200):
+        with django_assert_num_queries(7):  # session, person, project and four for the page
+            ask(api, project, limit=limit)
+
+
+def test_the_funnel_narrows(api: APIClient, project: Project) -> None:
+    label = labels(ask(api, project))[0]
+    answered(project, label, "net", "open")
+    keep(project=project, label=label)
+    steps = api.get(f"/api/projects/{project.pk}/funnel").json()
+    assert steps["made"] >= steps["within"] >= steps["listed"] >= steps["good"] > steps["open"]
+    assert (steps["open"], steps["kept"]) == (1, 1)
+
+
+def test_one_name_with_its_reasons(api: APIClient, project: Project) -> None:
+    row = ask(api, project, text="inkpost")["rows"][0]
+    name = api.get(f"/api/projects/{project.pk}/names/{row['label']}").json()
+    assert name["grade"] == pytest.approx(row["grade"], abs=0.06)
+    assert name["recipes"] == row["recipes"]
+    assert sum(m["weight"] for m in name["measures"]) == pytest.approx(1)
+    assert all(m["reasons"] for m in name["measures"])
+    typed = api.get(f"/api/projects/{project.pk}/names/Bücher").json()
+    assert (typed["label"], typed["shown"], typed["recipes"]) == ("xn--bcher-kva", "bücher", [])
+
+
+def test_what_is_no_name_is_told(api: APIClient, project: Project) -> None:
+    response = api.get(f"/api/projects/{project.pk}/names/-ink")
+    assert response.status_code == 400
+    assert "hyphen" in response.json()["problems"][0]["message"]

@@ -1,0 +1,120 @@
+"""The shortlist: keeping, ordering, noting, exporting."""
+
+import csv
+import io
+from typing import Any
+
+import pytest
+from django.utils import timezone
+from rest_framework.test import APIClient
+
+from vinetag.apps.availability.models import Lookup
+from vinetag.apps.naming.models import Project
+from vinetag.apps.shortlists import services
+from vinetag.apps.shortlists.services import keep, note
+
+
+@pytest.fixture
+def address(project: Project) -> str:
+    return f"/api/projects/{project.pk}/shortlist"
+
+
+def kept(api: APIClient, address: str) -> list[str]:
+    return [item["label"] for item in api.get(address).json()]
+
+
+def test_names_are_kept_in_an_order_the_person_changes(api: APIClient, address: str) -> None:
+    for label in ("inkpost", "Inkwell", "inkpost", "Bücher"):
+        assert api.post(address, {"label": label}).status_code == 201
+    assert kept(api, address) == ["inkpost", "inkwell", "xn--bcher-kva"]
+    order = ["xn--bcher-kva", "inkpost", "inkwell"]
+    assert api.put(f"{address}/order", {"labels": order}).status_code == 204
+    assert kept(api, address) == order
+
+
+def test_an_order_from_a_stale_page_is_refused(
+    api: APIClient, address: str, project: Project
+) -> None:
+    keep(project=project, label="inkpost")
+    response = api.put(f"{address}/order", {"labels": ["inkpost", "gone"]})
+    assert (response.status_code, response.json()["code"]) == (409, "order_stale")
+
+
+def test_taking_a_name_off_can_be_undone(api: APIClient, address: str, project: Project) -> None:
+    for label in ("inkpost", "inkwell"):
+        keep(project=project, label=label)
+    note(project=project, label="inkpost", text="the favourite")
+    assert api.delete(f"{address}/names/inkpost").status_code == 204
+    assert kept(api, address) == ["inkwell"]
+    api.post(address, {"label": "inkpost"})
+    assert kept(api, address) == ["inkpost", "inkwell"]
+    assert api.get(address).json()[0]["note"] == "the favourite"
+
+
+@pytest.mark.parametrize("label", ["", "ink post", "-ink", "x" * 64, "<b>"])
+def test_what_is_no_name_is_not_kept(api: APIClient, address: str, label: str) -> None:
+    response = api.post(address, {"label": label})
+    assert response.status_code == 400
+    assert response.json()["problems"][0]["path"] == "label"
+
+
+def test_a_note_too_long_says_so_and_keeps_the_old(
+    api: APIClient, address: str, project: Project
+) -> None:
+    keep(project=project, label="inkpost")
+    note(project=project, label="inkpost", text="short")
+    response = api.patch(f"{address}/names/inkpost", {"note": "x" * 2001})
+    assert response.status_code == 400
+    assert "2,001" in response.json()["problems"][0]["message"]
+    assert api.get(address).json()[0]["note"] == "short"
+
+
+def test_a_full_shortlist_says_so(
+    api: APIClient, address: str, project: Project, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(services, "MAX_ENTRIES", 1)
+    keep(project=project, label="inkpost")
+    response = api.post(address, {"label": "inkwell"})
+    assert (response.status_code, response.json()["code"]) == (409, "shortlist_full")
+
+
+def test_kept_names_outlive_the_list_they_came_from(
+    api: APIClient, address: str, project: Project
+) -> None:
+    keep(project=project, label="inkpost")
+    before = api.get(address).json()[0]
+    project.candidates.all().delete()
+    after = api.get(address).json()[0]
+    assert (after["starts"], after["grade"]) == (before["starts"], before["grade"]) == (
+        [0, 3], before["grade"],
+    )  # fmt: skip
+
+
+def test_the_export_opens_safely_in_a_spreadsheet(
+    api: APIClient, address: str, project: Project
+) -> None:
+    keep(project=project, label="inkpost")
+    note(project=project, label="inkpost", text='=HYPERLINK("http://x")\nand "quotes", too')
+    keep(project=project, label="bücher")
+    Lookup.objects.create(
+        project=project, label="inkpost", extension="com", status="taken", asked_at=timezone.now()
+    )
+    response = api.get(f"{address}.csv")
+    assert response["Content-Type"] == "text/csv; charset=utf-8"
+    assert 'filename="pressroom-shortlist.csv"' in response["Content-Disposition"]
+    assert response.content.startswith(b"\xef\xbb\xbf")
+    rows = list(csv.DictReader(io.StringIO(response.content.decode("utf-8-sig"), newline="")))
+    assert [r["name"] for r in rows] == ["inkpost", "bücher"]
+    assert (rows[0][".com"], rows[0][".net"]) == ("taken", "not asked")
+    assert rows[0][".com asked (UTC)"]
+    assert rows[0]["note"].startswith("'=HYPERLINK")
+    assert all(not cell.startswith(("=", "+", "-", "@")) for row in rows for cell in row.values())
+
+
+def test_the_list_costs_a_fixed_number_of_queries(
+    project: Project, django_assert_num_queries: Any
+) -> None:
+    for label in ("inkpost", "inkwell", "inkclub"):
+        keep(project=project, label=label)
+    with django_assert_num_queries(2):
+        assert len(services.kept_names(project)) == 3

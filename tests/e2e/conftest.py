@@ -1,0 +1,179 @@
+"""The whole application as processes of its own, and a browser in front of it."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from itertools import count
+from pathlib import Path
+from typing import Any
+
+import MySQLdb
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, expect
+
+from tests.conftest import Registry
+
+DATABASE = "test_vinetag_e2e"
+FLAGS = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+    "--disable-component-update --disable-sync"
+).split()
+PASSWORD = "quiet-ink-post"
+numbers = count(1)
+expect.set_options(timeout=15_000)
+
+
+def free_port() -> int:
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return int(s.getsockname()[1])
+
+
+class Site:
+    """The web server and one worker."""
+
+    def __init__(self, registry: Registry, folder: Path) -> None:
+        self.port = free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        self._log = (folder / "site.log").open("w+")
+        self._beat = folder / "beat"
+        self._env = {
+            **os.environ,
+            "DJANGO_SETTINGS_MODULE": "vinetag.config.settings.run",
+            "VINETAG_SECRET_KEY": "only-for-tests",
+            "VINETAG_DB_NAME": DATABASE,
+            "VINETAG_REDIS_URL": os.environ["VINETAG_REDIS_URL"].removesuffix("/0") + "/1",
+            "VINETAG_RDAP_BOOTSTRAP": registry.bootstrap,
+            "VINETAG_RDAP_AT_ONCE": "20",
+            "VINETAG_SIGN_IN_RATE": "10000/min",
+            "VINETAG_DEMO": "1",
+        }
+        subprocess.run(
+            [sys.executable, "manage.py", "prepare", "--demo"], env=self._env, check=True
+        )
+        web = "uvicorn vinetag.config.asgi:application --lifespan off --log-level warning --port"
+        self._web = self._run(*web.split(), str(self.port))
+        self.start_worker()
+        self._wait()
+
+    def _run(self, *words: str) -> subprocess.Popen[bytes]:
+        return subprocess.Popen(
+            [sys.executable, "-m", *words],
+            env=self._env,
+            stdout=self._log,
+            stderr=self._log,
+            start_new_session=True,
+        )
+
+    def start_worker(self) -> None:
+        options = (
+            f"--beat --schedule {self._beat} --concurrency 1 --without-gossip --loglevel error"
+        )
+        self.worker = self._run("celery", "-A", "vinetag.jobs", "worker", *options.split())
+
+    def kill_worker(self) -> None:
+        """As kill -9 on every process of it."""
+        os.killpg(self.worker.pid, signal.SIGKILL)
+        self.worker.wait(10)
+
+    def _wait(self) -> None:
+        deadline = time.monotonic() + 60
+        while time.monotonic() < deadline:
+            try:
+                urllib.request.urlopen(f"{self.address}/api/session", timeout=5).close()  # noqa: S310
+                return
+            except OSError:
+                time.sleep(0.1)
+        self._log.seek(0)
+        raise AssertionError(f"the site did not start:\n{self._log.read()}")
+
+    def stop(self) -> None:
+        for process in (self.worker, self._web):
+            if process.poll() is None:
+                os.killpg(process.pid, signal.SIGTERM)
+        for process in (self.worker, self._web):
+            try:
+                process.wait(15)
+            except subprocess.TimeoutExpired:
+                os.killpg(process.pid, signal.SIGKILL)
+        self._log.close()
+
+
+def administer(statement: str) -> None:
+    port = int(os.environ["VINETAG_DB_PORT"])
+    password = os.environ["VINETAG_DB_PASSWORD"]
+    connection = MySQLdb.connect(host="127.0.0.1", port=port, user="vinetag", password=password)
+    try:
+        connection.cursor().execute(statement)
+    finally:
+        connection.close()
+
+
+@pytest.fixture(scope="session")
+def site(registries: Registry, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Site]:
+    administer(f"DROP DATABASE IF EXISTS {DATABASE}")
+    administer(f"CREATE DATABASE {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci")
+    running = Site(registries, tmp_path_factory.mktemp("site"))
+    yield running
+    running.stop()
+    administer(f"DROP DATABASE {DATABASE}")
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    return {"executable_path": "/usr/bin/chromium", "args": FLAGS}
+
+
+@pytest.fixture(scope="session")
+def base_url(site: Site) -> str:
+    return site.address
+
+
+@pytest.fixture
+def context(browser: Browser, base_url: str) -> Iterator[BrowserContext]:
+    """A window of the smallest size the bench is made for. Failing to load from elsewhere, or any
+    error in the console, fails the test.
+    """
+    opened = browser.new_context(base_url=base_url, viewport={"width": 1280, "height": 800})
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
+def page(context: BrowserContext, base_url: str) -> Iterator[Page]:
+    opened = context.new_page()
+    trouble: list[str] = []
+    opened.on("pageerror", lambda error: trouble.append(str(error)))
+    own = (base_url, "data:", "blob:")
+    opened.on("request", lambda r: r.url.startswith(own) or trouble.append(r.url))
+    yield opened
+    assert trouble == []
+
+
+@pytest.fixture
+def person(page: Page) -> str:
+    """Someone who has just made an account."""
+    name = f"edda{next(numbers)}"
+    page.goto("/")
+    page.get_by_role("button", name="Make an account").first.click()
+    page.get_by_label("Name").fill(name)
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Make the account").click()
+    expect(page.get_by_role("heading", name="Projects")).to_be_visible()
+    return name
+
+
+def new_project(page: Page, name: str, words: str) -> None:
+    """From the list of projects to the bench of a new one."""
+    page.get_by_role("button", name="New project").first.click()
+    page.get_by_label("What is being named?").fill(name)
+    page.get_by_label("Words", exact=True).fill(words)
+    page.get_by_role("button", name="Make names").click()
+    expect(page.get_by_role("rowheader").first).to_be_visible()

@@ -1,0 +1,127 @@
+"""Bad input, someone else's things, and a server that is gone: said plainly, nothing lost."""
+
+import re
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Browser, Page, expect
+
+from tests.e2e.conftest import PASSWORD, new_project
+
+
+def add_words(page: Page, words: str) -> None:
+    page.get_by_label("Add words").fill(words)
+    page.get_by_label("Add words").press("Enter")
+
+
+def test_bad_words_and_limits_are_told_at_their_field(page: Page, person: str) -> None:
+    new_project(page, "Odd", "ink")
+    listed = page.get_by_role("grid").get_by_role("rowheader").first.inner_text()
+    add_words(page, "чернила, ink 🖋, <script>alert(1)</script>, " + "x" * 300)
+    words = page.get_by_role("list", name="Keywords")
+    for said in ("Cyrillic letters", "the character 🖋", "the character <", "At most 40 characters"):
+        expect(words.get_by_text(said)).to_be_visible()
+    expect(page.get_by_text("not saved")).to_be_visible()
+    expect(words.get_by_role("listitem")).to_have_count(5)
+    assert page.get_by_role("grid").get_by_role("rowheader").first.inner_text() == listed
+    for _ in range(4):
+        words.get_by_role("button").last.click()
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    page.get_by_label("Add words").fill("   ")
+    expect(page.get_by_text("spaces alone are none")).to_be_visible()
+    page.get_by_label("to", exact=True).fill("0")
+    expect(page.get_by_text("from 1 to 63; 0 is outside")).to_be_visible()
+    page.get_by_role("button", name="Undo the last change of the brief").click()
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    extensions = page.get_by_label("In your order")
+    extensions.fill("nosuch")
+    extensions.press("Enter")
+    expect(page.get_by_text("There is no extension “.nosuch”.")).to_be_visible()
+    add_words(page, ",".join(f"word{i}" for i in range(500)))
+    expect(page.get_by_text("At most 20 here: there are 501.")).to_be_visible()
+
+
+def test_a_name_that_is_none_is_told_and_stays_typed(page: Page, person: str) -> None:
+    new_project(page, "Own", "ink")
+    page.get_by_role("link", name="Shortlist").click()
+    expect(page.get_by_text("Nothing is kept yet")).to_be_visible()
+    field = page.get_by_label("A name of your own")
+    field.fill("-ink post")
+    field.press("Enter")
+    expect(page.get_by_text("A name cannot contain “ ”")).to_be_visible()
+    expect(field).to_have_value("-ink post")
+    field.fill("Bücher")
+    field.press("Enter")
+    expect(page.get_by_role("heading", name="bücher")).to_be_visible()
+
+
+def test_the_server_gone_keeps_what_was_typed(page: Page, person: str) -> None:
+    new_project(page, "Gone", "ink")
+    page.context.set_offline(True)
+    add_words(page, "paper")
+    expect(page.get_by_text("The server cannot be reached.").first).to_be_visible()
+    expect(page.get_by_role("list", name="Keywords")).to_contain_text("paper")
+    page.context.set_offline(False)
+    page.get_by_role("button", name="Retry").click()
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    expect(page.get_by_role("rowheader", name=re.compile("paper")).first).to_be_visible()
+
+
+def test_what_is_someone_elses_is_not_there(page: Page, person: str, browser: Browser) -> None:
+    new_project(page, "Mine", "ink")
+    address = page.url
+    page.get_by_role("button", name="Sign out").click()
+    page.get_by_role("button", name="Enter the demo workspace").click()
+    expect(page.get_by_role("link", name="Pressroom")).to_be_visible()
+    page.goto(address)
+    expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+    page.goto("/no/such/page")
+    expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+
+
+def test_signing_in_again_and_a_removed_project_brought_back(page: Page, person: str) -> None:
+    new_project(page, "Kept", "ink")
+    page.get_by_role("button", name="Sign out").click()
+    page.get_by_label("Name").fill(person)
+    page.get_by_label("Password").fill("wrong")
+    page.get_by_role("button", name="Sign in").first.click()
+    expect(page.get_by_text("do not belong together")).to_be_visible()
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Sign in").first.click()
+    page.get_by_role("link", name="Vine Tag").click()
+    page.get_by_role("button", name="Remove Kept").click()
+    expect(page.get_by_text("Nothing is being named yet")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Kept")).to_be_visible()
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_every_view_passes_the_accessibility_rules(
+    browser: Browser, base_url: str, scheme: str
+) -> None:
+    context = browser.new_context(
+        base_url=base_url, viewport={"width": 1280, "height": 800}, color_scheme=scheme
+    )
+    page = context.new_page()
+
+    def violations() -> list[str]:
+        page.wait_for_timeout(400)
+        found = Axe().run(page).response["violations"]
+        return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found]
+
+    found: dict[str, list[str]] = {}
+    page.goto("/")
+    page.get_by_role("button", name="Enter the demo workspace").wait_for()
+    found["sign in"] = violations()
+    page.get_by_role("button", name="Enter the demo workspace").click()
+    page.get_by_role("link", name="Pressroom").wait_for()
+    found["projects"] = violations()
+    page.get_by_role("link", name="Pressroom").click()
+    page.get_by_role("rowheader").first.wait_for()
+    found["bench"] = violations()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 1280
+    page.get_by_role("link", name="Shortlist").click()
+    page.get_by_role("heading", name="inkpost").wait_for()
+    found["shortlist"] = violations()
+    context.close()
+    assert {view: what for view, what in found.items() if what} == {}

@@ -1,0 +1,143 @@
+"""The whole loop in a real browser: words in, names made, checked, kept, exported."""
+
+import csv
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.conftest import Registry
+from tests.e2e.conftest import Site, new_project
+
+
+def row(page: Page, label: str):
+    return page.get_by_role("row").filter(has=page.get_by_role("rowheader", name=label, exact=True))
+
+
+def test_the_loop_by_mouse(page: Page, person: str, registry: Registry, tmp_path: Path) -> None:
+    expect(page.get_by_text("Nothing is being named yet")).to_be_visible()
+    new_project(page, "Pressroom", "ink, post, paper")
+    page.get_by_label("Letters in the name").fill("inkpost")
+    expect(row(page, "inkpost")).to_be_visible()
+    page.get_by_label("Letters in the name").fill("")
+    page.get_by_role("button", name="Check the best 200").click()
+    expect(page.get_by_text("600 answers")).to_be_visible(timeout=30_000)
+    grid = page.get_by_role("grid", name="Names")
+    assert grid.get_by_text("open", exact=True).count() > 5
+    assert grid.get_by_text("taken", exact=True).count() > 5
+    page.get_by_label("Open in").click()
+    with page.expect_response(re.compile("open_in=com")):
+        page.get_by_role("option", name=".com").click()
+    expect(grid).to_have_attribute("aria-busy", "false")
+    first = grid.get_by_role("rowheader").first.inner_text()
+    grid.get_by_role("rowheader").first.click()
+    reasons = page.get_by_role("complementary", name="Reasons")
+    expect(reasons.get_by_role("heading", name=f"{first}.com")).to_be_visible()
+    expect(reasons.get_by_text("The registry has no such registration.").first).to_be_visible()
+    reasons.get_by_role("button", name="Keep").click()
+    expect(reasons.get_by_role("button", name="On the shortlist")).to_be_visible()
+    page.get_by_role("button", name=re.compile("shortlisted")).click()
+    expect(page.get_by_role("rowheader")).to_have_count(1)
+    page.get_by_role("link", name="Shortlist").click()
+    note = page.get_by_label(f"Note on {first}")
+    note.fill("=1+1 is no reason")
+    expect(page.get_by_text("saved", exact=True)).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Export as CSV").click()
+    path = tmp_path / "shortlist.csv"
+    download.value.save_as(path)
+    with path.open(encoding="utf-8-sig", newline="") as opened:
+        [exported] = csv.DictReader(opened)
+    assert (exported["name"], exported[".com"]) == (first, "open")
+    assert exported["note"] == "'=1+1 is no reason"
+    page.reload()
+    expect(note).to_have_value("=1+1 is no reason")
+
+
+def test_the_bench_by_keyboard(page: Page, person: str) -> None:
+    new_project(page, "Night", "night, sky")
+    grid = page.get_by_role("grid", name="Names")
+    grid.focus()
+    names = grid.get_by_role("rowheader").all_inner_texts()
+    chosen = grid.locator("[aria-selected=true]")
+    expect(chosen).to_contain_text(names[0])
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    expect(chosen).to_contain_text(names[2])
+    page.keyboard.press("t")
+    expect(chosen.get_by_role("button", name=f"Take {names[2]} off the shortlist")).to_be_attached()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press(" ")
+    page.keyboard.press("c")
+    expect(page.get_by_text("3 answers")).to_be_visible(timeout=20_000)
+    expect(chosen.get_by_text(re.compile("^(open|taken)$")).first).to_be_visible()
+    page.keyboard.press("End")
+    expect(chosen).to_have_count(1)
+    expect(chosen).not_to_contain_text(names[1])
+    page.keyboard.press("Home")
+    expect(chosen).to_contain_text(names[0])
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys of the bench")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.keyboard.press("/")
+    page.keyboard.type("quiet")
+    expect(grid.get_by_role("rowheader").first).to_contain_text("quiet")
+    for header in grid.get_by_role("rowheader").all_inner_texts():
+        assert "quiet" in header
+    page.keyboard.press("Escape")
+    expect(page).not_to_have_url(re.compile("text="))
+    page.get_by_role("link", name="Shortlist").press("Enter")
+    kept = page.get_by_role("list", name="Shortlist").get_by_role("heading")
+    expect(kept).to_have_text([names[2], names[1]])
+    page.get_by_label(f"Note on {names[1]}").press("Alt+ArrowUp")
+    expect(kept).to_have_text([names[1], names[2]])
+    page.reload()
+    expect(kept).to_have_text([names[1], names[2]])
+    page.get_by_role("button", name=f"Take {names[1]} off the shortlist").press("Enter")
+    expect(kept).to_have_text([names[2]])
+    page.get_by_role("button", name="Undo").press("Enter")
+    expect(kept).to_have_text([names[1], names[2]])
+
+
+def test_a_killed_worker_loses_nothing(
+    page: Page, person: str, registry: Registry, site: Site
+) -> None:
+    new_project(page, "Slow", "garden, bread, river")
+    registry.faults(kind="slow", seconds=0.8)
+    page.get_by_role("button", name="Check the best 200").click()
+    progress = page.get_by_role("progressbar", name="Names checked")
+    expect(progress).not_to_have_attribute("aria-valuenow", "0", timeout=20_000)
+    site.kill_worker()
+    page.wait_for_timeout(1_000)
+    before = int(
+        page.get_by_text(re.compile("answered")).inner_text().split(" ")[0].replace(",", "")
+    )
+    assert 0 < before < 600
+    registry.faults()
+    served = registry.served
+    site.start_worker()
+    expect(page.get_by_text("600 answers")).to_be_visible(timeout=60_000)
+    assert registry.served - served <= 600 - before
+
+
+def test_a_check_can_be_stopped_and_failures_are_told(
+    page: Page, person: str, registry: Registry
+) -> None:
+    new_project(page, "Stop", "copper, linen")
+    registry.faults(kind="slow", seconds=0.8)
+    page.get_by_role("button", name="Check the best 200").click()
+    progress = page.get_by_role("progressbar", name="Names checked")
+    expect(progress).not_to_have_attribute("aria-valuenow", "0", timeout=20_000)
+    page.get_by_role("button", name="Stop", exact=True).click()
+    expect(page.get_by_text("Stopped after")).to_be_visible()
+    expect(page.get_by_role("grid").get_by_text("waiting")).to_have_count(0)
+    registry.stop()
+    try:
+        page.get_by_role("grid").focus()
+        page.keyboard.press("c")
+        reasons = page.get_by_role("complementary", name="Reasons")
+        told = reasons.get_by_text("The list of look-up services could not be read.")
+        expect(told.first).to_be_visible(timeout=30_000)
+        assert reasons.get_by_text("open", exact=True).count() == 0
+    finally:
+        registry.start()

@@ -1,0 +1,111 @@
+"""vinetag on the command line, as a person runs it."""
+
+import csv
+import io
+import json
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from vinetag.cli import main
+
+
+def run(capsys: pytest.CaptureFixture[str], *words: str) -> tuple[int, str, str]:
+    code = main(words)
+    out, err = capsys.readouterr()
+    return code, out, err
+
+
+def typed(monkeypatch: pytest.MonkeyPatch, text: str) -> None:
+    monkeypatch.setattr(sys, "stdin", io.StringIO(text))
+
+
+def test_make_gives_rows_and_objects_alike(capsys: pytest.CaptureFixture[str]) -> None:
+    _, text, _ = run(capsys, "make", "--words", "letterpress,paper", "--limit", "50")
+    rows = list(csv.DictReader(io.StringIO(text)))
+    _, document, _ = run(
+        capsys, "make", "--words", "letterpress,paper", "--limit", "50", "--format", "json"
+    )
+    objects = json.loads(document)
+    assert len(rows) == len(objects) == 50
+    for row, item in zip(rows, objects, strict=True):
+        assert row["label"] == item["label"]
+        assert "".join(p["text"] for p in item["parts"]) == item["label"]
+        assert item["recipes"]
+        assert 0 <= item["grade"] <= 100
+        assert set(item["measures"]) == {"length", "spelling", "fit"}
+        assert all(m["reasons"] for m in item["measures"].values())
+        assert float(row["length"]) == item["measures"]["length"]["score"]
+
+
+def test_a_brief_from_a_file(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    brief = tmp_path / "brief.json"
+    brief.write_text('{"keywords": ["ink"], "limits": {"letters_max": 6}}')
+    code, out, _ = run(capsys, "make", "--brief", str(brief), "--format", "json")
+    assert code == 0
+    assert all(len(item["label"]) <= 6 for item in json.loads(out))
+
+
+def test_grade_reads_names_and_keeps_their_order(
+    capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    typed(monkeypatch, "inkpost\n\nBücher\ninkpost\nq-8\n")
+    code, out, _ = run(capsys, "grade", "--words", "ink", "--format", "json")
+    assert code == 0
+    assert [item["label"] for item in json.loads(out)] == ["inkpost", "xn--bcher-kva", "q-8"]
+
+
+@pytest.mark.parametrize(
+    ("words", "stdin", "says"),
+    [
+        (["make", "--words", "  "], "", "keywords.0.text: Write something here."),
+        (["make", "--words", "бумага"], "", "Cyrillic"),
+        (["make", "--words", "ink", "--limit", "0"], "", "--limit"),
+        (["make"], "", "give --words"),
+        (["make", "--brief", "/no/such.json"], "", "--brief"),
+        (["grade"], "ink post\nfine\n-x\n", "line 1: A name cannot contain “ ”"),
+        (["grade"], "fine\n-x\n", "line 2: A name cannot begin or end with a hyphen."),
+        (["grade"], "", "no names came"),
+        (["check", "--ext", "nosuch"], "ink\n", "--ext: There is no extension “.nosuch”."),
+    ],
+)
+def test_bad_input_is_told_on_standard_error(
+    capsys: pytest.CaptureFixture[str],
+    monkeypatch: pytest.MonkeyPatch,
+    words: list[str],
+    stdin: str,
+    says: str,
+) -> None:
+    typed(monkeypatch, stdin)
+    code, out, err = run(capsys, *words)
+    assert (code, out) == (2, "")
+    assert says in err
+
+
+def test_check_is_honest_when_nobody_answers(
+    capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setenv("VINETAG_RDAP_BOOTSTRAP", "http://127.0.0.1:9/dns.json")
+    typed(monkeypatch, "inkpost\npaper\n")
+    code, out, _ = run(capsys, "check", "--ext", "com,net", "--format", "json")
+    answers = json.loads(out)
+    assert code == 0
+    assert [a["name"] for a in answers] == ["inkpost.com", "inkpost.net", "paper.com", "paper.net"]
+    assert {a["status"] for a in answers} == {"unsure"}
+    assert all("could not be read" in a["reason"] for a in answers)
+
+
+def test_making_needs_no_server_and_a_closed_pipe_is_no_crash() -> None:
+    command = [sys.executable, "-m", "vinetag.cli", "make", "--words", "ink,paper"]
+    clean = {"PATH": "/usr/bin:/bin"}
+    with subprocess.Popen(
+        command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, env=clean, text=True
+    ) as process:
+        assert process.stdout is not None
+        assert process.stdout.readline().startswith("label,grade,")
+        process.stdout.close()
+        assert process.stderr is not None
+        assert process.stderr.read() == ""
+    assert process.returncode == 0
