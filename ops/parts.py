@@ -197,6 +197,8 @@ class Redis:
             "daemonize": "no",
             "save": "",
             "loglevel": "warning",
+            # A process that renames itself loses the environment it is known by.
+            "set-proc-title": "no",
         }
         return [
             program("redis-server"),

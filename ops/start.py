@@ -29,7 +29,7 @@ from ops.parts import (
     wait_for,
 )
 
-VAR = ROOT / "var"
+VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
 PORTS = {
     "port": ("VINETAG_PORT", 8700, "the web address"),
     "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),

@@ -17,5 +17,7 @@ export default defineConfig({
     environment: 'jsdom',
     setupFiles: ['src/shared/testing/setup.ts'],
     restoreMocks: true,
+    // Machines that run the tests are slow and noisy; nothing here is about speed.
+    testTimeout: 60_000,
   },
 });

@@ -6,6 +6,7 @@ import pytest
 from django.utils import timezone
 from rest_framework.test import APIClient
 
+from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
 from vinetag.apps.shortlists.services import keep
@@ -86,7 +87,8 @@ def test_rows_carry_statuses_with_evidence(api: APIClient, project: Project) -> 
     [cell] = ask(api, project)["rows"][0]["cells"]
     assert (cell["extension"], cell["status"]) == ("com", "unsure")
     assert "did not answer in time" in cell["reason"]
-    assert cell["asked_at"]
+    assert cell["asked_at"].endswith("Z")
+    assert set(cell) == set(CellSerializer().fields)
 
 
 def test_the_page_costs_a_fixed_number_of_queries(

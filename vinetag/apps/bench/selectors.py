@@ -47,7 +47,7 @@ class Question:
     good: bool = False
     kept: bool = False
     offset: int = 0
-    limit: int = 200
+    limit: int = 100
 
 
 @dataclass(frozen=True, slots=True)

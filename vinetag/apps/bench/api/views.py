@@ -27,7 +27,7 @@ class QuestionSerializer(serializers.Serializer[Any]):
     good = serializers.BooleanField(default=False)
     kept = serializers.BooleanField(default=False)
     offset = serializers.IntegerField(default=0, min_value=0, max_value=100_000)
-    limit = serializers.IntegerField(default=200, min_value=1, max_value=500)
+    limit = serializers.IntegerField(default=100, min_value=1, max_value=500)
 
 
 class RowSerializer(serializers.Serializer[Any]):

@@ -3,7 +3,7 @@ import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { api, keys, type Page, type Question, type Row, unwrap } from '../../shared/api';
 import type { Asked } from './useQuestion';
 
-const PAGE = 200;
+const PAGE = 100;
 
 const pageQuery = (projectId: number, asked: Asked, page: number) => {
   const query: Question = { ...asked, offset: page * PAGE, limit: PAGE };

@@ -1,5 +1,6 @@
 import '@testing-library/jest-dom/vitest';
-import { cleanup } from '@testing-library/react';
+import { cleanup, configure } from '@testing-library/react';
 import { afterEach } from 'vitest';
 
+configure({ asyncUtilTimeout: 10_000 });
 afterEach(cleanup);

@@ -1,0 +1,182 @@
+"""./start: every part comes up, comes back, and is gone when told to stop."""
+
+import http.cookiejar
+import json
+import os
+import re
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from ops.parts import free_port
+
+PARTS = ("port", "registry-port", "db-port", "redis-port")
+KILLED = {
+    "web": "uvicorn vinetag",
+    "worker": "celery -A vinetag",
+    "registry": "standins.registry",
+    "redis": "redis-server",
+    "database": "mariadbd",
+}
+
+
+class Start:
+    """One installation in a folder of its own."""
+
+    def __init__(self, var: Path) -> None:
+        self.var = var
+        self.ports = {part: free_port() for part in PARTS}
+        self.address = f"http://127.0.0.1:{self.ports['port']}"
+
+    def run(self, *extra: str) -> subprocess.Popen[str]:
+        ports = [word for part, port in self.ports.items() for word in (f"--{part}", str(port))]
+        env = {k: v for k, v in os.environ.items() if not k.startswith(("VINETAG_", "DJANGO_"))}
+        return subprocess.Popen(
+            [sys.executable, "-m", "ops.start", *ports, *extra],
+            env={**env, "VINETAG_VAR": str(self.var)},
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+        )
+
+    def up(self, *extra: str) -> subprocess.Popen[str]:
+        process = self.run(*extra)
+        assert process.stdout is not None
+        for line in process.stdout:
+            if "Ctrl-C" in line:
+                return process
+        raise AssertionError("it did not come up")
+
+    def down(self, process: subprocess.Popen[str], sign: signal.Signals) -> int:
+        process.send_signal(sign)
+        code = process.wait(40)
+        assert process.stdout is not None
+        process.stdout.close()
+        return code
+
+    def processes(self) -> dict[int, str]:
+        """Command lines of everything that runs for this folder, by process."""
+        mark = f"VINETAG_VAR={self.var}".encode()
+        found = {}
+        for entry in Path("/proc").iterdir():
+            if entry.name.isdigit():
+                try:
+                    if mark in (entry / "environ").read_bytes().split(b"\0"):
+                        command = (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode()
+                        found[int(entry.name)] = command
+                except OSError:
+                    continue
+        return {pid: command for pid, command in found.items() if command}
+
+    def projects(self) -> list[dict[str, Any]]:
+        """The demo workspace's projects, asked for until everything is back."""
+        deadline = time.monotonic() + 40
+        while True:
+            try:
+                jar = urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar())
+                opener = urllib.request.build_opener(jar)
+                opener.open(f"{self.address}/api/session", timeout=10).close()
+                token = next(c.value for c in jar.cookiejar if c.name == "csrftoken")
+                headers = {"X-CSRFToken": str(token), "Content-Type": "application/json"}
+                opener.open(
+                    urllib.request.Request(  # noqa: S310 - loopback
+                        f"{self.address}/api/session/demo", b"{}", headers
+                    ),
+                    timeout=10,
+                ).close()
+                with opener.open(f"{self.address}/api/projects", timeout=10) as reply:
+                    projects: list[dict[str, Any]] = json.load(reply)
+                return projects
+            except OSError:
+                if time.monotonic() > deadline:
+                    raise
+                time.sleep(0.3)
+
+
+@pytest.fixture(scope="module")
+def place(tmp_path_factory: pytest.TempPathFactory) -> Start:
+    return Start(tmp_path_factory.mktemp("start"))
+
+
+@pytest.fixture(scope="module")
+def started(place: Start) -> Iterator[Start]:
+    process = place.up()
+    yield place
+    assert place.down(process, signal.SIGINT) == 0
+    assert place.processes() == {}
+
+
+def test_it_loads_demo_data_and_keeps_its_secrets_to_itself(started: Start) -> None:
+    assert len(started.projects()) == 3
+    secrets = started.var / "secrets.env"
+    assert secrets.stat().st_mode & 0o077 == 0
+    listening = subprocess.run(["ss", "-ltnH"], capture_output=True, text=True, check=False).stdout
+    for port in started.ports.values():
+        for address in re.findall(rf"(\S+):{port}\b", listening):
+            assert address == "127.0.0.1"
+
+
+@pytest.mark.parametrize("part", KILLED)
+def test_a_killed_part_comes_back_with_its_data(started: Start, part: str) -> None:
+    before = started.projects()
+    hit = [pid for pid, command in started.processes().items() if KILLED[part] in command]
+    assert hit
+    for pid in hit:
+        os.kill(pid, signal.SIGKILL)
+    time.sleep(0.5)
+    assert started.projects() == before
+    deadline = time.monotonic() + 20
+    while not any(KILLED[part] in command for command in started.processes().values()):
+        assert time.monotonic() < deadline
+        time.sleep(0.2)
+
+
+def test_a_second_one_says_that_the_first_runs(started: Start) -> None:
+    second = started.run()
+    out, _ = second.communicate(timeout=30)
+    assert second.returncode == 1
+    assert f"running already: {started.address}" in out
+
+
+def test_a_killed_start_leaves_nothing_in_the_way_of_the_next(tmp_path: Path) -> None:
+    place = Start(tmp_path)
+    first = place.up()
+    projects = place.projects()
+    place.down(first, signal.SIGKILL)
+    assert place.processes()
+    second = place.up()
+    assert place.projects() == projects
+    place.down(second, signal.SIGTERM)
+    assert place.processes() == {}
+
+
+def test_a_taken_port_says_what_to_do(tmp_path: Path) -> None:
+    place = Start(tmp_path)
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        place.ports["port"] = taken.getsockname()[1]
+        process = place.run()
+        out, _ = process.communicate(timeout=30)
+    assert process.returncode == 1
+    assert f"Port {place.ports['port']}, wanted for the web address, is taken" in out
+    assert "./start --port" in out
+
+
+@pytest.mark.parametrize(
+    ("options", "says"),
+    [(["--port", "80"], "from 1024 to 65535"), (["--port", "9000", "--db-port", "9000"], "twice")],
+)
+def test_ports_that_cannot_be(tmp_path: Path, options: list[str], says: str) -> None:
+    process = Start(tmp_path).run(*options)
+    out, _ = process.communicate(timeout=30)
+    assert process.returncode == 1
+    assert says in out

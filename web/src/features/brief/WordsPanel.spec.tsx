@@ -1,0 +1,82 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { beforeEach, describe, expect, it } from 'vitest';
+
+import type { Brief, Project } from '../../shared/api';
+import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { WordsPanel } from './WordsPanel';
+
+const brief: Brief = {
+  name: 'Pressroom',
+  purpose: 'mix',
+  keywords: [{ text: 'ink', weight: 3 }],
+  avoid: [],
+  limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 },
+  extensions: ['com'],
+};
+const project: Project = { id: 7, name: 'Pressroom', brief, drafts: 0, within: 0, good: 0, created_at: '', changed_at: '' };
+
+function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } })) {
+  const asked = serve((method, path, body) => {
+    if (path === '/api/extensions') return { body: { extensions: ['com', 'ie'] } };
+    return method === 'PATCH' ? save((body as { brief: Brief }).brief) : { body: [] };
+  });
+  renderIn(<WordsPanel project={project} />);
+  return { saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief) };
+}
+
+describe('WordsPanel', () => {
+  let user: ReturnType<typeof userEvent.setup>;
+  beforeEach(() => { user = userEvent.setup(); });
+
+  it('saves once typing pauses, and undoes', async () => {
+    const { saved } = setUp();
+    await user.type(screen.getByLabelText('Add words'), 'Post, paper,ink{Enter}');
+    await waitFor(() => { expect(saved()).toHaveLength(1); });
+    expect(saved()[0]?.keywords.map((k) => k.text)).toEqual(['ink', 'post', 'paper']);
+    await screen.findByText('Brief · saved');
+    await user.click(screen.getByRole('button', { name: 'Undo the last change of the brief' }));
+    await waitFor(() => { expect(saved().at(-1)?.keywords).toHaveLength(1); });
+    expect(screen.queryByText('paper')).not.toBeInTheDocument();
+  });
+
+  it('weighs a keyword by arrow keys, from 1 to 5', async () => {
+    const { saved } = setUp();
+    screen.getByRole('slider', { name: 'Weight of ink' }).focus();
+    await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}');
+    expect(screen.getByRole('slider', { name: 'Weight of ink' })).toHaveAttribute('aria-valuenow', '5');
+    await waitFor(() => { expect(saved().at(-1)?.keywords[0]?.weight).toBe(5); });
+  });
+
+  it('shows each problem at its field and keeps what was typed', async () => {
+    setUp(() => ({
+      status: 400,
+      body: {
+        code: 'problems',
+        message: 'Look again.',
+        problems: [
+          { path: 'brief.keywords.1.text', code: 'script', message: 'Cyrillic letters.' },
+          { path: 'brief.limits.letters_max', code: 'out_of_range', message: '0 is outside.' },
+        ],
+      },
+    }));
+    await user.type(screen.getByLabelText('Add words'), 'чернила{Enter}');
+    expect(await screen.findByText('Brief · not saved')).toBeInTheDocument();
+    const words = screen.getByRole('list', { name: 'Keywords' });
+    expect(within(words).getByText('чернила')).toBeInTheDocument();
+    expect(within(words).getByRole('alert')).toHaveTextContent('Cyrillic letters.');
+    expect(screen.getByText('0 is outside.')).toBeInTheDocument();
+    expect(screen.getByLabelText('to')).toBeInvalid();
+  });
+
+  it('offers to try again when the server is gone', async () => {
+    let down = true;
+    const { saved } = setUp((sent) => (down ? { status: 503, body: 'down' } : { body: { ...project, brief: sent } }));
+    await user.click(screen.getByRole('button', { name: 'Brand-like' }));
+    const retry = await screen.findByRole('button', { name: 'Retry' });
+    down = false;
+    await user.click(retry);
+    expect(await screen.findByText('Brief · saved')).toBeInTheDocument();
+    expect(saved().map((b) => b.purpose)).toEqual(['brand', 'brand']);
+  });
+});

@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest';
+
+import { formatAge, formatCount, formatDay, plural } from './format';
+
+const NOW = Date.parse('2026-11-25T12:00:00Z');
+
+describe('formatAge', () => {
+  it.each([
+    ['2026-11-25T11:59:30Z', 'just now'],
+    ['2026-11-25T12:00:40Z', 'just now'],
+    ['2026-11-25T11:56:00Z', '4 min ago'],
+    ['2026-11-25T09:00:00Z', '3 h ago'],
+    ['2026-11-24T11:00:00Z', 'yesterday'],
+    ['2023-11-25T12:00:00Z', '1,096 days ago'],
+  ])('says of %s: %s', (iso, said) => {
+    expect(formatAge(iso, NOW)).toBe(said);
+  });
+});
+
+it('gives counts their separators, and words their number', () => {
+  expect(formatCount(1234567)).toBe('1,234,567');
+  expect(plural(1, 'name')).toBe('1 name');
+  expect(plural(2000, 'name')).toBe('2,000 names');
+  expect(plural(0, 'reply', 'replies')).toBe('0 replies');
+});
+
+it('shows a registry date as the day it is in UTC', () => {
+  expect(formatDay('2027-03-01T23:59:00Z')).toBe('Mar 1, 2027');
+});
