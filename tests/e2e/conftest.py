@@ -163,7 +163,7 @@ def person(page: Page) -> str:
     name = f"edda{next(numbers)}"
     page.goto("/")
     page.get_by_role("button", name="Make an account").first.click()
-    page.get_by_label("Name").fill(name)
+    page.get_by_label("Name", exact=True).fill(name)
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Make the account").click()
     expect(page.get_by_role("heading", name="Projects")).to_be_visible()

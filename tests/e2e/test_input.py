@@ -82,7 +82,8 @@ def test_what_is_someone_elses_is_not_there(page: Page, person: str, browser: Br
 def test_signing_in_again_and_a_removed_project_brought_back(page: Page, person: str) -> None:
     new_project(page, "Kept", "ink")
     page.get_by_role("button", name="Sign out").click()
-    page.get_by_label("Name").fill(person)
+    expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+    page.get_by_label("Name", exact=True).fill(person)
     page.get_by_label("Password").fill("wrong")
     page.get_by_role("button", name="Sign in").first.click()
     expect(page.get_by_text("do not belong together")).to_be_visible()

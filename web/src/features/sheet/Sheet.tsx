@@ -112,15 +112,29 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
     scroller.current?.scrollTo({ top: 0 });
   }, [question]);
 
+  // Keys may come faster than the page is drawn anew, so what they speak of is remembered here.
+  const chosen = useRef(selected);
+  useEffect(() => { chosen.current = selected; }, [selected]);
+  const choose = (index: number, label: string) => {
+    at.current = index;
+    chosen.current = label;
+    setWanted(null);
+    onSelect(label);
+  };
   const go = (index: number) => {
     const next = Math.min(total - 1, Math.max(0, index));
-    at.current = next;
     rows.scrollToIndex(next);
+    const row = rowAt(next);
+    if (row) {
+      choose(next, row.label);
+      return;
+    }
+    at.current = next;
     setWanted(next);
   };
   const current = (): Row | undefined => {
     const row = rowAt(at.current);
-    return row?.label === selected ? row : undefined;
+    return row?.label === chosen.current ? row : undefined;
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return;
@@ -167,11 +181,7 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
               top={item.start - 30}
               extensions={extensions}
               selected={row !== undefined && row.label === selected}
-              onSelect={(label) => {
-                at.current = item.index;
-                setWanted(null);
-                onSelect(label);
-              }}
+              onSelect={(label) => { choose(item.index, label); }}
               onKeep={onKeep}
             />
           );
