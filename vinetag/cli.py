@@ -1,6 +1,6 @@
-"""vinetag on the command line: make, grade and check names without a browser.
+"""vinetag on the command line: open up words; make, vary, grade and check names without a browser.
 
-make and grade need neither database nor server; check asks the look-up services that
+All but check need neither database nor server; check asks the look-up services that
 VINETAG_RDAP_BOOTSTRAP names (the simulated ones of ./start when it is not set).
 """
 
@@ -22,9 +22,10 @@ from vinetag.core.errors import CoreError, Problem
 from vinetag.core.extensions import parse_extension
 from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.make import make_names
+from vinetag.core.make import make_names, vary
 from vinetag.core.names import FullName, parse_label
 from vinetag.core.spreadsheet import safe_cell
+from vinetag.core.words import open_up
 from vinetag.lookup import DEFAULT_BOOTSTRAP, Answer, HostLimits, open_client, sweep
 from vinetag.lookup.answers import TROUBLE_WORDING
 
@@ -60,12 +61,21 @@ def main(argv: Sequence[str] | None = None) -> int:
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="vinetag", description=__doc__.split("\n")[0])
-    commands = parser.add_subparsers(required=True, metavar="make | grade | check")
+    commands = parser.add_subparsers(required=True, metavar="words | make | vary | grade | check")
     shared = argparse.ArgumentParser(add_help=False)
     shared.add_argument("--format", choices=("csv", "json"), default="csv")
     briefed = argparse.ArgumentParser(add_help=False)
     briefed.add_argument("--words", help="keywords, separated by commas")
     briefed.add_argument("--brief", type=Path, help="a brief as JSON; see docs/brief.schema.json")
+    words = commands.add_parser(
+        "words", parents=[shared, briefed], help="what each keyword leads to, by group"
+    )
+    words.set_defaults(run=_words)
+    near = commands.add_parser(
+        "vary", parents=[shared, briefed], help="near names of names from standard input"
+    )
+    near.add_argument("--limit", type=int, default=60, help="how many a name at most (60)")
+    near.set_defaults(run=_vary)
     make = commands.add_parser("make", parents=[shared, briefed], help="make and grade names")
     make.add_argument("--limit", type=int, default=100, help="how many names at most (100)")
     make.add_argument("--seed", type=int, default=1, help="decides between equals (1)")
@@ -113,6 +123,30 @@ def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
             "parts": [part._asdict() for part in g.candidate.parts],
         }
         for g in made.names
+    ]
+
+
+def _words(args: argparse.Namespace) -> list[dict[str, Any]]:
+    brief = _brief(args)
+    if not brief.keywords:
+        raise UsageError("give --words or a --brief with keywords.")
+    opened = [open_up(k, load_lexicon(), brief.keywords) for k in brief.keywords]
+    return [{"keyword": o.keyword, **offer._asdict()} for o in opened for offer in o.offers]
+
+
+def _vary(args: argparse.Namespace) -> list[dict[str, Any]]:
+    if not 1 <= args.limit <= MOST_NAMES:
+        raise UsageError(f"--limit: choose a number from 1 to {MOST_NAMES:,}.")
+    brief, lexicon = _brief(args), load_lexicon()
+    return [
+        {
+            "of": label,
+            "label": g.candidate.label,
+            "grade": round(g.grade.grade, 1),
+            "parts": [part._asdict() for part in g.candidate.parts],
+        }
+        for label in _names_in()
+        for g in vary(label, brief, lexicon, limit=args.limit)
     ]
 
 

@@ -18,7 +18,7 @@ def create(api: APIClient, **fields: Any) -> Any:
 def test_a_new_project_has_its_names_at_once(api: APIClient) -> None:
     made = create(api).json()
     assert made["brief"]["keywords"][0] == {"text": "ink", "weight": 5}
-    assert made["drafts"] >= made["within"] >= made["good"] > 0
+    assert made["considered"] >= made["within"] >= made["good"] > 0
     rows = Candidate.objects.filter(project=made["id"])
     assert list(rows.order_by("rank").values_list("rank", flat=True)) == list(
         range(1, rows.count() + 1)

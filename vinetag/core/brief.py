@@ -14,7 +14,10 @@ from typing import Any, Final, Literal, TypeVar, cast
 from vinetag.core.errors import BriefError, ExtensionError, Problem
 from vinetag.core.extensions import parse_extension
 
-__all__ = ["PURPOSES", "Brief", "Keyword", "Limits", "Purpose", "brief_document", "parse_brief"]
+__all__ = [
+    "PURPOSES", "RECIPE_NAMES", "Brief", "Keyword", "Limits", "Making", "Purpose", "brief_document",
+    "parse_brief",
+]  # fmt: skip
 
 T = TypeVar("T")
 Purpose = Literal["brand", "descriptive", "mix"]
@@ -26,14 +29,25 @@ MAX_KEYWORD_LENGTH = 40
 MAX_KEYWORD_WORDS = 5
 MAX_AVOID = 100
 MAX_EXTENSIONS = 20
+MAX_PLACES = 20
+MAX_SENSES = 20
+MAX_DROP = 300
+RECIPE_NAMES: Final[tuple[str, ...]] = (
+    "exact", "pair", "lead", "tail", "affix", "form", "blend", "clip", "respell", "mirror",
+    "invent", "initials", "acrossdot", "hyphen", "place",
+)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class Keyword:
-    """A word or short phrase (`words` in lower case a to z) with a weight from 1 to 5."""
+    """A word or short phrase (`words` in lower case a to z) with a weight from 1 to 5. `senses`:
+    ids of the meanings meant, none for the likeliest; `drop`: related words not to be used.
+    """
 
     words: tuple[str, ...]
     weight: int = 3
+    senses: tuple[int, ...] = ()
+    drop: tuple[str, ...] = ()
 
     @property
     def text(self) -> str:
@@ -58,6 +72,18 @@ class Limits:
 
 
 @dataclass(frozen=True, slots=True)
+class Making:
+    """How names are made: recipes switched off; `daring` from 0 (plain) to 100; the most letters an
+    added word may have; shapes of invented words (C consonant, V vowel), none for any.
+    """
+
+    off: tuple[str, ...] = ()
+    daring: int = 35
+    added_max: int = 8
+    shapes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class Brief:
     """What is being named; the keywords and extensions stand in order of preference."""
 
@@ -67,6 +93,8 @@ class Brief:
     avoid: tuple[str, ...] = ()
     limits: Limits = Limits()
     extensions: tuple[str, ...] = ("com",)
+    places: tuple[str, ...] = ()
+    making: Making = Making()
 
 
 LIMIT_RANGES: Final[Mapping[str, tuple[int, int]]] = {
@@ -83,10 +111,20 @@ def brief_document(brief: Brief) -> dict[str, Any]:
     return {
         "name": brief.name,
         "purpose": brief.purpose,
-        "keywords": [{"text": k.text, "weight": k.weight} for k in brief.keywords],
+        "keywords": [
+            {"text": k.text, "weight": k.weight, "senses": list(k.senses), "drop": list(k.drop)}
+            for k in brief.keywords
+        ],
         "avoid": list(brief.avoid),
         "limits": {name: getattr(brief.limits, name) for name in LIMIT_RANGES},
         "extensions": list(brief.extensions),
+        "places": list(brief.places),
+        "making": {
+            "off": list(brief.making.off),
+            "daring": brief.making.daring,
+            "added_max": brief.making.added_max,
+            "shapes": list(brief.making.shapes),
+        },
     }
 
 
@@ -117,6 +155,8 @@ class _Reader:
         extensions = self._list(
             fields.get("extensions", ["com"]), "extensions", MAX_EXTENSIONS, self._extension
         )
+        places = self._list(fields.get("places", []), "places", MAX_PLACES, self._avoided)
+        making = self._making(fields.get("making", {}))
         self._repeats([k.text for k in keywords if k], "keywords")
         self._repeats([e for e in extensions if e], "extensions")
         if fields.get("extensions") == []:
@@ -133,6 +173,8 @@ class _Reader:
             avoid=tuple(dict.fromkeys(a for a in avoid if a)),
             limits=limits,
             extensions=tuple(e for e in extensions if e),
+            places=tuple(dict.fromkeys(p for p in places if p)),
+            making=making,
         )
 
     def _object(self, value: object, path: str, known: set[str]) -> Mapping[str, object]:
@@ -208,12 +250,19 @@ class _Reader:
     def _keyword(self, value: object, path: str) -> Keyword | None:
         if isinstance(value, str):
             value = {"text": value}
-        fields = self._object(value, path, {"text", "weight"})
+        fields = self._object(value, path, {"text", "weight", "senses", "drop"})
         if not fields:
             return None
         words = self._words(fields.get("text"), f"{path}.text")
         weight = self._number(fields.get("weight", 3), f"{path}.weight", 1, 5)
-        return Keyword(words, weight) if words else None
+        senses = self._list(
+            fields.get("senses", []),
+            f"{path}.senses",
+            MAX_SENSES,
+            lambda v, at: self._number(v, at, 0, 10**6),
+        )
+        drop = self._list(fields.get("drop", []), f"{path}.drop", MAX_DROP, self._avoided)
+        return Keyword(words, weight, tuple(senses), tuple(d for d in drop if d)) if words else None
 
     def _avoided(self, value: object, path: str) -> str:
         return " ".join(self._words(value, path))
@@ -236,6 +285,31 @@ class _Reader:
             self.note(path, "out_of_range", value=value, low=low, high=high)
             return low
         return value
+
+    def _making(self, value: object) -> Making:
+        fields = self._object(value, "making", {"off", "daring", "added_max", "shapes"})
+        usual = Making()
+        off = self._list(fields.get("off", []), "making.off", len(RECIPE_NAMES), self._recipe)
+        shapes = self._list(fields.get("shapes", []), "making.shapes", 8, self._shape)
+        return Making(
+            tuple(dict.fromkeys(o for o in off if o)),
+            self._number(fields.get("daring", usual.daring), "making.daring", 0, 100),
+            self._number(fields.get("added_max", usual.added_max), "making.added_max", 1, 12),
+            tuple(dict.fromkeys(s for s in shapes if s)),
+        )
+
+    def _recipe(self, value: object, path: str) -> str:
+        if value not in RECIPE_NAMES:
+            self.note(path, "unknown_choice", value=value, choices=", ".join(RECIPE_NAMES))
+            return ""
+        return str(value)
+
+    def _shape(self, value: object, path: str) -> str:
+        shape = value.strip().upper() if isinstance(value, str) else ""
+        if not 3 <= len(shape) <= 12 or set(shape) - {"C", "V"}:
+            self.note(path, "shape")
+            return ""
+        return shape
 
     def _limits(self, value: object) -> Limits:
         fields = self._object(value, "limits", set(LIMIT_RANGES))

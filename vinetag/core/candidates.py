@@ -8,14 +8,17 @@ __all__ = ["Candidate", "Part"]
 
 
 class Part(NamedTuple):
-    """A stretch of a label. `kind`: keyword, name, lead, tail or hyphen; `keyword`: the text of the
-    brief's keyword it came from, or ''; `start`: its first letter's place, from 0.
+    """A stretch of a label. `kind`: keyword, kin, name, lead, tail, place, hyphen, or a way of
+    changing a word (form, affix, blend, clip, respell, mirror, invent, initials, acrossdot);
+    `keyword`: the text of the brief's keyword it came from, or ''; `start`: its first letter's
+    place, from 0; `change`: for a changed word what was done, in words.
     """
 
     text: str
     kind: str
     keyword: str
     start: int
+    change: str = ""
 
 
 class Candidate(NamedTuple):

@@ -40,6 +40,7 @@ _WORDING: Mapping[str, str] = {
     "too_many_projects": "At most {limit} projects. Remove one first.",
     "username_taken": "That name is taken. Choose another, or sign in.",
     "password": "{why}",
+    "shape": "A shape is 3 to 12 letters C and V, for consonants and vowels, such as CVCV.",
     "label_blank": "A name needs at least one letter or digit.",
     "label_long": "A name has at most 63 characters; this has {length:,}.",
     "label_character": "A name cannot contain “{character}”: only letters, digits and hyphens.",

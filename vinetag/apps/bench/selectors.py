@@ -18,11 +18,14 @@ from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
 from vinetag.core.errors import Problem
 from vinetag.core.grade import WEIGHTS, Reason
+from vinetag.core.lexicon import load_lexicon
+from vinetag.core.make import vary
 from vinetag.core.make.planner import GOOD_ENOUGH
 from vinetag.core.names import parse_label
 
 __all__ = [
-    "SORTS", "Funnel", "Judged", "Page", "Question", "Row", "funnel", "one_name", "sheet_page",
+    "SORTS", "Funnel", "Judged", "Page", "Question", "Row", "funnel", "near_names", "one_name",
+    "sheet_page",
 ]  # fmt: skip
 
 Sort = Literal["best", "grade", "name", "letters"]
@@ -138,13 +141,7 @@ def sheet_page(project: Project, question: Question) -> Page:
         raise RefusedError([problem])
     matching = _rows(project, question)
     page = list(matching[question.offset : question.offset + question.limit])
-    total = matching.order_by().count()
-    labels = [row.label for row in page]
-    kept = set(entries(project).filter(label__in=labels).values_list("label", flat=True))
-    cells: dict[str, list[Lookup]] = {}
-    for cell in project.lookups.filter(label__in=labels, extension__in=extensions):
-        cells.setdefault(cell.label, []).append(cell)
-    return Page([Row(c, c.label in kept, cells.get(c.label, [])) for c in page], total)
+    return _with_cells(project, page, matching.order_by().count())
 
 
 def funnel(project: Project) -> Funnel:
@@ -152,13 +149,43 @@ def funnel(project: Project) -> Funnel:
     listed = Candidate.objects.filter(project=project)
     is_open = _open(project, project.brief["extensions"]).filter(label=OuterRef("label"))
     return Funnel(
-        made=project.drafts,
+        made=project.considered,
         within=project.within,
         listed=listed.count(),
         good=listed.filter(grade__gte=GOOD_ENOUGH).count(),
         open=listed.filter(Exists(is_open)).count(),
         kept=entries(project).count(),
     )
+
+
+def near_names(project: Project, label: str) -> Page:
+    """Names near one, made or typed, with what is known of them. Raises LabelError."""
+    label = parse_label(label)
+    brief = brief_of(project)
+    hidden = set(project.dismissed.values_list("label", flat=True))
+    found = [g for g in vary(label, brief, load_lexicon()) if g.candidate.label not in hidden]
+    rows = [
+        Candidate(
+            label=g.candidate.label,
+            grade=round(g.grade.grade, 1),
+            letters=g.candidate.letters,
+            recipes=[],
+            parts=[list(p) for p in g.candidate.parts],
+        )
+        for g in found
+    ]
+    return _with_cells(project, rows, len(rows))
+
+
+def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page:
+    """The page with what is kept and known of its names: two queries."""
+    labels = [row.label for row in page]
+    kept = set(entries(project).filter(label__in=labels).values_list("label", flat=True))
+    cells: dict[str, list[Lookup]] = {}
+    extensions = project.brief["extensions"]
+    for cell in project.lookups.filter(label__in=labels, extension__in=extensions):
+        cells.setdefault(cell.label, []).append(cell)
+    return Page([Row(c, c.label in kept, cells.get(c.label, [])) for c in page], total)
 
 
 def one_name(project: Project, label: str) -> Judged:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
-__all__ = ["Candidate", "Project"]
+__all__ = ["Candidate", "Dismissed", "Project"]
 
 
 class Project(models.Model):
@@ -19,7 +19,9 @@ class Project(models.Model):
     name = models.CharField(max_length=80)
     brief = models.JSONField()
     seed = models.PositiveIntegerField(default=1)
-    drafts = models.PositiveIntegerField(default=0)
+    # How many names are listed: "more" makes the list longer.
+    depth = models.PositiveIntegerField(default=2_000)
+    considered = models.PositiveIntegerField(default=0)
     within = models.PositiveIntegerField(default=0)
     good = models.PositiveIntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -56,6 +58,22 @@ class Candidate(models.Model):
             models.Index(fields=["project", "rank"]),
             models.Index(fields=["project", "-grade", "rank"]),
             models.Index(fields=["project", "letters", "rank"]),
+        ]
+
+    def __str__(self) -> str:
+        return self.label
+
+
+class Dismissed(models.Model):
+    """A name the person does not want to see again in this project."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="dismissed")
+    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    dismissed_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "label"], name="dismissed_once_a_label")
         ]
 
     def __str__(self) -> str:

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from vinetag.apps.accounts.errors import NotFoundError, RefusedError
+from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
-from vinetag.apps.naming.models import Candidate, Project
+from vinetag.apps.naming.models import Candidate, Dismissed, Project
 from vinetag.core.brief import Brief, brief_document, parse_brief
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
@@ -18,13 +19,18 @@ from vinetag.core.errors import BriefError, Problem
 from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import make_names
+from vinetag.core.names import parse_label
 
 __all__ = [
-    "LIST_LENGTH",
+    "MOST_DISMISSED",
+    "STEP",
     "brief_of",
+    "bring_back",
     "change_project",
     "create_project",
+    "dismiss",
     "grader_for",
+    "list_more",
     "made_name",
     "own_project",
     "own_projects",
@@ -32,7 +38,9 @@ __all__ = [
     "restore_project",
 ]
 
-LIST_LENGTH = 2_000
+STEP = 2_000
+DEEPEST = 10_000
+MOST_DISMISSED = 5_000
 MAX_PROJECTS = 500
 BATCH = 500
 
@@ -69,9 +77,11 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
     )
     document = brief_document(read)
     remake = document != project.brief
+    if remake:
+        project.depth = STEP
     project.name, project.brief = title, document
     with transaction.atomic():
-        project.save(update_fields=["name", "brief", "changed_at"])
+        project.save(update_fields=["name", "brief", "depth", "changed_at"])
         if remake:
             _make(project, read)
     return project
@@ -89,6 +99,46 @@ def restore_project(owner: User, project_id: int) -> Project:
     if not changed:
         raise NotFoundError
     return own_project(owner, project_id)
+
+
+def list_more(project: Project) -> Project:
+    """Make the list STEP names longer; those already there keep their places. Raises ConflictError
+    when there are no more.
+    """
+    if project.depth >= min(DEEPEST, project.within):
+        raise ConflictError(
+            "no_more", "That is all there is. Keep or add words to get other names."
+        )
+    project.depth = min(DEEPEST, project.depth + STEP)
+    with transaction.atomic():
+        project.save(update_fields=["depth"])
+        _make(project, brief_of(project))
+    return project
+
+
+def dismiss(*, project: Project, label: str) -> None:
+    """Take a name out of the list, now and when names are made anew. Raises LabelError, or
+    ConflictError when too many are dismissed.
+    """
+    label = parse_label(label)
+    if project.dismissed.count() >= MOST_DISMISSED:
+        message = f"At most {MOST_DISMISSED:,} names can be dismissed. Bring some back first."
+        raise ConflictError("too_many_dismissed", message)
+    with transaction.atomic():
+        Dismissed.objects.get_or_create(project=project, label=label)
+        project.candidates.filter(label=label).delete()
+
+
+def bring_back(*, project: Project, labels: Sequence[str] | None) -> int:
+    """Let dismissed names be listed again, all when `labels` is None; how many there were."""
+    rows = project.dismissed.all()
+    if labels is not None:
+        rows = rows.filter(label__in=labels)
+    with transaction.atomic():
+        count, _ = rows.delete()
+        if count:
+            _make(project, brief_of(project))
+    return count
 
 
 def brief_of(project: Project) -> Brief:
@@ -127,12 +177,15 @@ def _read(name: str, brief: object) -> tuple[str, Brief]:
 
 def _make(project: Project, brief: Brief) -> None:
     """Make the names and store the list in place of the last one."""
-    made = make_names(brief, load_lexicon(), seed=project.seed, limit=LIST_LENGTH)
+    without = frozenset(project.dismissed.values_list("label", flat=True))
+    made = make_names(
+        brief, load_lexicon(), seed=project.seed, limit=project.depth, without=without
+    )
     rows = [_row(project, rank, g) for rank, g in enumerate(made.names, start=1)]
     Candidate.objects.filter(project=project).delete()
     Candidate.objects.bulk_create(rows, batch_size=BATCH)
-    project.drafts, project.within, project.good = made.drafts, made.within, made.good
-    project.save(update_fields=["drafts", "within", "good"])
+    project.considered, project.within, project.good = made.considered, made.within, made.good
+    project.save(update_fields=["considered", "within", "good"])
 
 
 def _row(project: Project, rank: int, graded: Any) -> Candidate:

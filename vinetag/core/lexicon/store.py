@@ -14,6 +14,8 @@ import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.lexicon.bank import Bank, read_bank
+from vinetag.core.lexicon.sounds import Sayable, Sounds, Spellings
+from vinetag.core.lexicon.thesaurus import Compounds, Thesaurus
 
 __all__ = ["Lexicon", "Word", "load_lexicon"]
 
@@ -69,6 +71,37 @@ class Lexicon:
         return read_bank(_DATA.joinpath("bank.txt").read_text("ascii"), self.words)
 
     @cached_property
+    def thesaurus(self) -> Thesaurus:
+        """Senses, relations and forms."""
+        return Thesaurus()
+
+    @cached_property
+    def sounds(self) -> Sounds:
+        """Pronunciations."""
+        return Sounds()
+
+    @cached_property
+    def spellings(self) -> Spellings:
+        """How sounds are spelt."""
+        return Spellings()
+
+    @cached_property
+    def sayable(self) -> Sayable:
+        """Which letters can follow which."""
+        common = (w for w in self.sounds.words() if self.words[w].zipf >= 2.5)
+        return Sayable([w for w in common if w.isalpha()])
+
+    @cached_property
+    def compounds(self) -> Compounds:
+        """Closed words made of two."""
+        return Compounds([w.text for w in self.words.values() if w.pos and w.zipf >= 2.2])
+
+    @cached_property
+    def offensive(self) -> frozenset[str]:
+        """Words nobody wants to find in a name."""
+        return frozenset(_DATA.joinpath("offensive.txt").read_text("ascii").split())
+
+    @cached_property
     def sources(self) -> Mapping[str, Any]:
         """Name, version and licence of every source."""
         document: Mapping[str, Any] = json.loads(_DATA.joinpath("sources.json").read_text("utf-8"))
@@ -91,6 +124,28 @@ class Lexicon:
             rows = (row.partition(":") for row in self._pairs.get(word, "").split())
             self._read_followers[word] = {second: int(pmi) / 10 for second, _, pmi in rows}
         return self._read_followers[word]
+
+    def vectors(self, words: Sequence[str]) -> npt.NDArray[np.float32]:
+        """Unit vectors, one row a word (or phrase, by the mean of its words); zeros if unknown."""
+        index, rows = self._vectors
+        out = np.zeros((len(words), rows.shape[1]), np.float32)
+        for place, text in enumerate(words):
+            known = [index[w] for w in text.split() if w in index]
+            if known:
+                mean = rows[known].mean(axis=0)
+                out[place] = mean / (float(np.linalg.norm(mean)) or 1.0)
+        return out
+
+    def nearest(self, vector: npt.NDArray[np.float32], limit: int) -> list[tuple[str, float]]:
+        """The words whose vectors are closest, with their cosines, the closest first."""
+        cosines = self._vectors[1] @ vector
+        top = np.argpartition(-cosines, limit)[:limit]
+        order = top[np.argsort(-cosines[top], kind="stable")]
+        return [(self._listed[i], float(cosines[i])) for i in order]
+
+    @cached_property
+    def _listed(self) -> Sequence[str]:
+        return list(self.words)
 
     def likeness(self, word: str, others: Sequence[str]) -> list[float]:
         """Cosine of the word vectors, -1 to 1, of `word` with each other; 0 where one has none."""

@@ -4,5 +4,6 @@ from vinetag.core.make.draft import Draft, Recipe
 from vinetag.core.make.job import Job
 from vinetag.core.make.planner import Graded, Made, make_names
 from vinetag.core.make.recipes import RECIPES
+from vinetag.core.make.vary import vary
 
-__all__ = ["RECIPES", "Draft", "Graded", "Job", "Made", "Recipe", "make_names"]
+__all__ = ["RECIPES", "Draft", "Graded", "Job", "Made", "Recipe", "make_names", "vary"]

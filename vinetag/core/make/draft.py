@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, NamedTuple, Protocol
 
 from vinetag.core.candidates import Part
+from vinetag.core.make.stems import Stem
 
 if TYPE_CHECKING:
     from vinetag.core.make.job import Job
 
-__all__ = ["Draft", "Recipe", "joined"]
+__all__ = ["Draft", "Recipe", "changed", "hyphened", "joined"]
 
 
 class Draft(NamedTuple):
-    """One recipe's proposal. `strength`, 0 to 1: the evidence that its parts belong together."""
+    """One recipe's proposal. `strength`, 0 to 1: the evidence that its parts belong together, or,
+    for a changed word, that it can still be known.
+    """
 
     label: str
     parts: tuple[Part, ...]
@@ -34,15 +37,30 @@ class Recipe(Protocol):
     def summary(self) -> str:
         """What it does, in one line for a person."""
 
+    @property
+    def daring(self) -> float:
+        """How far it goes from what is usual: 0 plain, 1 daring."""
+
     def make(self, job: Job) -> Iterator[Draft]:
-        """Every draft the recipe has for the job, within no limits but those it needs itself."""
+        """The recipe's drafts for the job, within no limits but those it needs itself."""
 
 
-def joined(*pieces: tuple[str, str, str]) -> tuple[str, tuple[Part, ...]]:
-    """The label and parts of pieces (text, kind, keyword) set side by side."""
+def joined(stems: Iterable[Stem], strength: float) -> Draft:
+    """The stems side by side."""
     parts: list[Part] = []
     start = 0
-    for text, kind, keyword in pieces:
-        parts.append(Part(text, kind, keyword, start))
-        start += len(text)
-    return "".join(p.text for p in parts), tuple(parts)
+    for stem in stems:
+        for word in stem.words:
+            parts.append(Part(word, stem.kind, stem.keyword, start))
+            start += len(word)
+    return Draft("".join(p.text for p in parts), tuple(parts), strength)
+
+
+def hyphened(front: Iterable[Stem], back: Iterable[Stem], strength: float) -> Draft:
+    """The stems with one hyphen between front and back."""
+    return joined((*front, Stem(("-",), "hyphen", "", 0, ""), *back), strength)
+
+
+def changed(label: str, kind: str, keyword: str, change: str, strength: float) -> Draft:
+    """A word changed as a whole; `change` says how."""
+    return Draft(label, (Part(label, kind, keyword, 0, change),), strength)

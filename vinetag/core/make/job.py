@@ -1,67 +1,221 @@
-"""What a recipe is given: the brief, the word data, and answers both share."""
+"""What a recipe is given: the brief, the word data, and answers several recipes share."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+import random
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
 
 from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import BankWord, Lexicon
+from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 
 __all__ = ["Job"]
 
 PAIR_FULL = 6.0
 LIKENESS_SHARE = 0.6
+KEPT_A_ROW = 40
+EASY_LETTERS = 9
+LETTER_COST = 2.2
+
+Matrix = npt.NDArray[np.float32]
 
 
-@dataclass(frozen=True, slots=True)
 class Job:
-    """One run of making."""
+    """One run of making. `considered` counts, by recipe, the names that were weighed."""
 
-    brief: Brief
-    lexicon: Lexicon
+    def __init__(self, brief: Brief, lexicon: Lexicon, seed: int = 1) -> None:
+        self.brief = brief
+        self.lexicon = lexicon
+        self.seed = seed
+        self.considered: Counter[str] = Counter()
+        self._chunks: dict[str, Sequence[tuple[str, str]]] = {}
 
-    @property
+    @cached_property
     def keywords(self) -> Sequence[Keyword]:
         """The brief's keywords, the heaviest first, then in the brief's order."""
         return sorted(self.brief.keywords, key=lambda k: -k.weight)
+
+    @cached_property
+    def keyword_stems(self) -> Sequence[Stem]:
+        """The keywords as stems."""
+        return [keyword_stem(k, self.lexicon) for k in self.keywords]
+
+    @cached_property
+    def stems(self) -> Sequence[Stem]:
+        """Keywords and the words they lead to."""
+        return brief_stems(self.brief, self.lexicon)
+
+    @cached_property
+    def singles(self) -> Sequence[Stem]:
+        """Stems of one word that can be changed: letters only."""
+        return [s for s in self.stems if len(s.words) == 1 and s.text.isalpha()]
+
+    def chunks(self, word: str) -> Sequence[tuple[str, str]]:
+        """The word's letters matched to its sounds, chunk by chunk; none when nobody says how it
+        sounds.
+        """
+        if word not in self._chunks:
+            phones = self.lexicon.sounds.phones(word)
+            found = self.lexicon.spellings.aligned(word, phones) if phones else []
+            self._chunks[word] = found
+        return self._chunks[word]
+
+    @property
+    def daring(self) -> float:
+        """The person's dial, 0 to 1."""
+        return self.brief.making.daring / 100
+
+    @property
+    def evidence(self) -> float:
+        """How well two words must go together, 0 to 1: much for plain names, little for daring."""
+        return 0.4 - 0.35 * self.daring
+
+    def chance(self, *what: str) -> random.Random:
+        """A generator that depends on the seed and `what` alone, so that one changed word does not
+        change what another gives.
+        """
+        return random.Random("/".join((str(self.seed), *what)))  # noqa: S311 - draws names
 
     def pos(self, word: str) -> str:
         """Parts of speech, commonest first; '' for a word the data does not know."""
         known = self.lexicon.words.get(word)
         return known.pos if known else ""
 
-    def beside(self, role: str, keyword: Keyword) -> list[BankWord]:
-        """Bank words fit to lead or follow the keyword that leave it within the letter limit."""
-        room = self.brief.limits.letters_max - len(keyword.joined)
-        word = keyword.words[0] if role == "lead" else keyword.words[-1]
+    def bank(self, role: str) -> list[Stem]:
+        """The bank's leads or tails with at most the letters the brief allows, each word once."""
+        words: dict[str, BankWord] = {}
+        beside: dict[str, str] = {}
         bank = self.lexicon.bank
-        if len(keyword.words) >= self.brief.limits.words or room < 1:
-            return []
-        return bank.beside("lead" if role == "lead" else "tail", self.pos(word), room)
+        for word in bank.leads if role == "lead" else bank.tails:
+            if len(word.text) <= self.brief.making.added_max:
+                words.setdefault(word.text, word)
+                beside[word.text] = beside.get(word.text, "") + word.beside
+        return [
+            Stem((w.text,), role, "", BANK_WORTH.get(w.kind, 0.5), self.pos(w.text), beside[w.text])
+            for w in words.values()
+        ]
 
-    def belonging(self, first: str, seconds: Sequence[str]) -> list[float]:
-        """How well each second word goes right after the first, 0 to 1.
+    def joints(
+        self,
+        recipe: str,
+        firsts: Sequence[Stem],
+        seconds: Sequence[Stem],
+        keep: int,
+    ) -> Iterator[tuple[Stem, Stem, float]]:
+        """The best pairs of a first and a second stem within the letter limits, best first.
 
-        Two signals that do not know of each other: pointwise mutual information of the pair
-        (6 nats or more count whole) and the likeness of their vectors (counting up to 0.6).
+        All of them are weighed at once: how well they go together, what the words are worth, and
+        the letters beyond nine. At most KEPT_A_ROW share a first word.
         """
-        seen = self.lexicon.followers(first)
-        likeness = self.lexicon.likeness(first, seconds)
-        return [
-            _either(seen.get(second, 0.0), alike)
-            for second, alike in zip(seconds, likeness, strict=True)
-        ]
+        if not firsts or not seconds:
+            return
+        together = self._together(firsts, seconds)
+        letters = _lengths(firsts)[:, None] + _lengths(seconds)[None, :]
+        limits = self.brief.limits
+        fits = (letters >= limits.letters_min) & (letters <= limits.letters_max)
+        fits &= _counts(firsts)[:, None] + _counts(seconds)[None, :] <= limits.words
+        fits &= _suited(firsts, seconds)
+        self.considered[recipe] += int(fits.sum())
+        worth = _worths(firsts)[:, None] + _worths(seconds)[None, :]
+        score = 60 * together + 34 * worth - LETTER_COST * np.maximum(0, letters - EASY_LETTERS)
+        score[~fits] = -np.inf
+        for i, j in _best(score, keep):
+            yield firsts[i], seconds[j], float(together[i, j])
 
-    def belonging_before(self, firsts: Sequence[str], second: str) -> list[float]:
-        """How well each first word goes right before the second, 0 to 1."""
-        likeness = self.lexicon.likeness(second, firsts)
-        return [
-            _either(self.lexicon.followers(first).get(second, 0.0), alike)
-            for first, alike in zip(firsts, likeness, strict=True)
-        ]
+    def _together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
+        """Two signals that do not know of each other: pointwise mutual information of the words
+        that meet (6 nats or more count whole), and likeness of their vectors (counting up to 0.6).
+        """
+        vectors = self.lexicon.vectors
+        alike = vectors([s.words[-1] for s in firsts]) @ vectors([s.words[0] for s in seconds]).T
+        seen = np.zeros_like(alike)
+        places: dict[str, list[int]] = {}
+        for j, second in enumerate(seconds):
+            places.setdefault(second.words[0], []).append(j)
+        for i, first in enumerate(firsts):
+            followers = self.lexicon.followers(first.words[-1])
+            for word in followers.keys() & places.keys():
+                value = 0.5 + 0.5 * min(1.0, followers[word] / PAIR_FULL)
+                for j in places[word]:
+                    seen[i, j] = value
+        strength = 1 - (1 - seen) * (1 - LIKENESS_SHARE * np.maximum(0, alike))
+        together: Matrix = strength * _patterns(firsts, seconds)
+        return together
+
+    def belonging(self, first: str, second: str) -> float:
+        """How well the second word goes right after the first, 0 to 1."""
+        pair = [Stem((word,), "", "", 0, "") for word in (first, second)]
+        return float(self._together(pair[:1], pair[1:])[0, 0])
 
 
-def _either(pmi: float, alike: float) -> float:
-    together = 0.5 + 0.5 * min(1.0, pmi / PAIR_FULL) if pmi > 0 else 0.0
-    return 1 - (1 - together) * (1 - LIKENESS_SHARE * max(0.0, alike))
+# What a kind of the bank's words is worth in a name, by how often people would say it is one.
+BANK_WORTH = {
+    "place": 0.62, "craft": 0.6, "group": 0.6, "collection": 0.45, "writing": 0.5, "doer": 0.55,
+    "nature": 0.55, "motion": 0.5, "idea": 0.42, "thing": 0.45, "web": 0.45, "care": 0.4,
+    "determiner": 0.08, "preposition": 0.05, "verb": 0.3, "quality": 0.5, "feel": 0.58, "time": 0.3,
+    "number": 0.32, "manner": 0.2,
+}  # fmt: skip
+
+
+LETTERS = "nvar"
+NAMED = frozenset(LETTERS)
+# Rows: the first word is a noun, verb, adjective, adverb; columns: the second. By judgement.
+USUAL: Matrix = np.array(
+    [[1.0, 0.6, 0.45, 0.3], [0.85, 0.4, 0.4, 0.5], [1.0, 0.45, 0.3, 0.2], [0.7, 0.6, 0.5, 0.3]],
+    np.float32,
+)
+
+
+def _lengths(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:
+    return np.array([len(s.text) for s in stems])
+
+
+def _counts(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:
+    return np.array([len(s.words) for s in stems])
+
+
+def _worths(stems: Sequence[Stem]) -> Matrix:
+    return np.array([s.worth for s in stems], np.float32)
+
+
+def _suited(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> npt.NDArray[np.bool_]:
+    """Not the same word twice, and words of the bank beside parts of speech they go with."""
+    names = {text: i for i, text in enumerate({s.text for s in (*firsts, *seconds)})}
+    one = np.array([names[s.text] for s in firsts])
+    two = np.array([names[s.text] for s in seconds])
+    suited: npt.NDArray[np.bool_] = one[:, None] != two[None, :]
+    if firsts[0].beside:
+        suited &= _goes(firsts, seconds)
+    if seconds[0].beside:
+        suited &= _goes(seconds, firsts).T
+    return suited
+
+
+def _goes(bank: Sequence[Stem], stems: Sequence[Stem]) -> npt.NDArray[np.bool_]:
+    wants = np.array([[c in b.beside for c in LETTERS] for b in bank])
+    has = np.array([[c in s.pos[:1] for c in LETTERS] for s in stems])
+    return (wants.astype(np.int8) @ has.T.astype(np.int8)) > 0
+
+
+def _patterns(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
+    """How usual it is that the first's part of speech stands before the second's."""
+    one = [LETTERS.index(s.pos[0]) if s.pos[:1] in NAMED else 0 for s in firsts]
+    two = [LETTERS.index(s.pos[0]) if s.pos[:1] in NAMED else 0 for s in seconds]
+    usual: Matrix = USUAL[np.ix_(one, two)]
+    return usual
+
+
+def _best(score: Matrix, keep: int) -> list[tuple[int, int]]:
+    """Places of the best entries: the best KEPT_A_ROW of each row, then the best of all."""
+    width = min(KEPT_A_ROW, score.shape[1])
+    columns = np.argpartition(-score, width - 1, axis=1)[:, :width]
+    values = np.take_along_axis(score, columns, axis=1)
+    rows = np.repeat(np.arange(score.shape[0]), width)
+    flat, columns = values.ravel(), columns.ravel()
+    order = np.argsort(-flat, kind="stable")[:keep]
+    return [(int(rows[k]), int(columns[k])) for k in order if np.isfinite(flat[k])]

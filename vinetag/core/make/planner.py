@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import zlib
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from vinetag.core.brief import Brief
@@ -16,29 +16,36 @@ from vinetag.core.make.recipes import RECIPES
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.variety import varied
 
-__all__ = ["GOOD_ENOUGH", "Graded", "Made", "make_names", "merge"]
+__all__ = ["GOOD_ENOUGH", "Graded", "Made", "grade_drafts", "make_names", "merge"]
 
-GOOD_ENOUGH = 55.0
+GOOD_ENOUGH = 70.0
+DIAL = 60.0
+FAR_FROM_WORDS = 0.4
 
 
 @dataclass(frozen=True, slots=True)
 class Graded:
-    """A candidate with its grade."""
+    """A candidate with its grade; `rank` is the grade less what the person's dial takes off, and
+    less for straying from the keywords, which short and easy words would otherwise hide.
+    """
 
     candidate: Candidate
     grade: Grade
+    rank: float
 
 
 @dataclass(frozen=True, slots=True)
 class Made:
-    """The list, best first, and what became of the drafts: `drafts` came from the recipes, `within`
-    distinct names were within limits, `good` of them graded at least GOOD_ENOUGH.
+    """The list, best first, and what became of the drafts: `considered` names were weighed by the
+    recipes, `within` distinct ones were worth grading and within limits, `good` of them graded at
+    least GOOD_ENOUGH. `by_recipe` splits `considered`.
     """
 
     names: Sequence[Graded]
-    drafts: int
+    considered: int
     within: int
     good: int
+    by_recipe: Mapping[str, int]
 
 
 def make_names(
@@ -48,28 +55,53 @@ def make_names(
     seed: int = 1,
     limit: int = 2_000,
     recipes: Sequence[Recipe] = RECIPES,
+    without: Collection[str] = (),
 ) -> Made:
-    """Candidates for the brief, best first, at most `limit`.
+    """Candidates for the brief, best first, at most `limit`, none of `without`.
 
-    The same brief and seed give the same list; the seed only decides between equals.
+    The same brief and seed give the same list, and a longer one begins with the shorter. The seed
+    decides between equals, and draws invented words.
     """
-    job, sieve = Job(brief, lexicon), Sieve(brief, lexicon)
-    drafts = 0
+    job, sieve = Job(brief, lexicon, seed), Sieve(brief, lexicon)
     kept: list[tuple[str, Draft]] = []
     for recipe in recipes:
+        if recipe.name in brief.making.off:
+            continue
+        drafts = 0
         for draft in recipe.make(job):
             drafts += 1
-            if sieve.passes(draft):
+            if sieve.passes(draft) and draft.label not in without:
                 kept.append((recipe.name, draft))
-    grader = Grader(brief, lexicon, MEASURES)
-    graded = [Graded(c, grader.grade(grader.read(c))) for c in merge(kept)]
-    graded.sort(key=lambda g: (-round(g.grade.grade, 1), _chance(seed, g.candidate.label)))
+        job.considered[recipe.name] = max(job.considered[recipe.name], drafts)
+    graded = grade_drafts(kept, brief, lexicon, seed, recipes)
     return Made(
         names=varied(graded, limit),
-        drafts=drafts,
+        considered=job.considered.total(),
         within=len(graded),
         good=sum(g.grade.grade >= GOOD_ENOUGH for g in graded),
+        by_recipe=job.considered,
     )
+
+
+def grade_drafts(
+    drafts: Sequence[tuple[str, Draft]],
+    brief: Brief,
+    lexicon: Lexicon,
+    seed: int,
+    recipes: Sequence[Recipe] = RECIPES,
+) -> list[Graded]:
+    """Merged and graded, the highest rank first."""
+    grader = Grader(brief, lexicon, MEASURES)
+    dial = brief.making.daring / 100
+    far = {r.name: DIAL * abs(r.daring - dial) for r in recipes}
+    graded = []
+    for candidate in merge(drafts):
+        grade = grader.grade(grader.read(candidate))
+        off = min(far.get(name, 0.0) for name in candidate.recipes)
+        foreign = FAR_FROM_WORDS * (100 - grade.scores.get("fit", 100.0))
+        graded.append(Graded(candidate, grade, grade.grade - off - foreign))
+    graded.sort(key=lambda g: (-round(g.rank, 1), _chance(seed, g.candidate.label)))
+    return graded
 
 
 def merge(drafts: Sequence[tuple[str, Draft]]) -> list[Candidate]:

@@ -1,6 +1,8 @@
-"""The brief's limits and the words to avoid, applied to drafts."""
+"""The brief's limits, the words to avoid and unlucky readings, applied to drafts."""
 
 from __future__ import annotations
+
+import re
 
 from vinetag.core.brief import Brief
 from vinetag.core.lexicon import Lexicon
@@ -17,6 +19,8 @@ class Sieve:
         self._limits = brief.limits
         self._lexicon = lexicon
         self._avoid = [a.replace(" ", "") for a in brief.avoid]
+        rude = "|".join(sorted(lexicon.offensive, key=len, reverse=True))
+        self._rude = re.compile(f"(?=({rude}))")
 
     def passes(self, draft: Draft) -> bool:
         """Whether the draft is a valid label within every limit of the brief."""
@@ -29,7 +33,22 @@ class Sieve:
             and (label.isalpha() or sum(c.isdigit() for c in label) <= limits.digits)
             and is_ldh_label(label)
             and not any(a in label and self._reads(a, draft) for a in self._avoid)
+            and not self._unlucky(draft)
         )
+
+    def _unlucky(self, draft: Draft) -> bool:
+        """Whether an offensive word is read: across a seam, or anywhere in a changed word that is
+        no ordinary one. Letters wholly inside an ordinary word do not count.
+        """
+        label = draft.label
+        for match in self._rude.finditer(label):
+            at, end = match.start(), match.start() + len(match.group(1))
+            inside = [p for p in draft.parts if p.start <= at and end <= p.start + len(p.text)]
+            if not inside or inside[0].text == match.group(1):
+                return True
+            if inside[0].text not in self._lexicon.words:
+                return True
+        return False
 
     def _reads(self, avoided: str, draft: Draft) -> bool:
         """Whether the avoided word is read in the label: as a part, as a form of one, or across a
@@ -39,10 +58,15 @@ class Sieve:
             known = self._lexicon.words.get(part.text)
             if avoided in (part.text, known.lemma if known else ""):
                 return True
+            rest = part.text.removeprefix(avoided)
+            rest = rest if rest != part.text else part.text.removesuffix(avoided)
+            if rest != part.text and len(rest) >= 3 and rest in self._lexicon.words:
+                return True  # a compound of it: houseplants
         at = draft.label.find(avoided)
         while at >= 0:
             end = at + len(avoided)
-            if not any(p.start <= at and end <= p.start + len(p.text) for p in draft.parts):
+            inside = [p for p in draft.parts if p.start <= at and end <= p.start + len(p.text)]
+            if not inside or (inside[0].change and inside[0].text not in self._lexicon.words):
                 return True
             at = draft.label.find(avoided, at + 1)
         return False

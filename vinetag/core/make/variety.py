@@ -12,41 +12,59 @@ if TYPE_CHECKING:
 
 __all__ = ["varied"]
 
-KEYWORD_STEP = 8
-KEYWORD_COST = 2.0
 WORD_COST = 2.5
-STEPS_MAX = 6
+WORD_STEPS = 8
+CHANGE_COST = 2.2
+KEYWORD_COST = 1.6
+KEYWORD_EVERY = 4
+KEYWORD_STEPS = 10
+RECIPE_COST = 1.2
+RECIPE_EVERY = 5
+RECIPE_STEPS = 14
 
 
 def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
-    """The first `limit` of a list ranked by grade, each name set back for the words already shown.
+    """The first `limit` of a list by rank, each name set back for what was already shown.
 
-    A name costs WORD_COST grade points for each time its lead or tail stood above it, and
-    KEYWORD_COST for every KEYWORD_STEP times a keyword did, each up to STEPS_MAX times. Costs only
-    grow, so a lazy heap is exact, and in bounded steps, so a name is weighed again few times.
+    A name costs WORD_COST points for each time one of its added or related words stood above it,
+    KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and RECIPE_COST for every RECIPE_EVERY
+    times its least shown recipe did, each up to so many steps. Costs only grow, so a lazy heap is
+    exact, and in bounded steps, so a name is weighed again few times. A longer list begins with the
+    shorter one.
     """
     seen: Counter[str] = Counter()
-    heap = [(-g.grade.grade, i) for i, g in enumerate(ranked)]
+    heap = [(-g.rank, i) for i, g in enumerate(ranked)]
     heapq.heapify(heap)
     chosen: list[Graded] = []
     while heap and len(chosen) < limit:
         value, place = heap[0]
         name = ranked[place]
-        actual = _cost(name, seen) - name.grade.grade
-        if actual > value:
+        actual = _cost(name, seen) - name.rank
+        if actual > value + 1e-9:
             heapq.heapreplace(heap, (actual, place))
             continue
         heapq.heappop(heap)
         chosen.append(name)
-        seen.update(p.text for p in name.candidate.parts)
+        seen.update(p.text for p in name.candidate.parts if p.kind != "hyphen")
+        seen.update({f"/{p.keyword}" for p in name.candidate.parts if p.keyword})
+        seen.update(f"{p.kind}/{p.keyword}" for p in name.candidate.parts if p.change)
+        seen.update(f"={recipe}" for recipe in name.candidate.recipes)
     return chosen
 
 
 def _cost(name: Graded, seen: Counter[str]) -> float:
-    cost = 0.0
-    for part in name.candidate.parts:
-        if part.keyword:
-            cost += KEYWORD_COST * min(STEPS_MAX, seen[part.text] // KEYWORD_STEP)
-        else:
-            cost += WORD_COST * min(STEPS_MAX, seen[part.text])
+    candidate = name.candidate
+    cost = RECIPE_COST * min(
+        RECIPE_STEPS, min(seen[f"={recipe}"] for recipe in candidate.recipes) // RECIPE_EVERY
+    )
+    for part in candidate.parts:
+        if part.kind == "keyword":
+            cost += KEYWORD_COST * min(KEYWORD_STEPS, seen[part.text] // KEYWORD_EVERY)
+        elif part.kind != "hyphen":
+            cost += WORD_COST * min(WORD_STEPS, seen[part.text])
+            if part.change:
+                cost += CHANGE_COST * min(WORD_STEPS, seen[f"{part.kind}/{part.keyword}"])
+            if part.keyword:
+                steps = seen[f"/{part.keyword}"] // (3 * KEYWORD_EVERY)
+                cost += KEYWORD_COST * min(KEYWORD_STEPS, steps)
     return cost

@@ -7,10 +7,12 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { WordsPanel } from '../features/brief/WordsPanel';
 import { CheckBar } from '../features/check/CheckBar';
 import { useCheck } from '../features/check/useCheck';
-import { ReasonsPanel } from '../features/reasons/ReasonsPanel';
+import { ReasonsPanel, type View } from '../features/reasons/ReasonsPanel';
 import { Funnel } from '../features/sheet/Funnel';
 import { Sheet } from '../features/sheet/Sheet';
+import { MoreButton } from '../features/sheet/MoreButton';
 import { SheetToolbar } from '../features/sheet/SheetToolbar';
+import { useDismiss } from '../features/sheet/useDismiss';
 import { useQuestion } from '../features/sheet/useQuestion';
 import { api, keys, unwrap } from '../shared/api';
 import { useOpenProject } from '../shared/lib/projectContext';
@@ -37,8 +39,10 @@ export function BenchPage() {
     queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
   }).data?.listed;
   const onKeep = useCallback((label: string, kept: boolean) => { keep.mutate({ label, kept }); }, [keep]);
-  const onCheck = (label: string) => {
-    controls.start.mutate({ labels: [label], again: true }, { onError: (error) => { notify(error.message); } });
+  const dismiss = useDismiss(project.id);
+  const [view, setView] = useState<View>('reasons');
+  const onCheck = (labels: string[]) => {
+    controls.start.mutate({ labels, again: labels.length === 1 }, { onError: (error) => { notify(error.message); } });
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -61,9 +65,10 @@ export function BenchPage() {
           <SheetToolbar asked={asked} onAsk={ask} extensions={extensions} filterRef={filter} />
           <CheckBar controls={controls} names={listed ?? 0} />
         </Stack>
-        <Sheet projectId={project.id} extensions={extensions} hasWords={keywords.length > 0 || name !== ''} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} />
+        <Sheet projectId={project.id} extensions={extensions} hasWords={keywords.length > 0 || name !== ''} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} onDismiss={(label) => { dismiss.mutate(label); }} onVary={() => { setView('near'); }} />
+        <MoreButton projectId={project.id} />
       </Stack>
-      <ReasonsPanel projectId={project.id} label={selected} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} />
+      <ReasonsPanel projectId={project.id} label={selected} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} onSelect={setSelected} view={view} onView={setView} />
       <ShortcutsDialog open={help} onClose={() => { setHelp(false); }} />
     </Box>
   );

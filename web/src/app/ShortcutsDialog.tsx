@@ -10,6 +10,8 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
   ['Page up, Page down', 'a screen up or down'],
   ['Home, End', 'the first or last name'],
   ['t or space', 'tie a tag: keep the name, or take it off'],
+  ['x', 'dismiss the name'],
+  ['v', 'vary the name: names near it'],
   ['c', 'check the name'],
   ['/', 'to the filter; Escape empties it'],
   ['?', 'this list'],

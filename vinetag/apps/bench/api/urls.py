@@ -8,4 +8,5 @@ urlpatterns = [
     path("projects/<int:project_id>/names", views.NamesView.as_view()),
     path("projects/<int:project_id>/funnel", views.FunnelView.as_view()),
     path("projects/<int:project_id>/names/<str:label>", views.NameView.as_view()),
+    path("projects/<int:project_id>/names/<str:label>/near", views.NearView.as_view()),
 ]

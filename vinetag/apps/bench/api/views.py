@@ -16,7 +16,7 @@ from vinetag.apps.bench import selectors
 from vinetag.apps.naming.services import own_project
 from vinetag.core.names import unicode_label
 
-__all__ = ["FunnelView", "NameView", "NamesView"]
+__all__ = ["FunnelView", "NameView", "NamesView", "NearView"]
 
 
 class QuestionSerializer(serializers.Serializer[Any]):
@@ -76,6 +76,7 @@ class PartSerializer(serializers.Serializer[Any]):
     kind = serializers.CharField()
     keyword = serializers.CharField(allow_blank=True)
     start = serializers.IntegerField()
+    change = serializers.CharField(allow_blank=True, help_text="What was done to the word")
 
 
 class JudgedSerializer(serializers.Serializer[Any]):
@@ -113,6 +114,16 @@ class FunnelView(APIView):
     def get(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
         return Response(FunnelSerializer(selectors.funnel(project)).data)
+
+
+class NearView(APIView):
+    @extend_schema(
+        operation_id="nearNames",
+        responses={200: PageSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int, label: str) -> Response:
+        project = own_project(request.user, project_id)
+        return Response(PageSerializer(selectors.near_names(project, label)).data)
 
 
 class NameView(APIView):

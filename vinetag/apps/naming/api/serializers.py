@@ -8,12 +8,20 @@ from rest_framework import serializers
 
 from vinetag.core.brief import PURPOSES
 
-__all__ = ["CatalogueSerializer", "ProjectChangeSerializer", "ProjectSerializer"]
+__all__ = [
+    "CatalogueSerializer",
+    "DismissedSerializer",
+    "OpenedSerializer",
+    "ProjectChangeSerializer",
+    "ProjectSerializer",
+]
 
 
 class KeywordSerializer(serializers.Serializer[Any]):
     text = serializers.CharField()
     weight = serializers.IntegerField(min_value=1, max_value=5)
+    senses = serializers.ListField(child=serializers.IntegerField())
+    drop = serializers.ListField(child=serializers.CharField())
 
 
 class LimitsSerializer(serializers.Serializer[Any]):
@@ -24,6 +32,13 @@ class LimitsSerializer(serializers.Serializer[Any]):
     digits = serializers.IntegerField()
 
 
+class MakingSerializer(serializers.Serializer[Any]):
+    off = serializers.ListField(child=serializers.CharField())
+    daring = serializers.IntegerField(min_value=0, max_value=100)
+    added_max = serializers.IntegerField(min_value=1, max_value=12)
+    shapes = serializers.ListField(child=serializers.CharField())
+
+
 class BriefSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(allow_blank=True)
     purpose = serializers.ChoiceField(choices=PURPOSES)
@@ -31,13 +46,15 @@ class BriefSerializer(serializers.Serializer[Any]):
     avoid = serializers.ListField(child=serializers.CharField())
     limits = LimitsSerializer()
     extensions = serializers.ListField(child=serializers.CharField())
+    places = serializers.ListField(child=serializers.CharField())
+    making = MakingSerializer()
 
 
 class ProjectSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField()
     name = serializers.CharField()
     brief = BriefSerializer()
-    drafts = serializers.IntegerField(help_text="What the recipes made")
+    considered = serializers.IntegerField(help_text="Names the recipes weighed")
     within = serializers.IntegerField(help_text="Distinct names within the limits")
     good = serializers.IntegerField(help_text="Names graded good enough")
     created_at = serializers.DateTimeField()
@@ -49,5 +66,46 @@ class ProjectChangeSerializer(serializers.Serializer[Any]):
     brief = BriefSerializer(required=False)
 
 
+class SenseSerializer(serializers.Serializer[Any]):
+    id = serializers.IntegerField()
+    pos = serializers.CharField()
+    gloss = serializers.CharField()
+    words = serializers.ListField(child=serializers.CharField())
+
+
+class OfferSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField()
+    group = serializers.CharField()
+    pos = serializers.CharField(allow_blank=True)
+    closeness = serializers.FloatField(help_text="0 to 1")
+
+
+class OpenedSerializer(serializers.Serializer[Any]):
+    keyword = serializers.CharField()
+    senses = SenseSerializer(many=True)
+    taken = serializers.ListField(child=serializers.IntegerField())
+    offers = OfferSerializer(many=True)
+    suggestion = serializers.CharField(allow_blank=True, help_text="A likelier spelling")
+    known = serializers.BooleanField()
+
+
+class RecipeSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    summary = serializers.CharField()
+
+
+class SourceSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    version = serializers.CharField()
+    licence = serializers.CharField()
+
+
+class DismissedSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField(max_length=255, allow_blank=True)
+
+
 class CatalogueSerializer(serializers.Serializer[Any]):
     extensions = serializers.ListField(child=serializers.CharField())
+    recipes = RecipeSerializer(many=True)
+    groups = serializers.DictField(child=serializers.CharField(), help_text="Of related words")
+    sources = SourceSerializer(many=True)

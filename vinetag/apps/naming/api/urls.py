@@ -5,8 +5,12 @@ from django.urls import path
 from vinetag.apps.naming.api import views
 
 urlpatterns = [
-    path("extensions", views.CatalogueView.as_view()),
+    path("catalogue", views.CatalogueView.as_view()),
     path("projects", views.ProjectsView.as_view()),
     path("projects/<int:project_id>", views.ProjectView.as_view()),
     path("projects/<int:project_id>/restore", views.RestoreProjectView.as_view()),
+    path("projects/<int:project_id>/words", views.WordsView.as_view()),
+    path("projects/<int:project_id>/more", views.MoreView.as_view()),
+    path("projects/<int:project_id>/dismissed", views.DismissedView.as_view()),
+    path("projects/<int:project_id>/dismissed/<str:label>", views.DismissedNameView.as_view()),
 ]

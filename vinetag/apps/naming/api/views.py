@@ -8,17 +8,25 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
-from vinetag.apps.accounts.errors import RefusedError
+from vinetag.apps.accounts.errors import NotFoundError, RefusedError
 from vinetag.apps.naming import services
 from vinetag.apps.naming.api.serializers import (
     CatalogueSerializer,
+    DismissedSerializer,
+    OpenedSerializer,
     ProjectChangeSerializer,
     ProjectSerializer,
 )
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import known_extensions
+from vinetag.core.lexicon import load_lexicon
+from vinetag.core.make import RECIPES
+from vinetag.core.words import GROUPS, open_up
 
-__all__ = ["CatalogueView", "ProjectView", "ProjectsView", "RestoreProjectView"]
+__all__ = [
+    "CatalogueView", "DismissedNameView", "DismissedView", "MoreView", "ProjectView",
+    "ProjectsView", "RestoreProjectView", "WordsView",
+]  # fmt: skip
 
 
 class ProjectsView(APIView):
@@ -76,7 +84,72 @@ class RestoreProjectView(APIView):
 class CatalogueView(APIView):
     @extend_schema(operation_id="catalogue", responses=CatalogueSerializer)
     def get(self, _request: Request) -> Response:
-        return Response({"extensions": sorted(known_extensions())})
+        document = {
+            "extensions": sorted(known_extensions()),
+            "recipes": [{"name": r.name, "summary": r.summary} for r in RECIPES],
+            "groups": GROUPS,
+            "sources": load_lexicon().sources["sources"],
+        }
+        return Response(CatalogueSerializer(document).data)
+
+
+class WordsView(APIView):
+    @extend_schema(
+        operation_id="openWords",
+        responses={200: OpenedSerializer(many=True), 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        brief = services.brief_of(services.own_project(request.user, project_id))
+        opened = [open_up(k, load_lexicon(), brief.keywords) for k in brief.keywords]
+        return Response(OpenedSerializer(opened, many=True).data)
+
+
+class MoreView(APIView):
+    @extend_schema(
+        operation_id="listMore",
+        request=None,
+        responses={200: ProjectSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
+    )
+    def post(self, request: Request, project_id: int) -> Response:
+        project = services.list_more(services.own_project(request.user, project_id))
+        return Response(ProjectSerializer(project).data)
+
+
+class DismissedView(APIView):
+    @extend_schema(
+        operation_id="listDismissed",
+        responses={200: DismissedSerializer(many=True), 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = services.own_project(request.user, project_id)
+        rows = project.dismissed.order_by("-id")
+        return Response(DismissedSerializer(rows, many=True).data)
+
+    @extend_schema(
+        operation_id="dismissName",
+        request=DismissedSerializer,
+        responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
+    )
+    def post(self, request: Request, project_id: int) -> Response:
+        project = services.own_project(request.user, project_id)
+        given = DismissedSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        services.dismiss(project=project, label=given.validated_data["label"])
+        return Response(status=204)
+
+    @extend_schema(operation_id="bringAllBack", responses={204: None, 404: ErrorSerializer})
+    def delete(self, request: Request, project_id: int) -> Response:
+        services.bring_back(project=services.own_project(request.user, project_id), labels=None)
+        return Response(status=204)
+
+
+class DismissedNameView(APIView):
+    @extend_schema(operation_id="bringBack", responses={204: None, 404: ErrorSerializer})
+    def delete(self, request: Request, project_id: int, label: str) -> Response:
+        project = services.own_project(request.user, project_id)
+        if not services.bring_back(project=project, labels=[label]):
+            raise NotFoundError
+        return Response(status=204)
 
 
 def _given(request: Request) -> tuple[str | None, object]:

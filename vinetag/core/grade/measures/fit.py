@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import lru_cache
 from types import MappingProxyType
+from typing import Final
 
+from vinetag.core.candidates import Part
 from vinetag.core.grade.judge import Reading
 from vinetag.core.grade.scale import Assessment, Finding, assess
+from vinetag.core.lexicon import Lexicon
 
 __all__ = ["Fit"]
 
@@ -14,6 +18,14 @@ FIRST_KEYWORD = 62.0
 MORE_KEYWORDS = 16.0
 BELONGING = 26.0
 ADDED_LETTER = 1.2
+KIN_LEAST = 0.3
+OF_RELATED = 0.5
+CHANGED: Final[Mapping[str, float]] = MappingProxyType(
+    {
+        "form": 0.75, "affix": 0.85, "respell": 0.8, "blend": 0.7, "clip": 0.6, "acrossdot": 0.7,
+        "mirror": 0.25, "invent": 0.3, "initials": 0.15,
+    }
+)  # fmt: skip
 
 
 class Fit:
@@ -26,6 +38,8 @@ class Fit:
             "no_keywords": "No words were given to compare it with.",
             "carries": "Carries “{keyword}” (weight {weight} of 5).",
             "also": "Carries “{keyword}” as well (weight {weight} of 5).",
+            "kin": "“{text}” is close to your word “{keyword}”.",
+            "plays": "Plays on “{keyword}”: {change}.",
             "name": "It is the name you gave.",
             "together": "Its parts {how}.",
             "added": "{letters} letters come from words you did not give.",
@@ -41,13 +55,22 @@ class Fit:
         heaviest = max(reading.keywords.values())
         if reading.is_name:
             found.append(Finding("name", FIRST_KEYWORD, 0, end, {}))
-        carried = sorted(reading.carried, key=lambda c: -reading.keywords[c.keyword])
+        carried = sorted(
+            reading.carried,
+            key=lambda c: -reading.keywords[c.keyword] * _share(c, reading.lexicon),
+        )
         for place, part in enumerate(carried):
             weight = reading.keywords[part.keyword]
             full = FIRST_KEYWORD if not found else MORE_KEYWORDS if place < 3 else 0.0
-            points = full * (0.55 + 0.45 * weight / heaviest)
-            args = {"keyword": part.keyword, "weight": weight}
+            points = full * (0.55 + 0.45 * weight / heaviest) * _share(part, reading.lexicon)
+            args = {
+                "keyword": part.keyword, "weight": weight, "text": part.text, "change": part.change,
+            }  # fmt: skip
             code = "also" if found else "carries"
+            if part.kind == "kin":
+                code = "kin"
+            elif part.change:
+                code = "plays"
             found.append(Finding(code, points, part.start, part.start + len(part.text), args))
         if not found:
             return assess(0.0, [Finding("none", 0.0, 0, end, {})])
@@ -57,6 +80,16 @@ class Fit:
             points = -ADDED_LETTER * max(0, reading.added - 3)
             found.append(Finding("added", points, 0, end, {"letters": reading.added}))
         return assess(0.0, found)
+
+
+@lru_cache(50_000)
+def _share(part: Part, lexicon: Lexicon) -> float:
+    """How much of a keyword a part carries: all, or by closeness and by how it was changed."""
+    if part.kind == "kin":
+        near = lexicon.vectors([part.keyword, part.text])
+        return KIN_LEAST + (1 - KIN_LEAST) * max(0.0, float(near[0] @ near[1])) * 0.55
+    share = CHANGED.get(part.kind, 1.0)
+    return share if part.text[:3] == part.keyword[:3] or share < 0.5 else OF_RELATED * share
 
 
 def _how(strength: float) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from vinetag.core.make.draft import Draft, joined
 from vinetag.core.make.job import Job
+from vinetag.core.make.stems import Stem
 from vinetag.core.names import plain_words
 
 __all__ = ["Exact"]
@@ -16,12 +17,11 @@ class Exact:
 
     name = "exact"
     summary = "the phrase or name as it is"
+    daring = 0.0
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Keywords first, then the project's name where its letters are plain."""
-        for keyword in job.keywords:
-            pieces = [(word, "keyword", keyword.text) for word in keyword.words]
-            yield Draft(*joined(*pieces), strength=1.0)
-        words = plain_words(job.brief.name)
-        if words:
-            yield Draft(*joined(*((word, "name", "") for word in words)), strength=1.0)
+        for stem in job.keyword_stems:
+            yield joined([stem], 1.0)
+        if words := plain_words(job.brief.name):
+            yield joined([Stem(tuple(words), "name", "", 1.0, "n")], 1.0)

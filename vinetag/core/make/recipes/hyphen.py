@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from vinetag.core.candidates import Part
-from vinetag.core.make.draft import Draft, joined
+from vinetag.core.make.draft import Draft, hyphened
 from vinetag.core.make.job import Job
-from vinetag.core.make.recipes.pair import keyword_pairs
+from vinetag.core.make.recipes.pair import BOTH_ASKED_FOR
+from vinetag.core.make.stems import Stem
 from vinetag.core.names import plain_words
 
 __all__ = ["Hyphen"]
 
-Pieces = list[tuple[str, str, str]]
+KEEP = 400
 
 
 class Hyphen:
@@ -20,21 +20,19 @@ class Hyphen:
 
     name = "hyphen"
     summary = "two parts with a hyphen between"
+    daring = 0.1
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Nothing when the brief allows no hyphen; a phrase of n words gives n - 1 drafts."""
         if job.brief.limits.hyphens < 1:
             return
-        phrases = [[(w, "keyword", k.text) for w in k.words] for k in job.keywords]
-        phrases.append([(w, "name", "") for w in plain_words(job.brief.name)])
-        for pieces in phrases:
-            for seam in range(1, len(pieces)):
-                yield Draft(*_hyphened(pieces[:seam], pieces[seam:]), strength=1.0)
-        for first, second, strength in keyword_pairs(job):
-            front = [(w, "keyword", first.text) for w in first.words]
-            back = [(w, "keyword", second.text) for w in second.words]
-            yield Draft(*_hyphened(front, back), strength=strength)
-
-
-def _hyphened(front: Pieces, back: Pieces) -> tuple[str, tuple[Part, ...]]:
-    return joined(*front, ("-", "hyphen", ""), *back)
+        phrases = list(job.keyword_stems)
+        phrases.append(Stem(tuple(plain_words(job.brief.name)), "name", "", 1.0, "n"))
+        for stem in phrases:
+            for seam in range(1, len(stem.words)):
+                front = stem._replace(words=stem.words[:seam])
+                yield hyphened([front], [stem._replace(words=stem.words[seam:])], 1.0)
+        keywords = job.keyword_stems
+        for first, second, strength in job.joints(self.name, keywords, keywords, KEEP):
+            if set(first.words).isdisjoint(second.words):
+                yield hyphened([first], [second], 1 - (1 - BOTH_ASKED_FOR) * (1 - strength))

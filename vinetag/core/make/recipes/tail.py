@@ -9,21 +9,19 @@ from vinetag.core.make.job import Job
 
 __all__ = ["Tail"]
 
-BANK_PRIOR = 0.2
+KEEP = 3_000
+PRIOR = 0.15
 
 
 class Tail:
-    """Tails from the bank behind each keyword."""
+    """Tails from the bank behind each stem."""
 
     name = "tail"
     summary = "a word behind"
+    daring = 0.15
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """In the order of the keywords, then of the bank."""
-        for keyword in job.keywords:
-            tails = [b for b in job.beside("tail", keyword) if b.text not in keyword.words]
-            strengths = job.belonging(keyword.words[-1], [b.text for b in tails])
-            front = [(word, "keyword", keyword.text) for word in keyword.words]
-            for tail, strength in zip(tails, strengths, strict=True):
-                label, parts = joined(*front, (tail.text, "tail", ""))
-                yield Draft(label, parts, 1 - (1 - BANK_PRIOR) * (1 - strength))
+        """The best KEEP, best first."""
+        for stem, tail, strength in job.joints(self.name, job.stems, job.bank("tail"), KEEP):
+            if strength >= job.evidence and tail.text not in stem.words:
+                yield joined((stem, tail), 1 - (1 - PRIOR) * (1 - strength))

@@ -1,13 +1,16 @@
 import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
+import Link from '@mui/material/Link';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { type SyntheticEvent, useState } from 'react';
 
-import type { ApiError, Keyword } from '../../shared/api';
+import type { ApiError, Keyword, Opened } from '../../shared/api';
 import { CrossIcon } from '../../shared/ui/icons';
+import { KeywordDialog } from './KeywordDialog';
 
 interface WeightProps {
   keyword: Keyword;
@@ -47,17 +50,22 @@ interface Props {
   keywords: readonly Keyword[];
   onChange: (keywords: Keyword[]) => void;
   error: ApiError | null;
+  /** What each keyword leads to, of the saved brief. */
+  opened: readonly Opened[];
+  groups: Readonly<Record<string, string>>;
 }
 
 /** The keywords with their weights; a refused one keeps its place and says why. */
-export function KeywordList({ keywords, onChange, error }: Props) {
+export function KeywordList({ keywords, onChange, error, opened, groups }: Props) {
+  const [around, setAround] = useState<string | null>(null);
+  const looked = keywords.find((k) => k.text === around);
   const [typed, setTyped] = useState('');
   const add = (event: SyntheticEvent) => {
     event.preventDefault();
     const have = new Set(keywords.map((k) => k.text));
     const fresh = typed.split(/[,;\n]/).map((t) => t.trim().toLowerCase()).filter((t) => t && !have.has(t));
     if (typed && !typed.trim()) return;
-    if (fresh.length) onChange([...keywords, ...[...new Set(fresh)].map((text) => ({ text, weight: 3 }))]);
+    if (fresh.length) onChange([...keywords, ...[...new Set(fresh)].map((text) => ({ text, weight: 3, senses: [], drop: [] }))]);
     setTyped('');
   };
   const whole = error?.at('brief.keywords');
@@ -66,14 +74,22 @@ export function KeywordList({ keywords, onChange, error }: Props) {
     <Stack sx={{ gap: 0.2 }}>
       <Stack component="ul" aria-label="Keywords" sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {keywords.map((keyword, i) => {
+          const suggestion = opened.find((o) => o.keyword === keyword.text)?.suggestion;
           const problem = error?.at(`brief.keywords.${i}`, true);
           return (
             <Box component="li" key={keyword.text} sx={{ borderBottom: 1, borderColor: 'divider' }}>
               <Stack direction="row" sx={{ alignItems: 'center', minHeight: 30 }}>
-                <Typography className="serif" noWrap title={keyword.text} sx={{ flex: 1, minWidth: 0, fontSize: '0.98rem', color: problem ? 'error.main' : 'text.primary' }}>{keyword.text}</Typography>
+                <ButtonBase className="serif" title={`Words around ${keyword.text}`} onClick={() => { setAround(keyword.text); }} sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', fontSize: '0.98rem', color: problem ? 'error.main' : 'text.primary', textDecoration: 'underline', textDecorationColor: 'var(--mui-palette-wire)', textUnderlineOffset: 3 }}>
+                  <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{keyword.text}</Box>
+                </ButtonBase>
                 <Weight keyword={keyword} onChange={(weight) => { onChange(keywords.map((k, j) => (j === i ? { ...k, weight } : k))); }} />
                 <IconButton size="small" aria-label={`Remove ${keyword.text}`} onClick={() => { onChange(keywords.filter((_, j) => j !== i)); }}><CrossIcon sx={{ fontSize: 15 }} /></IconButton>
               </Stack>
+              {suggestion && (
+                <Typography variant="caption" color="textSecondary" sx={{ display: 'block', pb: 0.4 }}>
+                  Did you mean <Link component="button" type="button" variant="caption" onClick={() => { onChange(keywords.map((k, j) => (j === i ? { ...k, text: suggestion, senses: [], drop: [] } : k))); }}>{suggestion}</Link>?
+                </Typography>
+              )}
               {problem && <Typography role="alert" variant="caption" color="error" sx={{ display: 'block', pb: 0.6 }}>{problem}</Typography>}
             </Box>
           );
@@ -83,6 +99,7 @@ export function KeywordList({ keywords, onChange, error }: Props) {
         <TextField fullWidth label="Add words" value={typed} onChange={(e) => { setTyped(e.target.value); }} onBlur={(e) => { if (typed.trim()) add(e); }} error={Boolean(whole) || isBlank} helperText={whole ?? (isBlank ? 'Write a word; spaces alone are none.' : undefined)} slotProps={{ htmlInput: { 'aria-describedby': 'add-words-help' } }} />
         {!keywords.length && <Typography id="add-words-help" variant="caption" color="textSecondary">Words the name should carry or hint at. Commas between them, Enter to add.</Typography>}
       </Box>
+      {looked && <KeywordDialog keyword={looked} opened={opened.find((o) => o.keyword === looked.text)} groups={groups} keywords={keywords} onChange={onChange} onClose={() => { setAround(null); }} />}
     </Stack>
   );
 }

@@ -9,16 +9,19 @@ import { WordsPanel } from './WordsPanel';
 const brief: Brief = {
   name: 'Pressroom',
   purpose: 'mix',
-  keywords: [{ text: 'ink', weight: 3 }],
+  keywords: [{ text: 'ink', weight: 3, senses: [], drop: [] }],
   avoid: [],
   limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 },
   extensions: ['com'],
+  places: [],
+  making: { off: [], daring: 35, added_max: 8, shapes: [] },
 };
-const project: Project = { id: 7, name: 'Pressroom', brief, drafts: 0, within: 0, good: 0, created_at: '', changed_at: '' };
+const project: Project = { id: 7, name: 'Pressroom', brief, considered: 0, within: 0, good: 0, created_at: '', changed_at: '' };
 
 function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } })) {
   const asked = serve((method, path, body) => {
-    if (path === '/api/extensions') return { body: { extensions: ['com', 'ie'] } };
+    if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], recipes: [{ name: 'pair', summary: 'two words' }], groups: { kin: 'its company' }, sources: [] } };
+    if (path.endsWith('/words')) return { body: [{ keyword: 'ink', senses: [], taken: [], offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }], suggestion: '', known: true }] };
     return method === 'PATCH' ? save((body as { brief: Brief }).brief) : { body: [] };
   });
   renderIn(<WordsPanel project={project} />);
@@ -78,5 +81,24 @@ describe('WordsPanel', () => {
     await user.click(retry);
     expect(await screen.findByText('Brief · saved')).toBeInTheDocument();
     expect(saved().map((b) => b.purpose)).toEqual(['brand', 'brand']);
+  });
+
+  it('opens a keyword up: words are kept and dropped by one press each', async () => {
+    const { saved } = setUp();
+    await user.click(await screen.findByRole('button', { name: 'ink' }));
+    const dialog = await screen.findByRole('dialog', { name: 'Words around “ink”' });
+    await user.click(await within(dialog).findByRole('button', { name: 'quill' }));
+    await waitFor(() => { expect(saved().at(-1)?.keywords.map((k) => k.text)).toEqual(['ink', 'quill']); });
+    await user.click(within(dialog).getByRole('button', { name: 'quill' }));
+    await waitFor(() => { expect(saved().at(-1)?.keywords).toHaveLength(1); });
+    await user.click(within(within(dialog).getByRole('button', { name: 'quill' })).getByTestId('CancelIcon'));
+    await waitFor(() => { expect(saved().at(-1)?.keywords[0]?.drop).toEqual(['quill']); });
+  });
+
+  it('switches a recipe off', async () => {
+    const { saved } = setUp();
+    await user.click(await screen.findByRole('switch', { name: 'pair' }));
+    await waitFor(() => { expect(saved().at(-1)?.making.off).toEqual(['pair']); });
+    expect(screen.getByText(/All recipes are off/)).toBeInTheDocument();
   });
 });

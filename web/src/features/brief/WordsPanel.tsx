@@ -7,15 +7,17 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 
-import { api, type ApiError, type Brief, keys, type Project, type Purpose, unwrap } from '../../shared/api';
+import type { ApiError, Brief, Project, Purpose } from '../../shared/api';
 import { UndoIcon } from '../../shared/ui/icons';
 import { ChipsField } from './ChipsField';
+import { DismissedList } from './DismissedList';
 import { KeywordList } from './KeywordList';
 import { LimitFields } from './LimitFields';
+import { RecipeFields } from './RecipeFields';
 import { type BriefEditor, useBrief } from './useBrief';
+import { useCatalogue, useOpened } from './useWords';
 
 const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', refused: 'not saved' } as const;
 const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
@@ -53,14 +55,15 @@ function Head({ editor }: { editor: BriefEditor }) {
 export function WordsPanel({ project }: { project: Project }) {
   const editor = useBrief(project);
   const { brief, error, change } = editor;
-  const catalogue = useQuery({ queryKey: keys.extensions, queryFn: () => unwrap(api.GET('/api/extensions')), staleTime: Infinity });
+  const catalogue = useCatalogue();
+  const opened = useOpened(project.id);
   const set = (part: Partial<Brief>) => { change({ ...brief, ...part }); };
   return (
     <Stack component="aside" aria-label="Words and limits" sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
       <Head editor={editor} />
       {error && error.problems.length === 0 && <Alert severity="error" action={<Button color="inherit" onClick={editor.retry}>Retry</Button>}>{error.message}</Alert>}
       <Section title="Words">
-        <KeywordList keywords={brief.keywords} error={error} onChange={(keywords) => { set({ keywords }); }} />
+        <KeywordList keywords={brief.keywords} opened={opened.data ?? []} groups={catalogue.data?.groups ?? {}} error={error} onChange={(keywords) => { set({ keywords }); }} />
       </Section>
       <Section title="The name should be">
         <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose }); }}>
@@ -75,9 +78,16 @@ export function WordsPanel({ project }: { project: Project }) {
       <Section title="Limits">
         <LimitFields limits={brief.limits} error={error} onChange={(limits) => { set({ limits }); }} />
       </Section>
+      <Section title="Recipes">
+        <RecipeFields recipes={catalogue.data?.recipes ?? []} making={brief.making} considered={project.considered} error={error} onChange={(making) => { set({ making }); }} />
+      </Section>
+      <Section title="Places">
+        <ChipsField label="Towns, regions, streets" value={brief.places} onChange={(places) => { set({ places }); }} error={error?.at('brief.places', true)} marked={marked(error, 'brief.places')} />
+      </Section>
       <Section title="Words to avoid">
         <ChipsField label="Never in a name" value={brief.avoid} onChange={(avoid) => { set({ avoid }); }} error={error?.at('brief.avoid', true)} marked={marked(error, 'brief.avoid')} />
       </Section>
+      <DismissedList projectId={project.id} />
     </Stack>
   );
 }

@@ -6,10 +6,12 @@ import { api, type Brief, keys, unwrap } from '../../shared/api';
 export const freshBrief = (name: string, keywords: readonly string[]): Brief => ({
   name,
   purpose: 'mix',
-  keywords: keywords.map((text) => ({ text, weight: 3 })),
+  keywords: keywords.map((text) => ({ text, weight: 3, senses: [], drop: [] })),
   avoid: [],
   limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 },
   extensions: ['com', 'net', 'org'],
+  places: [],
+  making: { off: [], daring: 35, added_max: 8, shapes: [] },
 });
 
 /** The person's projects, and making, removing and bringing them back. */

@@ -2,6 +2,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Fragment, type ReactNode } from 'react';
 
@@ -9,7 +11,9 @@ import type { Judged } from '../../shared/api';
 import { Blank } from '../../shared/ui/Blank';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
+import { AnyName } from './AnyName';
 import { Measures } from './Measures';
+import { NearNames } from './NearNames';
 import { Statuses } from './Statuses';
 import { useName } from './useName';
 
@@ -19,10 +23,15 @@ interface Props {
   extensions: readonly string[];
   checking: boolean;
   onKeep: (label: string, kept: boolean) => void;
-  onCheck: (label: string) => void;
+  onCheck: (labels: string[]) => void;
+  onSelect: (label: string) => void;
+  view: View;
+  onView: (view: View) => void;
 }
 
-const KINDS: Record<string, string> = { keyword: 'your word', name: 'the name', lead: 'lead', tail: 'tail', word: 'word' };
+export type View = 'reasons' | 'near';
+
+const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place' };
 
 /** How the name came about: its parts, and the recipes that joined them. */
 function Origin({ name }: { name: Judged }) {
@@ -32,7 +41,7 @@ function Origin({ name }: { name: Judged }) {
       {parts.map((part, i) => (
         <Fragment key={part.start}>
           {i > 0 && ' + '}
-          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box> ({KINDS[part.kind] ?? part.kind})
+          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box> ({part.change || (KINDS[part.kind] ?? part.kind)})
         </Fragment>
       ))}
       {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}
@@ -40,7 +49,7 @@ function Origin({ name }: { name: Judged }) {
   );
 }
 
-function About({ name, extensions, checking, onKeep, onCheck }: Omit<Props, 'projectId' | 'label'> & { name: Judged }) {
+function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelect, view, onView }: Omit<Props, 'label'> & { name: Judged }) {
   const first = extensions[0];
   return (
     <Stack sx={{ gap: 1.8 }}>
@@ -61,19 +70,30 @@ function About({ name, extensions, checking, onKeep, onCheck }: Omit<Props, 'pro
         <Button variant={name.kept ? 'outlined' : 'contained'} color="secondary" startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />} onClick={() => { onKeep(name.label, !name.kept); }}>
           {name.kept ? 'On the shortlist' : 'Keep'}
         </Button>
-        <Button variant="outlined" disabled={checking} onClick={() => { onCheck(name.label); }}>Check this name</Button>
+        <Button variant="outlined" disabled={checking} onClick={() => { onCheck([name.label]); }}>Check this name</Button>
       </Stack>
-      <Measures name={name} />
-      <Box>
-        <Typography variant="h3" sx={{ mb: 0.5 }}>Where it is open</Typography>
-        <Statuses extensions={extensions} cells={name.cells} />
-      </Box>
+      <ToggleButtonGroup exclusive fullWidth size="small" value={view} aria-label="What to see" onChange={(_, next: View | null) => { if (next) onView(next); }}>
+        <ToggleButton value="reasons" sx={{ py: 0.2, textTransform: 'none' }}>Why</ToggleButton>
+        <ToggleButton value="near" sx={{ py: 0.2, textTransform: 'none' }}>Vary</ToggleButton>
+      </ToggleButtonGroup>
+      {view === 'near' ? (
+        <Box><NearNames projectId={projectId} label={name.label} first={first} checking={checking} onKeep={onKeep} onCheck={onCheck} onSelect={onSelect} /></Box>
+      ) : (
+        <>
+          <Measures name={name} />
+          <Box>
+            <Typography variant="h3" sx={{ mb: 0.5 }}>Where it is open</Typography>
+            <Statuses extensions={extensions} cells={name.cells} />
+          </Box>
+        </>
+      )}
     </Stack>
   );
 }
 
 /** The reasons of the name under the cursor. */
-export function ReasonsPanel({ projectId, label, ...rest }: Props) {
+export function ReasonsPanel({ label, ...rest }: Props) {
+  const { projectId, onSelect } = rest;
   const { data, error, refetch } = useName(projectId, label);
   let inside: ReactNode;
   if (label === null) inside = <Blank title="No name chosen">Choose one in the sheet to see why it is there.</Blank>;
@@ -82,6 +102,7 @@ export function ReasonsPanel({ projectId, label, ...rest }: Props) {
   else inside = <Stack sx={{ gap: 1 }}><Skeleton variant="rounded" height={44} /><Skeleton variant="rounded" height={220} /></Stack>;
   return (
     <Box component="aside" aria-label="Reasons" sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
+      <Box sx={{ mb: 1.6 }}><AnyName onSelect={onSelect} /></Box>
       {inside}
     </Box>
   );

@@ -20,7 +20,9 @@ interface Props {
   selected: string | null;
   onSelect: (label: string | null) => void;
   onKeep: (label: string, kept: boolean) => void;
-  onCheck: (label: string) => void;
+  onCheck: (labels: string[]) => void;
+  onDismiss: (label: string) => void;
+  onVary: () => void;
 }
 
 const HEADS: readonly { sort: Sort; word: string }[] = [
@@ -78,7 +80,7 @@ function Nothing({ hasWords, asked, onAsk }: Pick<Props, 'hasWords' | 'asked' | 
 }
 
 /** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
-export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected, onSelect, onKeep, onCheck }: Props) {
+export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
@@ -146,7 +148,12 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
     const to = moves[event.key];
     if (to !== undefined) go(to);
     else if ((event.key === 't' || event.key === ' ') && row) onKeep(row.label, !row.kept);
-    else if (event.key === 'c' && row) onCheck(row.label);
+    else if (event.key === 'c' && row) onCheck([row.label]);
+    else if (event.key === 'v' && row) onVary();
+    else if (event.key === 'x' && row) {
+      onDismiss(row.label);
+      setWanted(at.current);
+    }
     else return;
     event.preventDefault();
   };

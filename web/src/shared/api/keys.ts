@@ -4,7 +4,7 @@ import type { Question } from './types';
 export const keys = {
   session: ['session'] as const,
   projects: ['projects'] as const,
-  extensions: ['extensions'] as const,
+  catalogue: ['catalogue'] as const,
   project: (id: number) => ['project', id] as const,
   names: (id: number) => ['names', id] as const,
   sheet: (id: number, question: Question) => ['names', id, question] as const,
@@ -12,5 +12,8 @@ export const keys = {
   allNames: (id: number) => ['name', id] as const,
   funnel: (id: number) => ['funnel', id] as const,
   watch: (id: number) => ['watch', id] as const,
+  words: (id: number) => ['words', id] as const,
+  near: (id: number, label: string) => ['names', id, 'near', label] as const,
+  dismissed: (id: number) => ['dismissed', id] as const,
   shortlist: (id: number) => ['shortlist', id] as const,
 };

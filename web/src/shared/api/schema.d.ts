@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/api/extensions": {
+    "/api/catalogue": {
         parameters: {
             query?: never;
             header?: never;
@@ -84,6 +84,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/dismissed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listDismissed"];
+        put?: never;
+        post: operations["dismissName"];
+        delete: operations["bringAllBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/dismissed/{label}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["bringBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/funnel": {
         parameters: {
             query?: never;
@@ -94,6 +126,22 @@ export interface paths {
         get: operations["readFunnel"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["listMore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -124,6 +172,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["readName"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/names/{label}/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["nearNames"];
         put?: never;
         post?: never;
         delete?: never;
@@ -205,6 +269,22 @@ export interface paths {
         };
         get?: never;
         put: operations["reorderShortlist"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["openWords"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -308,6 +388,8 @@ export interface components {
             avoid: string[];
             limits: components["schemas"]["Limits"];
             extensions: string[];
+            places: string[];
+            making: components["schemas"]["Making"];
         };
         BriefRequest: {
             name: string;
@@ -316,9 +398,17 @@ export interface components {
             avoid: string[];
             limits: components["schemas"]["LimitsRequest"];
             extensions: string[];
+            places: string[];
+            making: components["schemas"]["MakingRequest"];
         };
         Catalogue: {
             extensions: string[];
+            recipes: components["schemas"]["Recipe"][];
+            /** @description Of related words */
+            groups: {
+                [key: string]: string;
+            };
+            sources: components["schemas"]["Source"][];
         };
         /** @description One full name's status with its evidence. */
         Cell: {
@@ -368,6 +458,12 @@ export interface components {
             username: string;
             password: string;
         };
+        Dismissed: {
+            label: string;
+        };
+        DismissedRequest: {
+            label: string;
+        };
         Error: {
             code: string;
             message: string;
@@ -416,10 +512,14 @@ export interface components {
         Keyword: {
             text: string;
             weight: number;
+            senses: number[];
+            drop: string[];
         };
         KeywordRequest: {
             text: string;
             weight: number;
+            senses: number[];
+            drop: string[];
         };
         Limits: {
             letters_min: number;
@@ -435,6 +535,18 @@ export interface components {
             hyphens: number;
             digits: number;
         };
+        Making: {
+            off: string[];
+            daring: number;
+            added_max: number;
+            shapes: string[];
+        };
+        MakingRequest: {
+            off: string[];
+            daring: number;
+            added_max: number;
+            shapes: string[];
+        };
         Measure: {
             name: string;
             /** Format: double */
@@ -445,6 +557,25 @@ export interface components {
         };
         Note: {
             note: string;
+        };
+        Offer: {
+            text: string;
+            group: string;
+            pos: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            closeness: number;
+        };
+        Opened: {
+            keyword: string;
+            senses: components["schemas"]["Sense"][];
+            taken: number[];
+            offers: components["schemas"]["Offer"][];
+            /** @description A likelier spelling */
+            suggestion: string;
+            known: boolean;
         };
         OrderRequest: {
             labels: string[];
@@ -458,6 +589,8 @@ export interface components {
             kind: string;
             keyword: string;
             start: number;
+            /** @description What was done to the word */
+            change: string;
         };
         PatchedNoteRequest: {
             note?: string;
@@ -478,8 +611,8 @@ export interface components {
             id: number;
             name: string;
             brief: components["schemas"]["Brief"];
-            /** @description What the recipes made */
-            drafts: number;
+            /** @description Names the recipes weighed */
+            considered: number;
             /** @description Distinct names within the limits */
             within: number;
             /** @description Names graded good enough */
@@ -507,6 +640,10 @@ export interface components {
             start: number;
             end: number;
         };
+        Recipe: {
+            name: string;
+            summary: string;
+        };
         Row: {
             label: string;
             /** Format: double */
@@ -518,10 +655,21 @@ export interface components {
             kept: boolean;
             cells: components["schemas"]["Cell"][];
         };
+        Sense: {
+            id: number;
+            pos: string;
+            gloss: string;
+            words: string[];
+        };
         Session: {
             person: components["schemas"]["Person"] | null;
             /** @description Whether the demo workspace can be entered */
             demo: boolean;
+        };
+        Source: {
+            name: string;
+            version: string;
+            licence: string;
         };
         /**
          * @description * `queued` - Queued
@@ -837,6 +985,140 @@ export interface operations {
             };
         };
     };
+    listDismissed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dismissed"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    dismissName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DismissedRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringAllBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                label: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readFunnel: {
         parameters: {
             query?: never;
@@ -857,6 +1139,43 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listMore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -936,6 +1255,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Judged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    nearNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                label: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Page"];
                 };
             };
             400: {
@@ -1202,6 +1559,35 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    openWords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

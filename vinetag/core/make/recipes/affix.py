@@ -1,0 +1,125 @@
+"""affix: a morpheme on a word, with the spelling rules of English."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Final, NamedTuple
+
+from vinetag.core.make.draft import Draft, changed
+from vinetag.core.make.job import Job
+
+__all__ = ["Affix", "suffixed"]
+
+VOWELS = "aeiou"
+
+
+class Morpheme(NamedTuple):
+    """`goes`: parts of speech it is put on; `strength`, 0 to 1: how usual the result sounds."""
+
+    text: str
+    goes: str
+    strength: float
+
+
+SUFFIXES: Final = tuple(
+    Morpheme(*m)
+    for m in (
+        ("ly", "na", 0.6), ("ful", "n", 0.5), ("ery", "n", 0.55), ("let", "n", 0.6),
+        ("y", "n", 0.6),
+        ("ster", "n", 0.5), ("ish", "na", 0.45), ("ling", "n", 0.45), ("hood", "n", 0.45),
+        ("dom", "n", 0.45), ("ist", "n", 0.5), ("ette", "n", 0.5), ("able", "v", 0.4),
+        ("ify", "na", 0.55), ("ward", "n", 0.45), ("scape", "n", 0.5), ("some", "nv", 0.35),
+        ("er", "v", 0.5), ("ora", "n", 0.4), ("ia", "n", 0.4), ("io", "n", 0.4),
+        ("wise", "n", 0.4), ("kin", "n", 0.45), ("ology", "n", 0.4), ("aria", "n", 0.35),
+    )
+)  # fmt: skip
+PREFIXES: Final = tuple(
+    Morpheme(*m)
+    for m in (
+        ("re", "v", 0.5), ("un", "av", 0.45), ("out", "v", 0.4), ("over", "v", 0.35),
+        ("under", "nv", 0.35), ("en", "n", 0.3), ("be", "nv", 0.35), ("a", "n", 0.3),
+        ("fore", "v", 0.35),
+        ("sub", "n", 0.3), ("super", "n", 0.4), ("inter", "n", 0.35), ("mid", "n", 0.4),
+        ("co", "nv", 0.3), ("pro", "n", 0.3), ("uni", "n", 0.35), ("omni", "n", 0.35),
+        ("neo", "n", 0.35),
+    )
+)  # fmt: skip
+
+
+class Affix:
+    """Suffixes and prefixes on stems, never against English spelling."""
+
+    name = "affix"
+    summary = "a beginning or ending on a word"
+    daring = 0.5
+
+    def make(self, job: Job) -> Iterator[Draft]:
+        """Stem by stem. A result the dictionary spells otherwise is left out."""
+        known = job.lexicon.words
+        for stem in job.singles:
+            if len(stem.text) > 9:
+                continue
+            share = 0.35 + 0.65 * stem.worth
+            for prefix in PREFIXES:
+                if stem.pos[:1] in prefix.goes and _meets(prefix.text, stem.text):
+                    job.considered[self.name] += 1
+                    label = prefix.text + stem.text
+                    bonus = 0.15 if label in known else 0.0
+                    told = f"{prefix.text}- before {stem.text}"
+                    yield changed(
+                        label, "affix", stem.keyword, told, share * (prefix.strength + bonus)
+                    )
+            for suffix in SUFFIXES:
+                if stem.pos[:1] in suffix.goes and not stem.text.endswith(suffix.text):
+                    job.considered[self.name] += 1
+                    label = suffixed(stem.text, suffix.text)
+                    naive = stem.text + suffix.text
+                    if label != naive and naive in known and label not in known:
+                        label = naive
+                    if not label:
+                        continue
+                    bonus = 0.2 if label in known else 0.0
+                    told = f"{stem.text} with -{suffix.text}"
+                    yield changed(
+                        label, "affix", stem.keyword, told, share * (suffix.strength + bonus)
+                    )
+
+
+def suffixed(word: str, suffix: str) -> str:
+    """The word with the suffix by the rules of English: final e is dropped before a vowel (after c
+    and g only before e, i and y), y after a consonant becomes i, a single consonant after a single
+    stressed vowel of a one-syllable word doubles before a vowel. '' when the letters clash.
+    """
+    vowel = suffix[0] in VOWELS + "y"
+    if word.endswith("e") and vowel:
+        soft = word[-2:-1] in ("c", "g") and suffix[0] not in "eiy"
+        if not soft and not word.endswith(("ee", "oe", "ye")):
+            word = word[:-1]
+    elif word.endswith("y") and word[-2:-1] not in VOWELS and len(word) > 2:
+        if suffix[0] in "iy":
+            word = word[:-1]
+        elif suffix not in ("ling", "kin", "ward", "scape", "wise"):
+            word = word[:-1] + "i"
+    elif vowel and _doubles(word):
+        word += word[-1]
+    if word[-1:] * 2 == word[-2:] and word[-1:] == suffix[0]:
+        return ""
+    if word[-1:] in VOWELS and suffix[0] in VOWELS and word[-1] == suffix[0]:
+        return ""
+    return word + suffix
+
+
+def _doubles(word: str) -> bool:
+    """Whether the last consonant doubles: one syllable, one vowel, one final consonant."""
+    vowels = [i for i, c in enumerate(word) if c in VOWELS + "y"]
+    return (
+        len(vowels) == 1
+        and vowels[0] == len(word) - 2
+        and word[-1] not in VOWELS + "wxyh"
+        and len(word) >= 3
+    )
+
+
+def _meets(prefix: str, word: str) -> bool:
+    """Whether a prefix can stand before the word: no letter doubled, no vowels run together."""
+    return prefix[-1] != word[0] and not (prefix[-1] in VOWELS and word[0] in VOWELS)

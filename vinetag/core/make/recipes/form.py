@@ -1,0 +1,42 @@
+"""form: plural, verb form, doer, trade of a word, as the dictionary has them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from vinetag.core.make.draft import Draft, changed
+from vinetag.core.make.job import Job
+
+__all__ = ["Form"]
+
+WORDS = {
+    "plural": "plural of", "third": "third person of", "past": "past of",
+    "participle": "participle of", "ing": "-ing form of", "more": "comparative of",
+    "most": "superlative of", "doer": "who does", "trade": "the trade or doing of",
+    "noun": "noun from", "verb": "verb from", "adj": "adjective from", "adv": "adverb from",
+}  # fmt: skip
+OF_RELATED = frozenset(("doer", "trade"))
+STRENGTH = {"plural": 0.7, "doer": 0.85, "trade": 0.8, "ing": 0.45, "adj": 0.5, "adv": 0.4}
+SELDOM = frozenset(("third", "past", "participle", "more", "most"))
+
+
+class Form:
+    """Forms a dictionary knows, of keywords and of the words closest to them."""
+
+    name = "form"
+    summary = "plural, verb form, doer or trade of a word"
+    daring = 0.2
+
+    def make(self, job: Job) -> Iterator[Draft]:
+        """Stem by stem; each form once."""
+        seen: set[str] = set()
+        for stem in job.singles:
+            for kind, form in job.lexicon.thesaurus.forms(stem.text):
+                job.considered[self.name] += 1
+                if kind in SELDOM and job.daring < 0.6:
+                    continue
+                if form not in seen and (stem.kind == "keyword" or kind in OF_RELATED):
+                    seen.add(form)
+                    told = f"{WORDS[kind]} {stem.text}"
+                    strength = STRENGTH.get(kind, 0.35) * (0.4 + 0.6 * stem.worth)
+                    yield changed(form, "form", stem.keyword, told, strength)

@@ -1,0 +1,59 @@
+"""initials: the initials of a phrase, with a word to carry them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import permutations
+
+from vinetag.core.candidates import Part
+from vinetag.core.make.draft import Draft, changed
+from vinetag.core.make.job import Job
+from vinetag.core.names import plain_words
+
+__all__ = ["Initials"]
+
+SAYABLE = -3.2
+CARRIERS = 12
+
+
+class Initials:
+    """First letters of the name, of phrases, and of keywords in any order that can be said."""
+
+    name = "initials"
+    summary = "first letters, alone when they can be said, or carried by a word"
+    daring = 0.6
+
+    def make(self, job: Job) -> Iterator[Draft]:
+        """Said alone from three letters up; carried by one of the keywords from two."""
+        seen: set[str] = set()
+        for words in _phrases(job):
+            letters = "".join(w[0] for w in words)
+            if letters in seen or not letters.isalpha() or not 2 <= len(letters) <= 5:
+                continue
+            seen.add(letters)
+            job.considered[self.name] += 1
+            told = f"initials of {' '.join(words)}"
+            sayable = job.lexicon.sayable.score(letters) > SAYABLE
+            if len(letters) >= 3 and sayable and letters not in job.lexicon.words:
+                yield changed(letters, "initials", "", told, 0.35)
+            if sayable or len(letters) == 2:
+                yield from _carried(job, letters, told)
+
+
+def _phrases(job: Job) -> Iterator[tuple[str, ...]]:
+    if words := plain_words(job.brief.name):
+        yield tuple(words)
+    yield from (k.words for k in job.keywords)
+    first = [k.words[0] for k in job.keywords][:5]
+    for size in (3, 4):
+        yield from permutations(first, size)
+
+
+def _carried(job: Job, letters: str, told: str) -> Iterator[Draft]:
+    for stem in job.keyword_stems[:CARRIERS]:
+        if len(stem.words) == 1:
+            parts = (
+                Part(letters, "initials", "", 0, told),
+                Part(stem.text, "keyword", stem.keyword, len(letters)),
+            )
+            yield Draft(letters + stem.text, parts, 0.2)

@@ -1,0 +1,72 @@
+"""The words recipes work with: keywords, the words they lead to, and words of the bank."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import Final, NamedTuple
+
+from vinetag.core.brief import Brief, Keyword
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.words import open_up
+
+__all__ = ["Stem", "brief_stems", "keyword_stem"]
+
+# How much of a group's closeness counts when names are made of its words.
+USED: Final = {
+    "synonyms": 0.8, "kin": 0.75, "narrower": 0.6, "derived": 0.7, "parts": 0.45, "broader": 0.4,
+    "compounds": 0.35,
+}  # fmt: skip
+MOST_A_KEYWORD = 44
+LONGEST = 12
+LOWEST = 2.8
+
+
+class Stem(NamedTuple):
+    """A word or phrase to build with. `worth`, 0 to 1: its weight, less when it is only related;
+    `pos`: parts of speech, commonest first; `beside`, for words of the bank: those it goes with.
+    """
+
+    words: tuple[str, ...]
+    kind: str
+    keyword: str
+    worth: float
+    pos: str
+    beside: str = ""
+
+    @property
+    def text(self) -> str:
+        """As it stands in a name."""
+        return "".join(self.words)
+
+
+def keyword_stem(keyword: Keyword, lexicon: Lexicon) -> Stem:
+    """The keyword itself; one the data does not know is taken for a noun, as brand words are."""
+    known = lexicon.words.get(keyword.words[-1])
+    pos = known.pos if known and known.pos else "n"
+    return Stem(keyword.words, "keyword", keyword.text, keyword.weight / 5, pos)
+
+
+def brief_stems(brief: Brief, lexicon: Lexicon) -> list[Stem]:
+    """Keywords first, the heaviest ahead; then, of each, the words it leads to, each word once."""
+    keywords = sorted(brief.keywords, key=lambda k: -k.weight)
+    stems = [keyword_stem(k, lexicon) for k in keywords]
+    seen = {s.text for s in stems} | {a.replace(" ", "") for a in brief.avoid}
+    for keyword in keywords:
+        stems += _related(keyword, keywords, lexicon, seen)
+    return stems
+
+
+def _related(
+    keyword: Keyword, others: Sequence[Keyword], lexicon: Lexicon, seen: set[str]
+) -> Iterable[Stem]:
+    found = []
+    for offer in open_up(keyword, lexicon, others).offers:
+        share = USED.get(offer.group)
+        known = lexicon.words.get(offer.text)
+        if share and known and known.zipf >= LOWEST and 3 <= len(offer.text) <= LONGEST:
+            found.append((share * offer.closeness, offer.text, known.pos))
+    found.sort(key=lambda f: (-f[0], f[1]))
+    for closeness, text, pos in found[:MOST_A_KEYWORD]:
+        if text not in seen:
+            seen.add(text)
+            yield Stem((text,), "kin", keyword.text, closeness * keyword.weight / 5, pos)

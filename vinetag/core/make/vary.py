@@ -1,0 +1,143 @@
+"""Near names of a name that keep its idea."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from vinetag.core.brief import Brief, Keyword
+from vinetag.core.candidates import Part
+from vinetag.core.grade import MEASURES, Grader
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.segment import segment
+from vinetag.core.make.draft import Draft, Recipe, hyphened, joined
+from vinetag.core.make.job import Job
+from vinetag.core.make.planner import Graded, merge
+from vinetag.core.make.recipes.affix import Affix
+from vinetag.core.make.recipes.blend import Blend
+from vinetag.core.make.recipes.clip import Clip
+from vinetag.core.make.recipes.form import Form
+from vinetag.core.make.recipes.respell import Respell
+from vinetag.core.make.sieve import Sieve
+from vinetag.core.make.stems import Stem, brief_stems
+
+__all__ = ["vary"]
+
+MOST_KIN = 24
+KEEP = 60
+NEAR = 40.0
+CHANGES: Sequence[Recipe] = (Form(), Affix(), Respell(), Clip())
+MOST_CHANGES = 14
+
+
+def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> list[Graded]:
+    """Names near `label` (any label, made or typed), the best first, at most `limit`.
+
+    One part swapped for words it leads to, other leads and tails, the order turned, a part respelt,
+    with an affix or in another form, the parts blended, hyphenated when the brief allows it. Names
+    that keep more of the letters are nearer, and rank higher at the same grade. The label itself is
+    not among them. Near names may be three letters longer than it, whatever the brief's limit.
+    """
+    words = _words(label, brief, lexicon)
+    of = _around(words, label, brief)
+    job, sieve = Job(of, lexicon), Sieve(of, lexicon)
+    drafts = [("vary", d) for d in _near(job, words) if sieve.passes(d)]
+    grader = Grader(brief, lexicon, MEASURES)
+    found = []
+    for candidate in merge(drafts):
+        if candidate.label != label:
+            # What it carries is judged by the brief's own keywords, found in its letters.
+            grade = grader.grade(grader.read_label(candidate.label))
+            kept = sum(len(p.text) for p in candidate.parts if p.kind == "keyword")
+            near = kept / max(len(candidate.label), len(label))
+            rank = grade.grade + NEAR * near + 20 * candidate.strength
+            found.append(Graded(candidate, grade, rank))
+    found.sort(key=lambda g: (-round(g.rank, 2), g.candidate.label))
+    return found[:limit]
+
+
+def _words(label: str, brief: Brief, lexicon: Lexicon) -> list[str]:
+    given = {k.joined for k in brief.keywords}
+    words = [w for piece in label.split("-") for w in segment(piece, lexicon, given)]
+    return [w for w in words if w.isascii() and w.isalpha()][:4]
+
+
+def _around(words: Sequence[str], label: str, brief: Brief) -> Brief:
+    """A brief whose keywords are the name's own words."""
+    keywords = tuple(Keyword((word,), 5) for word in dict.fromkeys(words))
+    limits = replace(
+        brief.limits,
+        letters_min=min(brief.limits.letters_min, max(3, len(label) - 4)),
+        letters_max=max(brief.limits.letters_max, min(60, len(label) + 3)),
+        words=max(brief.limits.words, min(5, len(words) + 1)),
+    )
+    return replace(brief, name="", keywords=keywords, limits=limits)
+
+
+def _near(job: Job, words: Sequence[str]) -> Iterator[Draft]:
+    stems = {s.text: s for s in job.keyword_stems}
+    kin: dict[str, list[Stem]] = {}
+    for stem in brief_stems(job.brief, job.lexicon):
+        if stem.kind == "kin":
+            kin.setdefault(stem.keyword, []).append(stem)
+    own = [stems[word] for word in words]
+    for i, stem in enumerate(own):
+        before, after = own[:i], own[i + 1 :]
+        yield from _swapped(job, before, after, kin.get(stem.keyword, [])[:MOST_KIN])
+        yield from _altered(job, before, stem, after)
+    if own:
+        yield from _added(job, own)
+    if len(own) > 1:
+        yield joined(own[::-1], 0.6)
+        yield joined((*own[1:], own[0]), 0.5)
+        yield from Blend().make(job)
+        if job.brief.limits.hyphens:
+            yield hyphened(own[:1], own[1:], 0.8)
+
+
+def _swapped(
+    job: Job, before: Sequence[Stem], after: Sequence[Stem], kin: Sequence[Stem]
+) -> Iterator[Draft]:
+    """The part at its place gives way to words it leads to."""
+    for other in kin:
+        strength = 0.4 + 0.4 * other.worth
+        if after:
+            strength *= 0.5 + 0.5 * job.belonging(other.text, after[0].text)
+        elif before:
+            strength *= 0.5 + 0.5 * job.belonging(before[-1].text, other.text)
+        yield joined((*before, other, *after), strength)
+
+
+def _altered(
+    job: Job, before: Sequence[Stem], stem: Stem, after: Sequence[Stem]
+) -> Iterator[Draft]:
+    """The part in another form, with an affix, respelt or cut; the others stay."""
+    alone = Job(replace(job.brief, keywords=(Keyword(stem.words, 5),)), job.lexicon)
+    alone.stems = [stem]
+    front, back = joined(before, 0.0), joined(after, 0.0)
+    for recipe in CHANGES:
+        for count, draft in enumerate(recipe.make(alone)):
+            if count >= MOST_CHANGES:
+                break
+            shift = len(front.label)
+            after_at = shift + len(draft.label)
+            parts = (
+                *front.parts,
+                *(p._replace(start=p.start + shift) for p in draft.parts),
+                *(Part(p.text, p.kind, p.keyword, p.start + after_at) for p in back.parts),
+            )
+            yield Draft(front.label + draft.label + back.label, parts, 0.7 * draft.strength)
+
+
+def _added(job: Job, own: Sequence[Stem]) -> Iterator[Draft]:
+    """Other leads and tails: in place of the first or last part, and around the whole."""
+    whole = Stem(
+        tuple(w for s in own for w in s.words), "keyword", own[0].keyword, 1.0, own[-1].pos
+    )
+    heads, tails = job.bank("lead"), job.bank("tail")
+    for kept in {id(s): s for s in (own[0], whole)}.values():
+        for first, second, strength in job.joints("vary", [kept], tails, KEEP):
+            yield joined((first, second), 0.9 * strength)
+    for kept in {id(s): s for s in (own[-1], whole)}.values():
+        for first, second, strength in job.joints("vary", heads, [kept], KEEP):
+            yield joined((first, second), 0.8 * strength * min(1.0, 0.4 + first.worth))

@@ -1,0 +1,169 @@
+"""What a keyword leads to, in groups a person can keep from or drop."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Final, NamedTuple
+
+from vinetag.core.brief import Keyword
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.thesaurus import Sense
+from vinetag.core.words.short import short_forms
+from vinetag.core.words.spelling import did_you_mean
+
+__all__ = ["GROUPS", "Offer", "Opened", "open_up"]
+
+GROUPS: Final[Mapping[str, str]] = {
+    "synonyms": "the same meaning",
+    "kin": "words that keep it company",
+    "narrower": "kinds of it",
+    "broader": "what it is a kind of",
+    "parts": "its parts, and what it is part of",
+    "opposites": "the opposite",
+    "forms": "its forms",
+    "derived": "words made from it",
+    "compounds": "words that contain it",
+    "short": "short forms; few will guess them",
+}
+MOST = 30
+CONTEXT = 0.9
+COMMONEST = 5.25
+SENSES_SHOWN = 12
+RAREST = 2.3
+KIN_FLOOR = 0.46
+INFLECTED = frozenset("plural third past participle ing more most".split())
+
+
+class Offer(NamedTuple):
+    """A word a keyword leads to. `closeness`, 0 to 1: how near its meaning is."""
+
+    text: str
+    group: str
+    pos: str
+    closeness: float
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A keyword opened up. `senses` are all its meanings, `taken` the ids of those the offers come
+    from; `suggestion` is a likelier spelling, or ''.
+    """
+
+    keyword: str
+    senses: Sequence[Sense]
+    taken: frozenset[int]
+    offers: Sequence[Offer]
+    suggestion: str = ""
+    known: bool = field(default=True)
+
+
+def open_up(keyword: Keyword, lexicon: Lexicon, beside: Sequence[Keyword] = ()) -> Opened:
+    """Every group's best words, the closest first; words the person dropped are left out.
+
+    With no sense picked the one is taken that fits the keywords `beside` it, the commoner the
+    likelier. A phrase the data knows is opened as a whole, another by its last word's forms and the
+    company its words keep.
+    """
+    senses = lexicon.thesaurus.senses(keyword.text)[:SENSES_SHOWN]
+    picked = [s for s in senses if s.id in keyword.senses]
+    context = [k.text for k in beside if k.text != keyword.text]
+    taken = picked or _likeliest(senses, context, lexicon)
+    found = _Gathered(keyword, lexicon, context)
+    for sense in taken:
+        found.add("synonyms", sense.words, 0.55)
+        found.add("opposites", sense.opposites)
+        for group, relations in (
+            ("broader", ("broader",)),
+            ("narrower", ("narrower",)),
+            ("parts", ("parts", "wholes")),
+            ("kin", ("kin", "similar")),
+        ):
+            for relation in relations:
+                for other in lexicon.thesaurus.related(sense.id, relation):
+                    found.add(group, other.words)
+    word = keyword.words[-1]
+    found.add("short", short_forms(keyword.joined, [w for s in taken for w in s.words]))
+    for kind, form in lexicon.thesaurus.forms(word):
+        found.add("forms" if kind in INFLECTED else "derived", [form], 0.5)
+    if len(keyword.words) == 1:
+        found.add("compounds", lexicon.compounds.of(word), 0.45)
+    others = [s for s in senses if s not in taken] if picked else []
+    found.add_company(taken if picked else (), others)
+    return Opened(
+        keyword.text,
+        senses,
+        frozenset(s.id for s in taken),
+        found.offers(),
+        "" if len(keyword.words) > 1 else did_you_mean(word, lexicon),
+        known=all(w in lexicon.words for w in keyword.words),
+    )
+
+
+def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon) -> list[Sense]:
+    """The sense whose words and gloss are closest to the context, the commoner ones ahead."""
+    if not context or len(senses) < 2:
+        return list(senses[:1])
+    around = lexicon.vectors([" ".join(context)])[0]
+    told = [" ".join((*s.words, *s.gloss.replace(",", " ").split())) for s in senses]
+    near = (lexicon.vectors(told) @ around).tolist()
+    best = max(range(len(senses)), key=lambda i: near[i] - 0.05 * i)
+    return [senses[best]]
+
+
+class _Gathered:
+    """Collects offers, each word once, in the first group that has it."""
+
+    def __init__(self, keyword: Keyword, lexicon: Lexicon, context: Sequence[str]) -> None:
+        self._lexicon = lexicon
+        self._texts: dict[str, tuple[str, float]] = {}
+        lemmas = {w.lemma for t in keyword.words if (w := lexicon.words.get(t))}
+        self._out = {keyword.text, keyword.joined, *keyword.drop} | (lemmas - {""})
+        self._vector = lexicon.vectors([keyword.text])[0]
+        # The company a word keeps depends on what it is said with.
+        around = lexicon.vectors([" ".join(context)])[0] if context else self._vector
+        mixed = self._vector + CONTEXT * around
+        self._said_with = mixed / (float((mixed @ mixed) ** 0.5) or 1.0)
+
+    def add(self, group: str, words: Iterable[str], least: float = 0.0) -> None:
+        """Offer words, with at least this closeness."""
+        for text in words:
+            if text not in self._out and text not in self._texts and self._fit(text, group):
+                self._texts[text] = (group, least)
+
+    def _fit(self, text: str, group: str) -> bool:
+        floor = 0.0 if group == "short" else RAREST
+        known = [self._lexicon.words.get(w) for w in text.split()]
+        usable = all(k and k.zipf >= floor and k.pos for k in known)
+        rude = self._lexicon.offensive
+        return usable and len(text) > 2 and not any(w in rude for w in text.split())
+
+    def add_company(self, taken: Sequence[Sense], others: Sequence[Sense]) -> None:
+        """Words used in the same company (nearest vectors), leaning to the picked sense."""
+        if not self._vector.any():
+            return
+        leaning = self._said_with
+        if taken:
+            near = [w for s in taken for w in (*s.words, *s.gloss.split()) if len(w) > 3]
+            leaning = self._said_with + 0.8 * self._lexicon.vectors([" ".join(near)])[0]
+            leaning = leaning / float((leaning @ leaning) ** 0.5)
+        foreign = {w for s in others for w in s.words}
+        for text, cosine in self._lexicon.nearest(leaning, 160):
+            word = self._lexicon.words[text]
+            content = word.pos[:1] in ("n", "v", "a") and 2.8 <= word.zipf <= COMMONEST
+            content = content and not word.lemma and not text.endswith(("ed", "ing"))
+            if cosine >= KIN_FLOOR and content and text not in foreign:
+                self.add("kin", [text], cosine)
+
+    def offers(self) -> list[Offer]:
+        """Group by group, at most MOST each, the closest first."""
+        texts = list(self._texts)
+        cosines = (self._lexicon.vectors(texts) @ self._said_with).tolist() if texts else []
+        made = []
+        for text, cosine in zip(texts, cosines, strict=True):
+            group, least = self._texts[text]
+            known = self._lexicon.words.get(text.split()[-1])
+            closeness = round(min(1.0, max(cosine, least, 0.1)), 3)
+            made.append(Offer(text, group, known.pos[:1] if known else "", closeness))
+        made.sort(key=lambda o: (-o.closeness, o.text))
+        return [o for group in GROUPS for o in [o for o in made if o.group == group][:MOST]]

@@ -1,0 +1,79 @@
+import Box from '@mui/material/Box';
+import Chip from '@mui/material/Chip';
+import Slider from '@mui/material/Slider';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+
+import type { ApiError, Making } from '../../shared/api';
+import { formatCount } from '../../shared/lib/format';
+
+interface Props {
+  recipes: readonly { name: string; summary: string }[];
+  making: Making;
+  considered: number;
+  onChange: (making: Making) => void;
+  error: ApiError | null;
+}
+
+/** Which recipes make names, how far they may go, and how long an added word may be. */
+export function RecipeFields({ recipes, making, considered, onChange, error }: Props) {
+  const off = new Set(making.off);
+  const [dial, setDial] = useState<number | null>(null);
+  const [shapes, setShapes] = useState(making.shapes.join(' '));
+  const problem = error?.at('brief.making.shapes', true);
+  const saveShapes = () => { onChange({ ...making, shapes: shapes.toUpperCase().split(/[\s,]+/).filter(Boolean) }); };
+  return (
+    <Stack sx={{ gap: 1.2 }}>
+      <Typography variant="caption" color="textSecondary">
+        {off.size === recipes.length && recipes.length > 0 ? 'All recipes are off: switch one on to get names.' : `${formatCount(considered)} names weighed for this brief`}
+      </Typography>
+      <Stack direction="row" role="group" aria-label="Recipes" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
+        {recipes.map(({ name, summary }) => {
+          const on = !off.has(name);
+          return (
+            <Tooltip key={name} title={summary}>
+              <Chip
+                size="small"
+                label={name}
+                variant={on ? 'filled' : 'outlined'}
+                color={on ? 'secondary' : 'default'}
+                role="switch"
+                aria-checked={on}
+                onClick={() => { onChange({ ...making, off: on ? [...making.off, name] : making.off.filter((n) => n !== name) }); }}
+                sx={on ? undefined : { textDecoration: 'line-through', color: 'text.secondary' }}
+              />
+            </Tooltip>
+          );
+        })}
+      </Stack>
+      <Box>
+        <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
+          <Typography variant="caption" color="textSecondary">plain</Typography>
+          <Typography variant="caption" color="textSecondary">daring</Typography>
+        </Stack>
+        <Slider
+          size="small"
+          color="secondary"
+          aria-label="Plain to daring"
+          value={dial ?? making.daring}
+          min={0}
+          max={100}
+          step={5}
+          valueLabelDisplay="auto"
+          onChange={(_, value) => { setDial(value); }}
+          onChangeCommitted={(_, value) => { setDial(null); onChange({ ...making, daring: value }); }}
+          sx={{ py: 0.8 }}
+        />
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1.5fr', gap: 1 }}>
+        <TextField select label="Added letters" value={making.added_max} onChange={(e) => { onChange({ ...making, added_max: Number(e.target.value) }); }} slotProps={{ select: { native: true } }}>
+          {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => <option key={n} value={n}>to {n}</option>)}
+        </TextField>
+        <TextField label="Shapes" placeholder="CVCV" value={shapes} onChange={(e) => { setShapes(e.target.value); }} onBlur={saveShapes} onKeyDown={(e) => { if (e.key === 'Enter') saveShapes(); }} error={Boolean(problem)} helperText={problem} title="Shapes of invented words: C a consonant, V a vowel" />
+      </Box>
+    </Stack>
+  );
+}
