@@ -16,6 +16,8 @@ BRIEF = {
     "keywords": [{"text": "ink", "weight": 5}, {"text": "post", "weight": 3}],
     "extensions": ["com", "net"],
     "limits": {"letters_max": 8},
+    # Few recipes: what recipes do is tested in the core, and names are made for every test here.
+    "making": {"off": "affix form blend clip respell mirror invent initials acrossdot".split()},
 }
 
 

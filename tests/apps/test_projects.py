@@ -6,9 +6,13 @@ import pytest
 from rest_framework.test import APIClient
 
 from tests.apps.conftest import BRIEF
+from vinetag.apps.accounts.models import User
 from vinetag.apps.bench.demo import DEMO, load_demo
 from vinetag.apps.naming.models import Candidate, Project
+from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.models import Entry
+from vinetag.apps.shortlists.services import keep
+from vinetag.core.brief import RECIPE_NAMES
 
 
 def create(api: APIClient, **fields: Any) -> Any:
@@ -17,7 +21,9 @@ def create(api: APIClient, **fields: Any) -> Any:
 
 def test_a_new_project_has_its_names_at_once(api: APIClient) -> None:
     made = create(api).json()
-    assert made["brief"]["keywords"][0] == {"text": "ink", "weight": 5}
+    assert made["brief"]["keywords"][0] == {
+        "text": "ink", "weight": 5, "senses": [], "drop": [],
+    }  # fmt: skip
     assert made["considered"] >= made["within"] >= made["good"] > 0
     rows = Candidate.objects.filter(project=made["id"])
     assert list(rows.order_by("rank").values_list("rank", flat=True)) == list(
@@ -39,6 +45,12 @@ def test_a_new_project_has_its_names_at_once(api: APIClient) -> None:
         ({"extensions": ["com", "nosuch"]}, "brief.extensions.1"),
         ({"extensions": []}, "brief.extensions"),
         ({"purpose": "fun"}, "brief.purpose"),
+        ({"making": {"daring": 101}}, "brief.making.daring"),
+        ({"making": {"off": ["luck"]}}, "brief.making.off.0"),
+        ({"making": {"shapes": ["CVX"]}}, "brief.making.shapes.0"),
+        ({"places": ["Ирландия"]}, "brief.places.0"),
+        ({"keywords": [{"text": "ink", "drop": [7]}]}, "brief.keywords.0.drop.0"),
+        ({"keywords": [{"text": "ink", "senses": ["x"]}]}, "brief.keywords.0.senses.0"),
     ],
 )
 def test_bad_input_is_told_at_its_field_and_changes_nothing(
@@ -72,7 +84,8 @@ def test_a_changed_brief_makes_names_anew(api: APIClient, project: Project) -> N
     api.patch(address, {"name": "Renamed"})
     assert list(rows.all()) == before
     api.patch(address, {"brief": {**BRIEF, "keywords": ["paper"]}})
-    assert all("paper" in label or label == "pressroom" for label in rows.all())
+    assert sum("paper" in label for label in rows.all()) > 10
+    assert not any("post" in label for label in rows.all())
     api.patch(address, {"brief": BRIEF})
     assert list(rows.all()) == before
 
@@ -96,3 +109,55 @@ def test_demo_data_is_loaded_once_and_put_back_on_request() -> None:
     assert load_demo(reset=True)
     assert projects.all().count() == len(DEMO)
     assert Entry.objects.filter(project__name="Pressroom").count() == 3
+
+
+def test_keywords_are_opened_up(api: APIClient, project: Project) -> None:
+    ink, post = api.get(f"/api/projects/{project.pk}/words").json()
+    assert (ink["keyword"], post["keyword"]) == ("ink", "post")
+    assert ink["senses"]
+    assert set(ink["taken"]) <= {s["id"] for s in ink["senses"]}
+    assert len(ink["offers"]) > 20
+    catalogue = api.get("/api/catalogue").json()
+    assert {o["group"] for o in ink["offers"]} <= set(catalogue["groups"])
+    assert [r["name"] for r in catalogue["recipes"]] == list(RECIPE_NAMES)
+    assert all(s["licence"] for s in catalogue["sources"])
+
+
+def test_a_dismissed_name_stays_away_until_it_is_brought_back(
+    api: APIClient, project: Project
+) -> None:
+    address = f"/api/projects/{project.pk}"
+    rows = project.candidates.order_by("rank").values_list("label", flat=True)
+    before = list(rows)
+    assert api.post(f"{address}/dismissed", {"label": before[0]}).status_code == 204
+    assert before[0] not in rows.all()
+    api.patch(address, {"brief": {**BRIEF, "avoid": ["zebra"]}})
+    assert before[0] not in rows.all()
+    near = api.get(f"{address}/names/{before[1]}/near").json()["rows"]
+    assert before[0] not in {row["label"] for row in near}
+    assert [d["label"] for d in api.get(f"{address}/dismissed").json()] == [before[0]]
+    assert api.delete(f"{address}/dismissed/{before[0]}").status_code == 204
+    assert list(rows.all()) == before
+    assert api.post(f"{address}/dismissed", {"label": "no name"}).status_code == 400
+
+
+def test_more_goes_on_without_repeating(api: APIClient, person: User) -> None:
+    project = create_project(owner=person, name="Long", brief={"keywords": ["paper", "night"]})
+    rows = project.candidates.order_by("rank").values_list("label", flat=True)
+    first = list(rows)
+    assert len(first) == 2_000
+    assert api.post(f"/api/projects/{project.pk}/more").status_code == 200
+    more = list(rows.all())
+    assert more[:2_000] == first
+    assert len(set(more)) == len(more) > 2_000
+    last = [api.post(f"/api/projects/{project.pk}/more") for _ in range(5)][-1]
+    assert (last.status_code, last.json()["code"]) == (409, "no_more")
+
+
+def test_near_names_come_with_what_is_known_of_them(api: APIClient, project: Project) -> None:
+    keep(project=project, label="postink")
+    near = api.get(f"/api/projects/{project.pk}/names/inkpost/near").json()
+    assert near["total"] >= 60
+    [turned] = [row for row in near["rows"] if row["label"] == "postink"]
+    assert turned["kept"]
+    assert api.get(f"/api/projects/{project.pk}/names/-x/near").status_code == 400

@@ -21,7 +21,7 @@ def test_the_loop_by_mouse(page: Page, person: str, registry: Registry, tmp_path
     expect(row(page, "inkpost")).to_be_visible()
     page.get_by_label("Letters in the name").fill("")
     page.get_by_role("button", name="Check the best 200").click()
-    expect(page.get_by_text("600 answers")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("600 answers")).to_be_visible(timeout=60_000)
     grid = page.get_by_role("grid", name="Names")
     assert grid.get_by_text("open", exact=True).count() > 5
     assert grid.get_by_text("taken", exact=True).count() > 5
@@ -69,7 +69,7 @@ def test_the_bench_by_keyboard(page: Page, person: str) -> None:
     page.keyboard.press("ArrowUp")
     page.keyboard.press(" ")
     page.keyboard.press("c")
-    expect(page.get_by_text("3 answers")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("3 answers")).to_be_visible(timeout=60_000)
     expect(chosen.get_by_text(re.compile("^(open|taken)$")).first).to_be_visible()
     page.keyboard.press("End")
     expect(chosen).to_have_count(1)
@@ -99,6 +99,45 @@ def test_the_bench_by_keyboard(page: Page, person: str) -> None:
     expect(kept).to_have_text([names[1], names[2]])
 
 
+def test_words_recipes_and_near_names(page: Page, person: str) -> None:
+    new_project(page, "Words", "tune, bycicle")
+    expect(page.get_by_text("Did you mean")).to_be_visible()
+    page.get_by_role("button", name="bicycle", exact=True).click()
+    expect(page.get_by_text("Did you mean")).to_have_count(0)
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    page.get_by_role("button", name="tune", exact=True).click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("button", name="melody", exact=True).click()
+    dialog.get_by_role("button", name="Done").click()
+    keywords = page.get_by_role("list", name="Keywords")
+    expect(keywords).to_contain_text("melody")
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    page.get_by_role("switch", name="pair").click()
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    grid = page.get_by_role("grid", name="Names")
+    expect(grid).to_have_attribute("aria-busy", "false")
+    names = grid.get_by_role("rowheader").all_inner_texts()
+    grid.focus()
+    page.keyboard.press("Home")
+    page.keyboard.press("x")
+    expect(page.get_by_role("rowheader", name=names[0], exact=True)).to_have_count(0)
+    expect(page.get_by_role("region", name="Dismissed")).to_contain_text(names[0])
+    page.get_by_role("button", name="Undo", exact=True).click()
+    expect(page.get_by_role("rowheader", name=names[0], exact=True)).to_be_visible()
+    page.get_by_label("Look at any name").fill("inkpost")
+    page.get_by_label("Look at any name").press("Enter")
+    reasons = page.get_by_role("complementary", name="Reasons")
+    expect(reasons.get_by_role("heading", name="inkpost.com")).to_be_visible()
+    reasons.get_by_role("button", name="Vary").click()
+    near = reasons.get_by_role("list", name="Near names")
+    expect(near.get_by_role("listitem").first).to_be_visible()
+    assert near.get_by_role("listitem").count() >= 60
+    reasons.get_by_role("button", name="Check them").click()
+    expect(near.get_by_text(re.compile("^(open|taken)$")).first).to_be_visible(timeout=60_000)
+    page.get_by_role("button", name="More names").click()
+    expect(page.get_by_role("button", name="More names")).to_be_enabled()
+
+
 def test_a_killed_worker_loses_nothing(
     page: Page, person: str, registry: Registry, site: Site
 ) -> None:
@@ -106,7 +145,7 @@ def test_a_killed_worker_loses_nothing(
     registry.faults(kind="slow", seconds=0.8)
     page.get_by_role("button", name="Check the best 200").click()
     progress = page.get_by_role("progressbar", name="Names checked")
-    expect(progress).not_to_have_attribute("aria-valuenow", "0", timeout=20_000)
+    expect(progress).not_to_have_attribute("aria-valuenow", "0", timeout=60_000)
     site.kill_worker()
     page.wait_for_timeout(1_000)
     before = int(
@@ -127,7 +166,7 @@ def test_a_check_can_be_stopped_and_failures_are_told(
     registry.faults(kind="slow", seconds=0.8)
     page.get_by_role("button", name="Check the best 200").click()
     progress = page.get_by_role("progressbar", name="Names checked")
-    expect(progress).not_to_have_attribute("aria-valuenow", "0", timeout=20_000)
+    expect(progress).not_to_have_attribute("aria-valuenow", "0", timeout=60_000)
     page.get_by_role("button", name="Stop", exact=True).click()
     expect(page.get_by_text("Stopped after")).to_be_visible()
     expect(page.get_by_role("grid").get_by_text("waiting")).to_have_count(0)
@@ -137,7 +176,7 @@ def test_a_check_can_be_stopped_and_failures_are_told(
         page.keyboard.press("c")
         reasons = page.get_by_role("complementary", name="Reasons")
         told = reasons.get_by_text("The list of look-up services could not be read.")
-        expect(told.first).to_be_visible(timeout=30_000)
+        expect(told.first).to_be_visible(timeout=60_000)
         assert reasons.get_by_text("open", exact=True).count() == 0
     finally:
         registry.start()

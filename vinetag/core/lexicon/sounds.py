@@ -112,8 +112,8 @@ class Sayable:
             grams = grams * ALPHABET + codes[offset : offset + len(grams)]
         counts = np.bincount(grams, minlength=ALPHABET**ORDER).reshape((ALPHABET,) * ORDER)
         # A gram that runs over the end of one word into the next says nothing.
-        counts[:, END, :, 1:] = 0
-        counts[1:, END, END, :] = 0
+        counts[1:, END] = 0
+        counts[:, 1:, END] = 0
         counts[END, END, END, END] = 0
         self._log = np.log2(_interpolated(counts)).astype(np.float32)
 

@@ -20,7 +20,7 @@ __all__ = ["GOOD_ENOUGH", "Graded", "Made", "grade_drafts", "make_names", "merge
 
 GOOD_ENOUGH = 70.0
 DIAL = 60.0
-FAR_FROM_WORDS = 0.4
+FAR_FROM_WORDS = 0.6
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,7 +16,7 @@ USED: Final = {
     "synonyms": 0.8, "kin": 0.75, "narrower": 0.6, "derived": 0.7, "parts": 0.45, "broader": 0.4,
     "compounds": 0.35,
 }  # fmt: skip
-MOST_A_KEYWORD = 44
+MOST_A_KEYWORD = 64
 LONGEST = 12
 LOWEST = 2.8
 

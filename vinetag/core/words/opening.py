@@ -32,6 +32,7 @@ COMMONEST = 5.25
 SENSES_SHOWN = 12
 RAREST = 2.3
 KIN_FLOOR = 0.46
+PHRASE_FLOOR = 0.62
 INFLECTED = frozenset("plural third past participle ing more most".split())
 
 
@@ -70,6 +71,7 @@ def open_up(keyword: Keyword, lexicon: Lexicon, beside: Sequence[Keyword] = ()) 
     context = [k.text for k in beside if k.text != keyword.text]
     taken = picked or _likeliest(senses, context, lexicon)
     found = _Gathered(keyword, lexicon, context)
+    found.add("short", short_forms(keyword.joined, [w for s in taken for w in s.words]))
     for sense in taken:
         found.add("synonyms", sense.words, 0.55)
         found.add("opposites", sense.opposites)
@@ -83,7 +85,6 @@ def open_up(keyword: Keyword, lexicon: Lexicon, beside: Sequence[Keyword] = ()) 
                 for other in lexicon.thesaurus.related(sense.id, relation):
                     found.add(group, other.words)
     word = keyword.words[-1]
-    found.add("short", short_forms(keyword.joined, [w for s in taken for w in s.words]))
     for kind, form in lexicon.thesaurus.forms(word):
         found.add("forms" if kind in INFLECTED else "derived", [form], 0.5)
     if len(keyword.words) == 1:
@@ -107,7 +108,7 @@ def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon
     around = lexicon.vectors([" ".join(context)])[0]
     told = [" ".join((*s.words, *s.gloss.replace(",", " ").split())) for s in senses]
     near = (lexicon.vectors(told) @ around).tolist()
-    best = max(range(len(senses)), key=lambda i: near[i] - 0.05 * i)
+    best = max(range(len(senses)), key=lambda i: near[i] - 0.1 * i)
     return [senses[best]]
 
 
@@ -119,6 +120,7 @@ class _Gathered:
         self._texts: dict[str, tuple[str, float]] = {}
         lemmas = {w.lemma for t in keyword.words if (w := lexicon.words.get(t))}
         self._out = {keyword.text, keyword.joined, *keyword.drop} | (lemmas - {""})
+        self._phrase = keyword.words
         self._vector = lexicon.vectors([keyword.text])[0]
         # The company a word keeps depends on what it is said with.
         around = lexicon.vectors([" ".join(context)])[0] if context else self._vector
@@ -147,12 +149,13 @@ class _Gathered:
             near = [w for s in taken for w in (*s.words, *s.gloss.split()) if len(w) > 3]
             leaning = self._said_with + 0.8 * self._lexicon.vectors([" ".join(near)])[0]
             leaning = leaning / float((leaning @ leaning) ** 0.5)
+        floor = KIN_FLOOR if len(self._phrase) == 1 else PHRASE_FLOOR
         foreign = {w for s in others for w in s.words}
         for text, cosine in self._lexicon.nearest(leaning, 160):
             word = self._lexicon.words[text]
             content = word.pos[:1] in ("n", "v", "a") and 2.8 <= word.zipf <= COMMONEST
             content = content and not word.lemma and not text.endswith(("ed", "ing"))
-            if cosine >= KIN_FLOOR and content and text not in foreign:
+            if cosine >= floor and content and text not in foreign:
                 self.add("kin", [text], cosine)
 
     def offers(self) -> list[Offer]:

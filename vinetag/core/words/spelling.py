@@ -12,7 +12,8 @@ __all__ = ["did_you_mean", "distance"]
 COMMON = 2.6
 FAR_BEHIND = 1.2
 TWO_SLIPS_FROM = 6
-TWO_SLIPS_COMMON = 3.2
+TWO_SLIPS_COMMON = 2.8
+LEAST = 2.2
 
 
 def did_you_mean(word: str, lexicon: Lexicon) -> str:
@@ -23,7 +24,7 @@ def did_you_mean(word: str, lexicon: Lexicon) -> str:
     known = lexicon.words.get(word)
     if len(word) < 4 or not word.isalpha() or (known and known.pos and known.zipf >= COMMON):
         return ""
-    floor = max(COMMON, (known.zipf if known else 0) + FAR_BEHIND)
+    floor = max(LEAST, (known.zipf if known else 0) + FAR_BEHIND)
     found = _best(_slips(word), lexicon, floor)
     if not found and not known and len(word) >= TWO_SLIPS_FROM:
         alike = (

@@ -7,6 +7,7 @@ import { SignInPage } from '../features/session/SignInPage';
 import { useSession } from '../features/session/useSession';
 import { ShortlistPage } from '../features/shortlist/ShortlistPage';
 import { Blank } from '../shared/ui/Blank';
+import { AboutPage } from './AboutPage';
 import { BenchPage } from './BenchPage';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
@@ -37,6 +38,7 @@ export function Rooms() {
           <Route index element={<BenchPage />} />
           <Route path="shortlist" element={<ShortlistPage />} />
         </Route>
+        <Route path="about" element={<AboutPage />} />
         <Route path="*" element={<Nowhere />} />
       </Route>
     </Routes>

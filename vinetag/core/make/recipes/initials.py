@@ -24,7 +24,7 @@ class Initials:
     daring = 0.6
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Said alone from three letters up; carried by one of the keywords from two."""
+        """Alone only when they can be said, from three letters; carried by a keyword from two."""
         seen: set[str] = set()
         for words in _phrases(job):
             letters = "".join(w[0] for w in words)
@@ -36,8 +36,7 @@ class Initials:
             sayable = job.lexicon.sayable.score(letters) > SAYABLE
             if len(letters) >= 3 and sayable and letters not in job.lexicon.words:
                 yield changed(letters, "initials", "", told, 0.35)
-            if sayable or len(letters) == 2:
-                yield from _carried(job, letters, told)
+            yield from _carried(job, letters, told)
 
 
 def _phrases(job: Job) -> Iterator[tuple[str, ...]]:

@@ -9,8 +9,11 @@ from vinetag.core.make.job import Job
 
 __all__ = ["Lead"]
 
-KEEP = 2_500
+KEEP = 1_500
 PRIOR = 0.15
+# Determiners and prepositions go before nearly everything; they wait for a daring dial.
+LITTLE = 0.1
+FAR = 0.6
 
 
 class Lead:
@@ -23,6 +26,8 @@ class Lead:
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""
         for lead, stem, strength in job.joints(self.name, job.bank("lead"), job.stems, KEEP):
+            if lead.worth < LITTLE and job.daring < FAR:
+                continue
             if strength >= job.evidence and lead.text not in stem.words:
                 # That "the" and "on" stand before a word says little: they do before most.
                 said = strength * min(1.0, 0.3 + 1.3 * lead.worth)

@@ -9,7 +9,7 @@ from vinetag.core.make.job import Job
 
 __all__ = ["BOTH_ASKED_FOR", "Pair"]
 
-KEEP = 2_500
+KEEP = 1_500
 BOTH_ASKED_FOR = 0.3
 
 

@@ -23,7 +23,7 @@ SENSIBLE = {
     "EH": ("e",), "AH": ("u", "a"), "D": ("d",), "P": ("p",), "B": ("b",), "V": ("v",),
 }  # fmt: skip
 LEAST_SHARE = 0.004
-SAYABLE = -3.4
+SAYABLE = -3.7
 
 
 class Respell:
@@ -38,7 +38,7 @@ class Respell:
         for stem in job.singles:
             for label, told in _respelt(job, stem.text):
                 job.considered[self.name] += 1
-                if label not in job.lexicon.words and job.lexicon.sayable.score(label) > SAYABLE:
+                if not job.pos(label) and job.lexicon.sayable.score(label) > SAYABLE:
                     strength = 0.4 + 0.4 * stem.worth
                     alone = changed(label, "respell", stem.keyword, told, strength)
                     yield alone

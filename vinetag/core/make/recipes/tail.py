@@ -9,7 +9,7 @@ from vinetag.core.make.job import Job
 
 __all__ = ["Tail"]
 
-KEEP = 3_000
+KEEP = 2_200
 PRIOR = 0.15
 
 

@@ -1,0 +1,168 @@
+"""What single recipes promise beyond the contract, by hand."""
+
+import pytest
+
+from vinetag.core.brief import parse_brief
+from vinetag.core.lexicon import load_lexicon
+from vinetag.core.make import RECIPES, Draft, Job, make_names, vary
+from vinetag.core.make.recipes.affix import suffixed
+from vinetag.core.make.recipes.invent import shape_of
+
+LEXICON = load_lexicon()
+BY_NAME = {r.name: r for r in RECIPES}
+
+
+def drafts(recipe: str, *words: str, **fields: object) -> dict[str, Draft]:
+    of = parse_brief({"keywords": list(words), **fields})
+    return {d.label: d for d in BY_NAME[recipe].make(Job(of, LEXICON))}
+
+
+@pytest.mark.parametrize(
+    ("word", "suffix", "made"),
+    [
+        ("bake", "ery", "bakery"), ("make", "able", "makable"), ("grace", "ful", "graceful"),
+        ("run", "er", "runner"), ("paint", "er", "painter"), ("happy", "ly", "happily"),
+        ("story", "ist", "storist"), ("play", "er", "player"), ("peace", "able", "peaceable"),
+        ("sun", "y", "sunny"), ("fix", "er", "fixer"), ("glass", "some", ""), ("free", "er", ""),
+    ],
+)  # fmt: skip
+def test_suffixes_follow_english_spelling(word: str, suffix: str, made: str) -> None:
+    assert suffixed(word, suffix) == made
+
+
+def test_forms_are_those_of_the_dictionary() -> None:
+    found = drafts("form", "consult", "bakery")
+    assert {"consultant", "bakeries"} <= set(found)
+    assert all(label in LEXICON.words for label in found)
+    assert found["bakeries"].parts[0].change == "plural of bakery"
+
+
+def test_a_blend_says_what_overlaps() -> None:
+    found = drafts("blend", "stamp", "amplify")
+    assert found["stamplify"].parts[0].change == "blend of stamp and amplify, sharing amp"
+    assert [p.keyword for p in found["stamplify"].parts] == ["stamp", "amplify"]
+
+
+def test_a_respelling_sounds_the_same() -> None:
+    found = drafts("respell", "quick", "phone")
+    assert {"quik", "kwick", "cuick", "quic"} & set(found)
+    assert "fone" in found
+
+
+def test_mirror_clip_and_invent_can_be_said() -> None:
+    for recipe, floor in (("mirror", -3.1), ("clip", -3.2), ("invent", -2.75)):
+        found = drafts(recipe, "letterpress", "lantern", "night")
+        assert found, recipe
+        assert all(LEXICON.sayable.score(label) >= floor for label in found)
+    assert "nretnal" not in drafts("mirror", "lantern")
+
+
+def test_invented_words_are_new_and_keep_their_shapes() -> None:
+    found = drafts("invent", "piano", "lantern", making={"shapes": ["CVCVC", "CVCV"]})
+    assert found
+    assert {shape_of(label) for label in found} <= {"CVCVC", "CVCV"}
+    assert not set(found) & set(LEXICON.words)
+
+
+def test_the_dot_falls_inside_a_word_also_before_two_levels() -> None:
+    found = drafts("acrossdot", "letterpress", "night", "inkcouk")
+    assert "letterpre" in found  # .ss is an extension
+    for draft in found.values():
+        change = draft.parts[0].change
+        assert f"{draft.label}." in change
+        assert "dot before" in change
+
+
+def test_places_stand_before_and_behind_with_forms() -> None:
+    found = drafts("place", "piano tuning", "repair", places=["Harrowmere"])
+    assert {"harrowmererepair", "repairharrowmere", "harrowmererepairs"} <= set(found)
+    assert "harrowmerepianotuning" in found
+    assert "harrowmere-repair" in drafts(
+        "place", "repair", places=["harrowmere"], limits={"hyphens": 1}
+    )
+
+
+def test_initials_are_carried_by_a_word() -> None:
+    found = drafts("initials", "quiet night sky", "club")
+    assert "qnsclub" in found
+    assert "qns" not in found  # cannot be said alone
+    assert any(d.parts[0].change.startswith("initials of") for d in found.values())
+
+
+def test_recipes_are_switched_off_and_the_dial_is_felt() -> None:
+    of = {"keywords": ["paper", "ink"]}
+
+    def recipes(**making: object) -> list[str]:
+        names = make_names(parse_brief({**of, "making": making}), LEXICON, limit=80).names
+        return [g.candidate.recipes[0] for g in names]
+
+    off = [r for r in BY_NAME if r != "tail"]
+    assert set(recipes(off=off)) == {"tail"}
+    assert make_names(parse_brief({**of, "making": {"off": list(BY_NAME)}}), LEXICON).names == []
+    plain, daring = recipes(daring=0), recipes(daring=100)
+    far = {"invent", "mirror", "respell", "clip", "blend", "acrossdot"}
+    assert sum(r in far for r in daring) > 2 * sum(r in far for r in plain) + 10
+    short = parse_brief({**of, "making": {"added_max": 3, "off": ["pair"]}})
+    tails = [
+        p.text
+        for g in make_names(short, LEXICON, limit=400).names
+        for p in g.candidate.parts
+        if p.kind in ("tail", "lead")
+    ]
+    assert tails
+    assert max(map(len, tails)) <= 3
+
+
+def test_unlucky_readings_never_appear() -> None:
+    found = {g.candidate.label for g in make_names(
+        parse_brief({"keywords": ["pen", "island", "experts", "exchange"]}), LEXICON, limit=10**6
+    ).names}  # fmt: skip
+    assert not any("penis" in label or "sexchange" in label for label in found)
+    assert "penisland" not in found
+
+
+def test_one_changed_word_changes_little_elsewhere() -> None:
+    one = parse_brief({"keywords": ["paper", "ink", "garden"]})
+    two = parse_brief({"keywords": ["paper", "ink", "river"]})
+    lists = [
+        [g.candidate.label for g in make_names(b, LEXICON, limit=400).names] for b in (one, two)
+    ]
+    about = [{n for n in names if "paper" in n or "ink" in n} for names in lists]
+    assert len(about[0] & about[1]) > 0.6 * min(map(len, about))
+
+
+@pytest.mark.parametrize("label", ["inkpost", "paperguild", "quietnightsky"])
+def test_near_names_keep_the_idea(label: str) -> None:
+    of = parse_brief({"keywords": ["paper", "ink"]})
+    found = vary(label, of, LEXICON)
+    labels = [g.candidate.label for g in found]
+    assert len(found) >= 60
+    assert label not in labels
+    assert len(set(labels)) == len(labels)
+    assert labels == [g.candidate.label for g in vary(label, of, LEXICON)]
+    words = {p.text for p in Job(of, LEXICON).stems for p in ()} or {label[:3]}
+    assert sum(any(w in n for w in words) or label[-3:] in n for n in labels) > 0.6 * len(labels)
+
+
+def test_order_is_turned_and_hyphens_follow_the_brief() -> None:
+    plain = {g.candidate.label for g in vary("inkpost", parse_brief({}), LEXICON)}
+    dashed = {
+        g.candidate.label for g in vary("inkpost", parse_brief({"limits": {"hyphens": 1}}), LEXICON)
+    }
+    assert "postink" in plain
+    assert not any("-" in n for n in plain)
+    assert "ink-post" in dashed
+
+
+@pytest.mark.parametrize("label", ["a", "7", "zzyxq", "x" * 63, "xn--bcher-kva", "42-7"])
+def test_odd_names_are_varied_or_not_without_fuss(label: str) -> None:
+    vary(label, parse_brief({}), LEXICON)
+
+
+@pytest.mark.parametrize(
+    "words", [["zzyxq"], ["a"], [f"{w}s" for w in "abcdefghijklmnopqrst"], ["inkpost"],
+              ["one two three four five"]],
+)  # fmt: skip
+def test_odd_briefs_give_a_list_or_nothing(words: list[str]) -> None:
+    found = make_names(parse_brief({"keywords": words}), LEXICON, limit=100).names
+    assert all(g.candidate.label for g in found)

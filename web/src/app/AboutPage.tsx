@@ -1,0 +1,36 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
+
+import { useCatalogue } from '../features/brief/useWords';
+
+/** What the names are made from: the word data with its sources and licences, and the recipes. */
+export function AboutPage() {
+  const { data } = useCatalogue();
+  return (
+    <Box component="main" sx={{ maxWidth: 860, mx: 'auto', px: 3, py: 4 }}>
+      <Typography variant="h1">About Vine Tag</Typography>
+      <Typography color="textSecondary" sx={{ mb: 3 }}>
+        Names are grown from your own words, judged by measures that give their reasons, and looked up at the registries. Nothing is sent anywhere but the names you check.
+      </Typography>
+      <Typography variant="h2" sx={{ mb: 1 }}>Recipes</Typography>
+      <Box component="dl" sx={{ m: 0, mb: 3, display: 'grid', gridTemplateColumns: '110px 1fr', rowGap: 0.5 }}>
+        {data?.recipes.map(({ name, summary }) => (
+          <Box key={name} sx={{ display: 'contents' }}>
+            <Box component="dt" className="serif">{name}</Box>
+            <Box component="dd" sx={{ m: 0 }}>{summary}</Box>
+          </Box>
+        ))}
+      </Box>
+      <Typography variant="h2" sx={{ mb: 1 }}>Word data</Typography>
+      <Stack component="ul" sx={{ m: 0, p: 0, listStyle: 'none', gap: 0.5 }}>
+        {data?.sources.map(({ name, version, licence }) => (
+          <li key={name}><span className="serif">{name}</span> {version} · {licence}</li>
+        ))}
+      </Stack>
+      <Button component={Link} to="/" variant="outlined" sx={{ mt: 3 }}>To the projects</Button>
+    </Box>
+  );
+}
