@@ -6,9 +6,11 @@ import pytest
 from django.utils import timezone
 from rest_framework.test import APIClient
 
+from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
+from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep
 
 
@@ -89,6 +91,14 @@ def test_rows_carry_statuses_with_evidence(api: APIClient, project: Project) -> 
     assert "did not answer in time" in cell["reason"]
     assert cell["asked_at"].endswith("Z")
     assert set(cell) == set(CellSerializer().fields)
+
+
+def test_a_word_across_the_dot_shows_where_it_falls(api: APIClient, person: User) -> None:
+    brief = {"keywords": ["letterpress"], "making": {"off": ["tail", "lead", "pair", "invent"]}}
+    project = create_project(owner=person, name="Dots", brief=brief)
+    [row] = [r for r in ask(api, project, text="letterpre")["rows"] if r["label"] == "letterpre"]
+    assert row["dot"] == "ss"
+    assert row["change"].startswith("letterpress, with the dot before ss")
 
 
 def test_the_page_costs_a_fixed_number_of_queries(

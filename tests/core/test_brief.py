@@ -43,6 +43,7 @@ def test_no_document_breaks_the_reader(document: object) -> None:
         ("бумага", "script"),
         ("紙", "script"),
         ("café", "accent"),
+        ("inkpost.com", "full_name"),
         ("ink 🖋", "letters_only"),
         ("<script>", "letters_only"),
         ("one two three four five six", "too_many"),

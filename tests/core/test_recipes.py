@@ -83,8 +83,9 @@ def test_places_stand_before_and_behind_with_forms() -> None:
 
 
 def test_initials_are_carried_by_a_word() -> None:
-    found = drafts("initials", "quiet night sky", "club")
+    found = drafts("initials", "quiet night sky", "club", making={"daring": 80})
     assert "qnsclub" in found
+    assert "qnsclub" not in drafts("initials", "quiet night sky", "club")
     assert "qns" not in found  # cannot be said alone
     assert any(d.parts[0].change.startswith("initials of") for d in found.values())
 

@@ -38,7 +38,7 @@ def test_bad_words_and_limits_are_told_at_their_field(page: Page, person: str) -
     extensions.press("Enter")
     expect(page.get_by_text("There is no extension “.nosuch”.")).to_be_visible()
     add_words(page, ",".join(f"word{i}" for i in range(500)))
-    expect(page.get_by_text("At most 20 here: there are 501.")).to_be_visible()
+    expect(page.get_by_text("At most 40 here: there are 501.")).to_be_visible()
 
 
 def test_a_name_that_is_none_is_told_and_stays_typed(page: Page, person: str) -> None:

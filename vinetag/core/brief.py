@@ -24,7 +24,7 @@ Purpose = Literal["brand", "descriptive", "mix"]
 PURPOSES: Final[tuple[Purpose, ...]] = ("brand", "descriptive", "mix")
 
 MAX_NAME = 80
-MAX_KEYWORDS = 20
+MAX_KEYWORDS = 40
 MAX_KEYWORD_LENGTH = 40
 MAX_KEYWORD_WORDS = 5
 MAX_AVOID = 100
@@ -222,6 +222,9 @@ class _Reader:
             return ()
         if len(text) > MAX_KEYWORD_LENGTH:
             self.note(path, "too_long", limit=MAX_KEYWORD_LENGTH, length=len(text))
+            return ()
+        if "." in text.strip("."):
+            self.note(path, "full_name", value=text, label=text.split(".")[0])
             return ()
         odd = next((c for c in text if not (c.isascii() and (c.isalnum() or c in " -'"))), None)
         if odd is not None:

@@ -158,7 +158,7 @@ BANK_WORTH = {
     "place": 0.62, "craft": 0.6, "group": 0.6, "collection": 0.45, "writing": 0.5, "doer": 0.55,
     "nature": 0.55, "motion": 0.5, "idea": 0.42, "thing": 0.45, "web": 0.45, "care": 0.4,
     "determiner": 0.08, "preposition": 0.05, "verb": 0.3, "quality": 0.5, "feel": 0.58, "time": 0.3,
-    "number": 0.15, "manner": 0.2,
+    "number": 0.09, "manner": 0.2,
 }  # fmt: skip
 
 

@@ -21,6 +21,7 @@ __all__ = ["GOOD_ENOUGH", "Graded", "Made", "grade_drafts", "make_names", "merge
 GOOD_ENOUGH = 70.0
 DIAL = 60.0
 FAR_FROM_WORDS = 0.6
+NO_KEYWORD = 12.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,6 +100,8 @@ def grade_drafts(
         grade = grader.grade(grader.read(candidate))
         off = min(far.get(name, 0.0) for name in candidate.recipes)
         foreign = FAR_FROM_WORDS * (100 - grade.scores.get("fit", 100.0))
+        if all(part.kind in ("kin", "lead", "tail") for part in candidate.parts):
+            foreign += NO_KEYWORD
         graded.append(Graded(candidate, grade, grade.grade - off - foreign))
     graded.sort(key=lambda g: (-round(g.rank, 1), _chance(seed, g.candidate.label)))
     return graded

@@ -19,6 +19,8 @@ class Sieve:
         self._limits = brief.limits
         self._lexicon = lexicon
         self._avoid = [a.replace(" ", "") for a in brief.avoid]
+        # Most names hold the beginning of no offensive word, which is quickly seen.
+        self._starts = frozenset(word[:3] for word in lexicon.offensive)
         rude = "|".join(sorted(lexicon.offensive, key=len, reverse=True))
         self._rude = re.compile(f"(?=({rude}))")
 
@@ -41,6 +43,8 @@ class Sieve:
         no ordinary one. Letters wholly inside an ordinary word do not count.
         """
         label = draft.label
+        if not any(label[i : i + 3] in self._starts for i in range(len(label) - 2)):
+            return False
         for match in self._rude.finditer(label):
             at, end = match.start(), match.start() + len(match.group(1))
             inside = [p for p in draft.parts if p.start <= at and end <= p.start + len(p.text)]

@@ -16,9 +16,10 @@ USED: Final = {
     "synonyms": 0.8, "kin": 0.75, "narrower": 0.6, "derived": 0.7, "parts": 0.45, "broader": 0.4,
     "compounds": 0.35,
 }  # fmt: skip
-MOST_A_KEYWORD = 64
+MOST_A_KEYWORD = 140
+MOST_RELATED = 420
 LONGEST = 12
-LOWEST = 2.8
+LOWEST = 2.5
 
 
 class Stem(NamedTuple):
@@ -51,13 +52,14 @@ def brief_stems(brief: Brief, lexicon: Lexicon) -> list[Stem]:
     keywords = sorted(brief.keywords, key=lambda k: -k.weight)
     stems = [keyword_stem(k, lexicon) for k in keywords]
     seen = {s.text for s in stems} | {a.replace(" ", "") for a in brief.avoid}
+    most = min(MOST_A_KEYWORD, MOST_RELATED // max(1, len(keywords)))
     for keyword in keywords:
-        stems += _related(keyword, keywords, lexicon, seen)
+        stems += _related(keyword, keywords, lexicon, seen, most)
     return stems
 
 
 def _related(
-    keyword: Keyword, others: Sequence[Keyword], lexicon: Lexicon, seen: set[str]
+    keyword: Keyword, others: Sequence[Keyword], lexicon: Lexicon, seen: set[str], most: int
 ) -> Iterable[Stem]:
     found = []
     for offer in open_up(keyword, lexicon, others).offers:
@@ -66,7 +68,7 @@ def _related(
         if share and known and known.zipf >= LOWEST and 3 <= len(offer.text) <= LONGEST:
             found.append((share * offer.closeness, offer.text, known.pos))
     found.sort(key=lambda f: (-f[0], f[1]))
-    for closeness, text, pos in found[:MOST_A_KEYWORD]:
+    for closeness, text, pos in found[:most]:
         if text not in seen:
             seen.add(text)
             yield Stem((text,), "kin", keyword.text, closeness * keyword.weight / 5, pos)

@@ -26,13 +26,13 @@ GROUPS: Final[Mapping[str, str]] = {
     "compounds": "words that contain it",
     "short": "short forms; few will guess them",
 }
-MOST = 30
+MOST = 60
 CONTEXT = 0.9
 COMMONEST = 5.25
 SENSES_SHOWN = 12
 RAREST = 2.3
-KIN_FLOOR = 0.46
-PHRASE_FLOOR = 0.62
+KIN_FLOOR = 0.42
+PHRASE_FLOOR = 0.7
 INFLECTED = frozenset("plural third past participle ing more most".split())
 
 
@@ -151,7 +151,7 @@ class _Gathered:
             leaning = leaning / float((leaning @ leaning) ** 0.5)
         floor = KIN_FLOOR if len(self._phrase) == 1 else PHRASE_FLOOR
         foreign = {w for s in others for w in s.words}
-        for text, cosine in self._lexicon.nearest(leaning, 160):
+        for text, cosine in self._lexicon.nearest(leaning, 320):
             word = self._lexicon.words[text]
             content = word.pos[:1] in ("n", "v", "a") and 2.8 <= word.zipf <= COMMONEST
             content = content and not word.lemma and not text.endswith(("ed", "ing"))

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
+import { useCatalogue } from '../features/brief/useWords';
 import { WordsPanel } from '../features/brief/WordsPanel';
 import { CheckBar } from '../features/check/CheckBar';
 import { useCheck } from '../features/check/useCheck';
@@ -26,7 +27,8 @@ const isTyping = (target: EventTarget | null): boolean =>
 /** The bench: the words, the sheet of names by extensions, and the reasons of the chosen name. */
 export function BenchPage() {
   const project = useOpenProject();
-  const { extensions, keywords, name } = project.brief;
+  const { extensions, keywords, making, name } = project.brief;
+  const recipes = useCatalogue().data?.recipes.length ?? Infinity;
   const [asked, ask] = useQuestion();
   const [selected, setSelected] = useState<string | null>(null);
   const [help, setHelp] = useState(false);
@@ -65,7 +67,7 @@ export function BenchPage() {
           <SheetToolbar asked={asked} onAsk={ask} extensions={extensions} filterRef={filter} />
           <CheckBar controls={controls} names={listed ?? 0} />
         </Stack>
-        <Sheet projectId={project.id} extensions={extensions} hasWords={keywords.length > 0 || name !== ''} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} onDismiss={(label) => { dismiss.mutate(label); }} onVary={() => { setView('near'); }} />
+        <Sheet projectId={project.id} extensions={extensions} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < recipes} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} onDismiss={(label) => { dismiss.mutate(label); }} onVary={() => { setView('near'); }} />
         <MoreButton projectId={project.id} />
       </Stack>
       <ReasonsPanel projectId={project.id} label={selected} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} onSelect={setSelected} view={view} onView={setView} />

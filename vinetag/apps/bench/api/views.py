@@ -36,11 +36,21 @@ class RowSerializer(serializers.Serializer[Any]):
     letters = serializers.IntegerField(source="candidate.letters")
     recipes = serializers.ListField(source="candidate.recipes", child=serializers.CharField())
     starts = serializers.SerializerMethodField(help_text="Where each part begins, from 0")
+    change = serializers.SerializerMethodField(help_text="What was done to a word, if anything")
+    dot = serializers.SerializerMethodField(help_text="The extension that completes the word")
     kept = serializers.BooleanField()
     cells = CellSerializer(many=True)
 
     def get_starts(self, row: selectors.Row) -> list[int]:
         return [part[3] for part in row.candidate.parts]
+
+    def get_change(self, row: selectors.Row) -> str:
+        return next((p[4] for p in row.candidate.parts if len(p) > 4 and p[4]), "")
+
+    def get_dot(self, row: selectors.Row) -> str:
+        [first, *_] = row.candidate.parts or [("", "", "", 0)]
+        whole = self.get_change(row).rpartition(" ")[2]
+        return whole.partition(".")[2] if first[1] == "acrossdot" else ""
 
 
 class PageSerializer(serializers.Serializer[Any]):

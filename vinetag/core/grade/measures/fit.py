@@ -7,7 +7,6 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import Final
 
-from vinetag.core.candidates import Part
 from vinetag.core.grade.judge import Reading
 from vinetag.core.grade.scale import Assessment, Finding, assess
 from vinetag.core.lexicon import Lexicon
@@ -57,12 +56,18 @@ class Fit:
             found.append(Finding("name", FIRST_KEYWORD, 0, end, {}))
         carried = sorted(
             reading.carried,
-            key=lambda c: -reading.keywords[c.keyword] * _share(c, reading.lexicon),
+            key=lambda c: (
+                -reading.keywords[c.keyword] * _share(c.kind, c.text, c.keyword, reading.lexicon)
+            ),
         )
         for place, part in enumerate(carried):
             weight = reading.keywords[part.keyword]
             full = FIRST_KEYWORD if not found else MORE_KEYWORDS if place < 3 else 0.0
-            points = full * (0.55 + 0.45 * weight / heaviest) * _share(part, reading.lexicon)
+            points = (
+                full
+                * (0.55 + 0.45 * weight / heaviest)
+                * _share(part.kind, part.text, part.keyword, reading.lexicon)
+            )
             args = {
                 "keyword": part.keyword, "weight": weight, "text": part.text, "change": part.change,
             }  # fmt: skip
@@ -83,13 +88,13 @@ class Fit:
 
 
 @lru_cache(50_000)
-def _share(part: Part, lexicon: Lexicon) -> float:
+def _share(kind: str, text: str, keyword: str, lexicon: Lexicon) -> float:
     """How much of a keyword a part carries: all, or by closeness and by how it was changed."""
-    if part.kind == "kin":
-        near = lexicon.vectors([part.keyword, part.text])
+    if kind == "kin":
+        near = lexicon.vectors([keyword, text])
         return KIN_LEAST + (1 - KIN_LEAST) * max(0.0, float(near[0] @ near[1])) * 0.55
-    share = CHANGED.get(part.kind, 1.0)
-    return share if part.text[:3] == part.keyword[:3] or share < 0.5 else OF_RELATED * share
+    share = CHANGED.get(kind, 1.0)
+    return share if text[:3] == keyword[:3] or share < 0.5 else OF_RELATED * share
 
 
 def _how(strength: float) -> str:

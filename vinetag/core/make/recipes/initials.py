@@ -14,6 +14,7 @@ __all__ = ["Initials"]
 
 SAYABLE = -3.2
 CARRIERS = 12
+FAR = 0.6
 
 
 class Initials:
@@ -24,7 +25,9 @@ class Initials:
     daring = 0.6
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Alone only when they can be said, from three letters; carried by a keyword from two."""
+        """Alone only when they can be said, from three letters; carried by a keyword from two, and
+        when they cannot be said only for a daring dial.
+        """
         seen: set[str] = set()
         for words in _phrases(job):
             letters = "".join(w[0] for w in words)
@@ -36,7 +39,8 @@ class Initials:
             sayable = job.lexicon.sayable.score(letters) > SAYABLE
             if len(letters) >= 3 and sayable and letters not in job.lexicon.words:
                 yield changed(letters, "initials", "", told, 0.35)
-            yield from _carried(job, letters, told)
+            if sayable or job.daring >= FAR:
+                yield from _carried(job, letters, told)
 
 
 def _phrases(job: Job) -> Iterator[tuple[str, ...]]:

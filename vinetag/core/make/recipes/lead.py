@@ -11,7 +11,7 @@ __all__ = ["Lead"]
 
 KEEP = 1_500
 PRIOR = 0.15
-# Determiners and prepositions go before nearly everything; they wait for a daring dial.
+# Determiners, prepositions and numbers go before nearly everything; they wait for a daring dial.
 LITTLE = 0.1
 FAR = 0.6
 

@@ -34,7 +34,7 @@ export function RecipeFields({ recipes, making, considered, onChange, error }: P
         {recipes.map(({ name, summary }) => {
           const on = !off.has(name);
           return (
-            <Tooltip key={name} title={summary}>
+            <Tooltip key={name} title={summary} describeChild>
               <Chip
                 size="small"
                 label={name}

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 
 import { api, type ApiError, asApiError, type Brief, keys, type Project, unwrap } from '../../shared/api';
 
-const SAVE_AFTER = 450;
+const SAVE_AFTER = 250;
 const STEPS_KEPT = 50;
 
 export interface BriefEditor {

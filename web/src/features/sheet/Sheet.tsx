@@ -15,6 +15,7 @@ interface Props {
   projectId: number;
   extensions: readonly string[];
   hasWords: boolean;
+  hasRecipes: boolean;
   asked: Asked;
   onAsk: (part: Partial<Asked>) => void;
   selected: string | null;
@@ -64,7 +65,8 @@ function Head({ extensions, asked, onAsk }: Pick<Props, 'extensions' | 'asked' |
   );
 }
 
-function Nothing({ hasWords, asked, onAsk }: Pick<Props, 'hasWords' | 'asked' | 'onAsk'>) {
+function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' | 'hasRecipes' | 'asked' | 'onAsk'>) {
+  if (!hasRecipes) return <Blank title="All recipes are off">Switch one on, on the left: names are made by recipes.</Blank>;
   if (narrows(asked)) {
     return (
       <Blank title="No name passes these filters" action={<Button variant="outlined" onClick={() => { onAsk(EVERYTHING); }}>Show all names</Button>}>
@@ -80,7 +82,7 @@ function Nothing({ hasWords, asked, onAsk }: Pick<Props, 'hasWords' | 'asked' | 
 }
 
 /** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
-export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
+export function Sheet({ projectId, extensions, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
@@ -161,7 +163,7 @@ export function Sheet({ projectId, extensions, hasWords, asked, onAsk, selected,
   if (error && !data) {
     return <Blank alert title="The names could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
   }
-  if (!isPending && total === 0) return <Nothing hasWords={hasWords} asked={asked} onAsk={onAsk} />;
+  if (!isPending && total === 0) return <Nothing hasWords={hasWords} hasRecipes={hasRecipes} asked={asked} onAsk={onAsk} />;
   const activeRow = shown.find((item) => rowAt(item.index)?.label === selected);
   return (
     <Box

@@ -48,7 +48,7 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions
               {row.kept ? <TagFilledIcon sx={{ fontSize: 19 }} /> : <TagIcon sx={{ fontSize: 19 }} />}
             </IconButton>
           </div>
-          <Box role="rowheader" title={row.label} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.04rem' }}><SeamedName label={row.label} starts={row.starts} /></Box>
+          <Box role="rowheader" title={row.change || row.label} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.04rem' }}><SeamedName label={row.label} starts={row.starts} />{row.dot && <Box component="span" sx={{ color: 'text.secondary' }}>.{row.dot}</Box>}</Box>
           <div role="gridcell"><GradeFigure grade={row.grade} width={24} /></div>
           <div role="gridcell">{row.letters}</div>
           {extensions.map((extension) => {

@@ -652,6 +652,10 @@ export interface components {
             recipes: string[];
             /** @description Where each part begins, from 0 */
             readonly starts: number[];
+            /** @description What was done to a word, if anything */
+            readonly change: string;
+            /** @description The extension that completes the word */
+            readonly dot: string;
             kept: boolean;
             cells: components["schemas"]["Cell"][];
         };

@@ -1,0 +1,51 @@
+import { screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, it, vi } from 'vitest';
+
+import { ApiError, type Check } from '../../shared/api';
+import { renderIn } from '../../shared/testing/render';
+import { CheckBar } from './CheckBar';
+import type { CheckControls } from './useCheck';
+
+const check = (fields: Partial<Check>): Check => ({ id: 3, state: 'running', total: 1200, done: 300, unsure: 0, rate: 100, created_at: new Date().toISOString(), ended_at: null, ...fields });
+const start = vi.fn();
+const stop = vi.fn();
+
+function show(found: Check | null, error: ApiError | null = null, labels?: string[]) {
+  const active = found?.state === 'running' || found?.state === 'queued';
+  const controls = { check: found, active, watchError: null, start: { mutate: start, error, variables: labels && { labels }, isPending: false }, stop: { mutate: stop, isPending: false } };
+  renderIn(<CheckBar controls={controls as unknown as CheckControls} names={2000} />);
+}
+
+it('says what is done, how fast, what is left and what is unsure, and stops', async () => {
+  show(check({ unsure: 7 }));
+  expect(screen.getByRole('status')).toHaveTextContent('300 of 1,200 answered · 100 a second · 9 s left · 7 unsure');
+  expect(screen.getByRole('progressbar', { name: 'Names checked' })).toHaveAttribute('aria-valuenow', '25');
+  await userEvent.click(screen.getByRole('button', { name: 'Stop' }));
+  expect(stop).toHaveBeenCalledWith(3);
+});
+
+it.each([
+  [check({ state: 'queued', done: 0, rate: null }), '0 of 1,200 answered · waiting for a worker'],
+  [check({ done: 0, rate: null }), '0 of 1,200 answered · asking'],
+  [check({ rate: 1, done: 0 }), '1 a second · 20 min left'],
+  [check({ state: 'done', done: 1200, unsure: 2 }), '1,200 answers · 2 unsure, just now.'],
+  [check({ state: 'stopped', done: 1 }), 'Stopped after 1 answer, just now.'],
+  [null, 'Nothing has been asked yet.'],
+])('tells each state apart', (found, said) => {
+  show(found);
+  expect(screen.getByRole('status')).toHaveTextContent(said);
+});
+
+it('offers to ask again when everything is fresh, but not for one name', async () => {
+  const fresh = new ApiError(409, 'fresh', 'All 200 names were checked within the last 15 minutes.');
+  show(null, fresh);
+  await userEvent.click(screen.getByRole('button', { name: 'Ask again' }));
+  expect(start).toHaveBeenCalledWith({ again: true });
+});
+
+it('tells a refusal of one name without offering to ask all again', () => {
+  show(null, new ApiError(409, 'check_active', 'A check is running.'), ['inkpost']);
+  expect(screen.getByRole('status')).toHaveTextContent('A check is running.');
+  expect(screen.queryByRole('button', { name: 'Ask again' })).not.toBeInTheDocument();
+});

@@ -1,0 +1,95 @@
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { describe, expect, it, vi } from 'vitest';
+
+import type { Cell, Judged } from '../../shared/api';
+import { renderIn, serve } from '../../shared/testing/render';
+import { ReasonsPanel, type View } from './ReasonsPanel';
+
+const cell = (extension: string, fields: Partial<Cell>): Cell => ({
+  label: 'inkpost', extension, status: 'open', trouble: '', reason: '', detail: '', source: 'http://registry.example/domain/x', asked_at: new Date().toISOString(), registered: null, expires: null, rdap_status: [], pending: false, ...fields,
+});
+const name: Judged = {
+  label: 'inkpost',
+  shown: 'inkpost',
+  grade: 91.4,
+  recipes: ['pair', 'tail'],
+  parts: [
+    { text: 'ink', kind: 'keyword', keyword: 'ink', start: 0, change: '' },
+    { text: 'post', kind: 'respell', keyword: 'post', start: 3, change: 'posst with st for sst' },
+  ],
+  measures: [
+    { name: 'length', score: 100, weight: 0.33, reasons: [{ text: '7 letters.', points: 0, start: 0, end: 7 }] },
+    { name: 'spelling', score: 83, weight: 0.33, reasons: [{ text: '“ink” sounds like “inc”.', points: -17, start: 0, end: 3 }] },
+  ],
+  kept: false,
+  cells: [
+    cell('com', { status: 'taken', registered: '2004-03-01T00:00:00Z', expires: '2027-03-01T00:00:00Z' }),
+    cell('net', {}),
+    cell('org', { status: 'unsure', reason: 'The look-up service did not answer in time. Try again.' }),
+    cell('shop', { status: 'waiting', pending: true, asked_at: null }),
+  ],
+};
+const acts = { onKeep: vi.fn(), onCheck: vi.fn(), onSelect: vi.fn(), onView: vi.fn() };
+
+function show(label: string | null = 'inkpost', view: View = 'reasons', status = 200) {
+  const near = { total: 1, rows: [{ label: 'postink', grade: 84, letters: 7, recipes: [], starts: [0, 4], change: '', dot: '', kept: false, cells: [] }] };
+  serve((_method, path) => ({ status, body: status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : name }));
+  renderIn(<ReasonsPanel projectId={7} label={label} extensions={['com', 'net', 'org', 'shop', 'press']} checking={false} view={view} {...acts} />);
+}
+
+describe('ReasonsPanel', () => {
+  it('says where the name comes from, and why it has its grade', async () => {
+    show();
+    expect(await screen.findByRole('heading', { name: 'inkpost.com' })).toBeInTheDocument();
+    expect(screen.getByText('91')).toBeInTheDocument();
+    expect(screen.getByText(/made by pair, tail/)).toHaveTextContent('ink (your word) + post (posst with st for sst)');
+    const measures = within(screen.getByRole('list', { name: 'Measures' }));
+    expect(measures.getByText('−17')).toBeInTheDocument();
+    expect(measures.getByText('ink', { selector: 'mark' })).toBeInTheDocument();
+  });
+
+  it('gives each status its evidence, and never calls a failure open or taken', async () => {
+    show();
+    const rows = (await within(await screen.findByRole('list', { name: 'Statuses' })).findAllByRole('listitem')).map((row) => row.textContent);
+    expect(rows[0]).toContain('takenjust nowRegistered Mar 1, 2004. Expires Mar 1, 2027. Asked at registry.example.');
+    expect(rows[1]).toContain('The registry has no such registration.');
+    expect(rows[2]).toContain('unsurejust nowThe look-up service did not answer in time.');
+    expect(rows[2]).not.toMatch(/open|taken/);
+    expect(rows[3]).toContain('waiting');
+    expect(rows[4]).toBe('.pressnot asked');
+  });
+
+  it('keeps, checks, and turns to near names', async () => {
+    show();
+    await userEvent.click(await screen.findByRole('button', { name: 'Keep' }));
+    expect(acts.onKeep).toHaveBeenCalledWith('inkpost', true);
+    await userEvent.click(screen.getByRole('button', { name: 'Check this name' }));
+    expect(acts.onCheck).toHaveBeenCalledWith(['inkpost']);
+    await userEvent.click(screen.getByRole('button', { name: 'Vary' }));
+    expect(acts.onView).toHaveBeenCalledWith('near');
+  });
+
+  it('lists near names, each to keep, to look at, and all to check', async () => {
+    show('inkpost', 'near');
+    const near = within(await screen.findByRole('list', { name: 'Near names' }));
+    await userEvent.click(near.getByTitle('See why: postink'));
+    expect(acts.onSelect).toHaveBeenCalledWith('postink');
+    await userEvent.click(near.getByRole('button', { name: 'Keep postink' }));
+    expect(acts.onKeep).toHaveBeenCalledWith('postink', true);
+    await userEvent.click(screen.getByRole('button', { name: 'Check them' }));
+    expect(acts.onCheck).toHaveBeenCalledWith(['postink']);
+  });
+
+  it('looks at any name that is typed', async () => {
+    show(null);
+    expect(screen.getByText('No name chosen')).toBeInTheDocument();
+    await userEvent.type(screen.getByLabelText('Look at any name'), '  QuietSky {Enter}');
+    expect(acts.onSelect).toHaveBeenCalledWith('quietsky');
+  });
+
+  it('says why a name cannot be looked at', async () => {
+    show('-ink', 'reasons', 400);
+    expect(await screen.findByRole('alert')).toHaveTextContent('Look again.');
+  });
+});

@@ -1,0 +1,64 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, it } from 'vitest';
+
+import type { Kept, Project } from '../../shared/api';
+import { ProjectContext } from '../../shared/lib/projectContext';
+import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { ShortlistPage } from './ShortlistPage';
+
+const kept = (label: string): Kept => ({ label, shown: label, note: '', kept_at: '', letters: label.length, grade: 90, starts: [0], statuses: [] });
+const project: Project = {
+  id: 7, name: 'Pressroom', considered: 0, within: 0, good: 0, created_at: '', changed_at: '',
+  brief: { name: '', purpose: 'mix', keywords: [], avoid: [], limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 }, extensions: ['com'], places: [], making: { off: [], daring: 35, added_max: 8, shapes: [] } },
+};
+
+function setUp(start: string[], act: (method: string, path: string) => Answer | undefined = () => undefined) {
+  let labels = start;
+  const asked = serve((method, path, body) => {
+    const answer = act(method, path);
+    if (answer) return answer;
+    if (method === 'PUT') labels = (body as { labels: string[] }).labels;
+    if (method === 'DELETE') labels = labels.filter((label) => !path.endsWith(`/${label}`));
+    if (method === 'POST') labels = [...labels, (body as { label: string }).label];
+    return method === 'GET' ? { body: labels.map(kept) } : { body: { label: labels.at(-1) } };
+  });
+  renderIn(<ProjectContext value={project}><ShortlistPage /></ProjectContext>);
+  return asked;
+}
+const names = () => within(screen.getByRole('list', { name: 'Shortlist' })).getAllByRole('heading').map((h) => h.textContent);
+
+it('changes the order by buttons and by Alt and an arrow', async () => {
+  const asked = setUp(['inkpost', 'inkwell', 'inkclub']);
+  await userEvent.click(await screen.findByRole('button', { name: 'Move inkclub up' }));
+  expect(names()).toEqual(['inkpost', 'inkclub', 'inkwell']);
+  screen.getByLabelText('Note on inkpost').focus();
+  await userEvent.keyboard('{Alt>}{ArrowDown}{/Alt}');
+  await waitFor(() => { expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({ labels: ['inkclub', 'inkpost', 'inkwell'] }); });
+  expect(screen.getByRole('button', { name: 'Move inkclub up' })).toBeDisabled();
+});
+
+it('loads the list again when the order was stale', async () => {
+  setUp(['inkpost', 'inkwell'], (method) => (method === 'PUT' ? { status: 409, body: { code: 'order_stale', message: 'The shortlist has changed meanwhile.', problems: [] } } : undefined));
+  await userEvent.click(await screen.findByRole('button', { name: 'Move inkwell up' }));
+  expect(await screen.findByText('The shortlist has changed meanwhile.')).toBeInTheDocument();
+  await waitFor(() => { expect(names()).toEqual(['inkpost', 'inkwell']); });
+});
+
+it('takes a name off, and undoes it', async () => {
+  const asked = setUp(['inkpost', 'inkwell']);
+  await userEvent.click(await screen.findByRole('button', { name: 'Take inkpost off the shortlist' }));
+  await waitFor(() => { expect(names()).toEqual(['inkwell']); });
+  await userEvent.click(await screen.findByRole('button', { name: 'Undo' }));
+  await waitFor(() => { expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ label: 'inkpost' }); });
+});
+
+it('keeps a typed name that was refused, and says why', async () => {
+  const problems = [{ path: 'label', code: 'label_character', message: 'A name cannot contain “ ”.' }];
+  setUp([], (method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : undefined));
+  expect(await screen.findByText('Nothing is kept yet')).toBeInTheDocument();
+  expect(screen.getByRole('link', { name: 'Export as CSV' })).toHaveAttribute('aria-disabled', 'true');
+  await userEvent.type(screen.getByLabelText('A name of your own'), 'ink post{Enter}');
+  expect(await screen.findByText('A name cannot contain “ ”.')).toBeInTheDocument();
+  expect(screen.getByLabelText('A name of your own')).toHaveValue('ink post');
+});
