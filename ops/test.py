@@ -11,6 +11,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ops.parts import ROOT, MariaDb, PartError, Redis, free_port, wait_for
@@ -87,7 +88,7 @@ def api_is_current(env: dict[str, str]) -> bool:
 
 
 def lint(env: dict[str, str]) -> bool:
-    """Linters and front-end tests; all of them run, whatever fails."""
+    """The Python linters and the API's files; all of them run, whatever fails."""
     tool = lambda name: str(Path(sys.executable).parent / name)  # noqa: E731 - one use, one line
     results = [
         step("ruff", [tool("ruff"), "check", "."], env),
@@ -96,6 +97,13 @@ def lint(env: dict[str, str]) -> bool:
         step("import directions", [tool("lint-imports")], env),
         step("migrations", [*PYTHON, "manage.py", "makemigrations", "--check", "--dry-run"], env),
         api_is_current(env),
+    ]
+    return all(results)
+
+
+def front_end(env: dict[str, str]) -> bool:
+    """The front end's linters and tests."""
+    results = [
         step("eslint", ["npm", "run", "-s", "lint"], env, WEB),
         step("tsc", ["npm", "run", "-s", "types"], env, WEB),
         step("front-end tests", ["npm", "run", "-s", "test"], env, WEB),
@@ -114,7 +122,11 @@ def main() -> int:
         with servers() as places:
             env = {**base, **places}
             passed = args.no_lint or lint(env)
-            done = subprocess.run([*PYTHON, "-m", "pytest", *args.pytest], env=env, check=False)
+            with ThreadPoolExecutor(1) as beside:
+                # The front end's checks run beside the Python tests, and end before the browser's.
+                other = None if args.no_lint else beside.submit(front_end, env)
+                done = subprocess.run([*PYTHON, "-m", "pytest", *args.pytest], env=env, check=False)
+                passed = (other is None or other.result()) and passed
     except PartError as error:
         print(f"The tests could not run: {error}", file=sys.stderr)
         return 1

@@ -109,3 +109,24 @@ def test_making_needs_no_server_and_a_closed_pipe_is_no_crash() -> None:
         assert process.stderr is not None
         assert process.stderr.read() == ""
     assert process.returncode == 0
+
+
+def test_words_lists_what_each_keyword_leads_to(capsys: pytest.CaptureFixture[str]) -> None:
+    code, out, _ = run(capsys, "words", "--words", "tune,piano", "--format", "json")
+    offers = json.loads(out)
+    assert code == 0
+    assert {o["keyword"] for o in offers} == {"tune", "piano"}
+    assert {"text", "group", "pos", "closeness"} <= set(offers[0])
+    assert run(capsys, "words")[0] == 2
+
+
+def test_vary_gives_near_names_of_each_name(
+    capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    typed(monkeypatch, "inkpost\npaperguild\n")
+    code, out, _ = run(capsys, "vary", "--limit", "20", "--format", "json")
+    rows = json.loads(out)
+    assert code == 0
+    assert [r["of"] for r in rows] == ["inkpost"] * 20 + ["paperguild"] * 20
+    assert "postink" in {r["label"] for r in rows}
+    assert run(capsys, "vary", "--limit", "0")[0] == 2

@@ -1,0 +1,149 @@
+"""Weighing pairs, sieving drafts and ordering the list, against plain statements of the rules."""
+
+from collections import Counter
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from vinetag.core.brief import Brief, Keyword, Limits, parse_brief
+from vinetag.core.candidates import Candidate, Part
+from vinetag.core.grade import Grade
+from vinetag.core.lexicon import load_lexicon
+from vinetag.core.make import Draft, Graded, Job
+from vinetag.core.make import variety as v
+from vinetag.core.make.draft import hyphened, joined
+from vinetag.core.make.sieve import Sieve
+from vinetag.core.make.stems import Stem, brief_stems
+
+LEXICON = load_lexicon()
+BRIEF = parse_brief(
+    {"keywords": ["paper", "night"], "limits": {"letters_min": 6, "letters_max": 11}}
+)
+
+
+def stem(text: str, worth: float = 0.5, pos: str = "n", beside: str = "") -> Stem:
+    return Stem((text,), "keyword", "paper", worth, pos, beside)
+
+
+class TestJoints:
+    def test_every_pair_within_the_limits_is_considered_and_the_best_come_first(self) -> None:
+        job = Job(BRIEF, LEXICON)
+        firsts = [stem(w) for w in ("paper", "night", "ink", "letterpress")]
+        seconds = [stem(w) for w in ("club", "bag", "paper", "owl")]
+        found = list(job.joints("pair", firsts, seconds, 100))
+        expected = {
+            (a.text, b.text)
+            for a in firsts
+            for b in seconds
+            if a.text != b.text and 6 <= len(a.text + b.text) <= 11
+        }
+        assert {(a.text, b.text) for a, b, _ in found} == expected
+        assert job.considered["pair"] == len(expected)
+        strengths = {(a.text, b.text): s for a, b, s in found}
+        for (a, b), strength in strengths.items():
+            assert strength == pytest.approx(job.belonging(a, b), abs=1e-5)
+
+    def test_what_is_said_together_beats_what_is_not(self) -> None:
+        job = Job(BRIEF, LEXICON)
+        assert job.belonging("paper", "bag") > job.belonging("paper", "owl")
+        assert job.belonging("night", "owl") > job.belonging("paper", "owl")
+
+    def test_parts_of_speech_stand_in_their_usual_order(self) -> None:
+        job = Job(Brief(limits=Limits(letters_max=20)), LEXICON)
+        quiet, sky = stem("quiet", pos="a"), stem("sky")
+        [(_, _, before)] = job.joints("pair", [quiet], [sky], 1)
+        [(_, _, behind)] = job.joints("pair", [sky], [quiet], 1)
+        assert before > 1.5 * behind
+
+    def test_words_of_the_bank_stand_beside_what_they_go_with(self) -> None:
+        job = Job(Brief(limits=Limits(letters_max=20)), LEXICON)
+        the = stem("the", beside="n")
+        found = list(job.joints("lead", [the], [stem("paper"), stem("carefully", pos="r")], 10))
+        assert [b.text for _, b, _ in found] == ["paper"]
+
+    def test_nothing_to_join_gives_nothing(self) -> None:
+        job = Job(BRIEF, LEXICON)
+        assert list(job.joints("pair", [], [stem("paper")], 5)) == []
+        assert list(job.joints("pair", [stem("paper")], [stem("paper")], 5)) == []
+
+
+class TestStems:
+    def test_keywords_come_first_and_each_word_once(self) -> None:
+        found = brief_stems(BRIEF, LEXICON)
+        assert [s.text for s in found[:2]] == ["paper", "night"]
+        assert len({s.text for s in found}) == len(found)
+        assert {s.kind for s in found[2:]} == {"kin"}
+        assert all(s.worth < found[0].worth for s in found[2:])
+
+    def test_dropped_and_avoided_words_are_no_stems(self) -> None:
+        some = [s.text for s in brief_stems(BRIEF, LEXICON)[2:6]]
+        keywords = (Keyword(("paper",), drop=tuple(some)), Keyword(("night",), drop=tuple(some)))
+        fewer = brief_stems(Brief(keywords=keywords, avoid=("sheet",)), LEXICON)
+        assert not {"sheet", *some} & {s.text for s in fewer}
+
+    def test_many_keywords_do_not_mean_many_times_the_work(self) -> None:
+        words = "paper ink post garden piano night sky coffee bread river stone music light".split()
+        many = brief_stems(Brief(keywords=tuple(Keyword((w,)) for w in words)), LEXICON)
+        assert len(many) < 460
+
+
+class TestSieve:
+    @pytest.mark.parametrize(
+        ("draft", "passes"),
+        [
+            (joined([stem("paper"), stem("club")], 1), True),
+            (joined([stem("ink"), stem("x")], 1), False),  # four letters
+            (joined([stem("letterpress"), stem("club")], 1), False),  # fifteen
+            (joined([stem("a"), stem("paper"), stem("b"), stem("club")], 1), False),  # four words
+            (hyphened([stem("paper")], [stem("club")], 1), False),
+            (joined([stem("paper"), stem("42")], 1), False),
+            (joined([stem("pen"), stem("island")], 1), False),
+            (Draft("-paperclub", (), 1), False),
+        ],
+    )
+    def test_only_what_keeps_the_brief_and_reads_well(self, draft: Draft, passes: bool) -> None:
+        assert Sieve(BRIEF, LEXICON).passes(draft) == passes
+
+    def test_offensive_letters_inside_an_ordinary_word_are_not_read(self) -> None:
+        assert Sieve(BRIEF, LEXICON).passes(joined([stem("cockpit"), stem("lab")], 1))
+        made_up = Draft("cocklet", (Part("cocklet", "invent", "", 0, "new word"),), 1)
+        assert not Sieve(BRIEF, LEXICON).passes(made_up)
+
+
+def graded(label: str, rank: float, recipe: str, *parts: tuple[str, str, str]) -> Graded:
+    made = tuple(Part(text, kind, keyword, 0) for text, kind, keyword in parts)
+    return Graded(Candidate(label, (recipe,), made, 0.5), Grade(rank, {}), rank)
+
+
+names = st.lists(
+    st.builds(
+        lambda n, rank, recipe, tail, keyword: graded(
+            f"name{n}", rank, recipe, (keyword, "keyword", keyword), (tail, "tail", "")
+        ),
+        st.integers(0, 10**6),
+        st.integers(0, 60).map(float),
+        st.sampled_from(["pair", "tail"]),
+        st.sampled_from(["club", "house", "yard"]),
+        st.sampled_from(["paper", "night"]),
+    ),
+    max_size=40,
+    unique_by=lambda g: g.candidate.label,
+)
+
+
+@given(names)
+@settings(deadline=None)
+def test_the_lazy_heap_takes_the_best_each_time(found: list[Graded]) -> None:
+    chosen = v.varied(found, 25)
+    seen: Counter[str] = Counter()
+    left = list(found)
+    for name in chosen:
+        best = max(g.rank - v._cost(g, seen) for g in left)
+        assert name.rank - v._cost(name, seen) == pytest.approx(best)
+        left.remove(name)
+        seen.update(p.text for p in name.candidate.parts)
+        seen.update({f"/{p.keyword}" for p in name.candidate.parts if p.keyword})
+        seen.update(f"={recipe}" for recipe in name.candidate.recipes)
+    assert len(chosen) == min(25, len(found))
+    assert v.varied(found, 10) == chosen[:10]
