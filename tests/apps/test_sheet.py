@@ -62,7 +62,7 @@ def test_filters_narrow_the_list(api: APIClient, project: Project) -> None:
     assert ask(api, project, text="zzz")["total"] == 0
     assert ask(api, project, text="%")["total"] == 0
     good = ask(api, project, good=True, limit=500)["rows"]
-    assert all(row["grade"] >= 55 for row in good)
+    assert all(row["grade"] >= 70 for row in good)
 
 
 @pytest.mark.parametrize(

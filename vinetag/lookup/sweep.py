@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import Callable, Iterable
-from itertools import zip_longest
 
 from vinetag.core.names import FullName
 from vinetag.lookup.answers import Answer
 from vinetag.lookup.client import RdapClient
 
-__all__ = ["interleaved", "sweep"]
+__all__ = ["sweep"]
 
 
 async def sweep(
@@ -48,9 +47,3 @@ async def sweep(
 
 async def _until(stop: asyncio.Event | None) -> None:
     await (stop or asyncio.Event()).wait()
-
-
-def interleaved(groups: Iterable[Iterable[FullName]]) -> list[FullName]:
-    """One from each group in turn, so that a slow host does not hold up the others."""
-    rounds = zip_longest(*groups)
-    return [name for turn in rounds for name in turn if name is not None]

@@ -68,7 +68,7 @@ class Lexicon:
     @cached_property
     def bank(self) -> Bank:
         """Words that lead or follow a keyword."""
-        return read_bank(_DATA.joinpath("bank.txt").read_text("ascii"), self.words)
+        return read_bank(_DATA.joinpath("bank.txt").read_text("ascii"))
 
     @cached_property
     def thesaurus(self) -> Thesaurus:

@@ -34,13 +34,13 @@ export function BenchPage() {
   const [help, setHelp] = useState(false);
   const filter = useRef<HTMLInputElement>(null);
   const notify = useNotify();
-  const keep = useKeep(project.id);
+  const { mutate: keep } = useKeep(project.id);
   const controls = useCheck(project.id, extensions);
   const listed = useQuery({
     queryKey: keys.funnel(project.id),
     queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
   }).data?.listed;
-  const onKeep = useCallback((label: string, kept: boolean) => { keep.mutate({ label, kept }); }, [keep]);
+  const onKeep = useCallback((label: string, kept: boolean) => { keep({ label, kept }); }, [keep]);
   const dismiss = useDismiss(project.id);
   const [view, setView] = useState<View>('reasons');
   const onCheck = (labels: string[]) => {

@@ -19,7 +19,7 @@ const STEPS: readonly Step[] = [
   { name: 'made', word: 'made', help: 'Names the recipes made from your words' },
   { name: 'within', word: 'within limits', help: 'Different names that keep your limits' },
   { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: {} },
-  { name: 'good', word: 'good enough', help: 'Show those graded 55 and above', filter: { good: true } },
+  { name: 'good', word: 'good enough', help: 'Show those graded 70 and above', filter: { good: true } },
   { name: 'open', word: 'open', help: 'Show those open in one of your extensions', filter: { open_in: 'any' } },
   { name: 'kept', word: 'shortlisted', help: 'Show those on the shortlist', filter: { kept: true } },
 ];

@@ -44,6 +44,7 @@ export function Notices({ children }: { children: ReactNode }) {
       <Snackbar
         key={notice?.id}
         open={notice !== null}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
         message={notice?.message}
         action={action}
         autoHideDuration={notice?.undo ? 9000 : 5000}
