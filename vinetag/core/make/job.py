@@ -17,7 +17,8 @@ from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 __all__ = ["Job"]
 
 PAIR_FULL = 6.0
-LIKENESS_SHARE = 0.6
+MODEL_SHARE = 0.75
+LIKELY_AT = 1.0
 KEPT_A_ROW = 40
 EASY_LETTERS = 9
 LETTER_COST = 2.2
@@ -128,24 +129,31 @@ class Job:
             yield firsts[i], seconds[j], float(together[i, j])
 
     def _together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
-        """Two signals that do not know of each other: pointwise mutual information of the words
-        that meet (6 nats or more count whole), and likeness of their vectors (counting up to 0.6).
+        """Two signals: pointwise mutual information of the words that meet (6 nats or more count
+        whole), and what the pairing model thinks of them, for words of one subject.
         """
-        vectors = self.lexicon.vectors
-        alike = vectors([s.words[-1] for s in firsts]) @ vectors([s.words[0] for s in seconds]).T
+        ends, starts = [s.words[-1] for s in firsts], [s.words[0] for s in seconds]
+        left, right = self.lexicon.side(ends), self.lexicon.side(starts)
+        alike = left.vectors @ right.vectors.T
+        likely = 1 / (1 + np.exp(-1.3 * (self.lexicon.pairing.logits(left, right) + LIKELY_AT)))
         seen = np.zeros_like(alike)
         places: dict[str, list[int]] = {}
-        for j, second in enumerate(seconds):
-            places.setdefault(second.words[0], []).append(j)
-        for i, first in enumerate(firsts):
-            followers = self.lexicon.followers(first.words[-1])
+        for j, start in enumerate(starts):
+            places.setdefault(start, []).append(j)
+        for i, end in enumerate(ends):
+            followers = self.lexicon.followers(end)
             for word in followers.keys() & places.keys():
                 value = 0.5 + 0.5 * min(1.0, followers[word] / PAIR_FULL)
                 for j in places[word]:
                     seen[i, j] = value
-        strength = 1 - (1 - seen) * (1 - LIKENESS_SHARE * np.maximum(0, alike))
+        subject = np.clip(0.45 + alike, 0, 1)
+        strength = 1 - (1 - seen) * (1 - MODEL_SHARE * likely * subject)
         together: Matrix = strength * _patterns(firsts, seconds)
         return together
+
+    def attested(self, first: Stem, second: Stem) -> bool:
+        """Whether the words that meet were seen side by side."""
+        return second.words[0] in self.lexicon.followers(first.words[-1])
 
     def belonging(self, first: str, second: str) -> float:
         """How well the second word goes right after the first, 0 to 1."""
@@ -155,8 +163,8 @@ class Job:
 
 # What a kind of the bank's words is worth in a name, by how often people would say it is one.
 BANK_WORTH = {
-    "place": 0.62, "craft": 0.6, "group": 0.6, "collection": 0.45, "writing": 0.5, "doer": 0.55,
-    "nature": 0.55, "motion": 0.5, "idea": 0.42, "thing": 0.45, "web": 0.45, "care": 0.4,
+    "place": 0.62, "craft": 0.6, "group": 0.62, "collection": 0.4, "writing": 0.5, "doer": 0.55,
+    "nature": 0.55, "motion": 0.5, "idea": 0.38, "thing": 0.3, "web": 0.4, "care": 0.4,
     "determiner": 0.08, "preposition": 0.05, "verb": 0.3, "quality": 0.5, "feel": 0.58, "time": 0.3,
     "number": 0.09, "manner": 0.2,
 }  # fmt: skip

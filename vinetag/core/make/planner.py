@@ -21,13 +21,16 @@ __all__ = ["GOOD_ENOUGH", "Graded", "Made", "grade_drafts", "make_names", "merge
 GOOD_ENOUGH = 70.0
 DIAL = 60.0
 FAR_FROM_WORDS = 0.6
-NO_KEYWORD = 12.0
+NO_KEYWORD = 24.0
+TOGETHER = 16.0
+WANTED = 5.0
 
 
 @dataclass(frozen=True, slots=True)
 class Graded:
-    """A candidate with its grade; `rank` is the grade less what the person's dial takes off, and
-    less for straying from the keywords, which short and easy words would otherwise hide.
+    """A candidate with its grade; `rank` is the grade, more for parts that belong together, less
+    what the person's dial takes off, and less for straying from the keywords, which short and easy
+    words would otherwise hide.
     """
 
     candidate: Candidate
@@ -102,9 +105,20 @@ def grade_drafts(
         foreign = FAR_FROM_WORDS * (100 - grade.scores.get("fit", 100.0))
         if all(part.kind in ("kin", "lead", "tail") for part in candidate.parts):
             foreign += NO_KEYWORD
-        graded.append(Graded(candidate, grade, grade.grade - off - foreign))
+        foreign += WANTED * _wanted(candidate, lexicon)
+        graded.append(
+            Graded(candidate, grade, grade.grade + TOGETHER * candidate.strength - off - foreign)
+        )
     graded.sort(key=lambda g: (-round(g.rank, 1), _chance(seed, g.candidate.label)))
     return graded
+
+
+def _wanted(candidate: Candidate, lexicon: Lexicon) -> float:
+    """How likely others thought of it: very common words, short together. 0 for most names."""
+    known = [lexicon.words[p.text].zipf for p in candidate.parts if p.text in lexicon.words]
+    if len(known) < 2:
+        return 0.0
+    return max(0.0, sum(known) / len(known) - 4.3) * max(0.0, 14 - candidate.letters) / 5
 
 
 def merge(drafts: Sequence[tuple[str, Draft]]) -> list[Candidate]:

@@ -16,6 +16,16 @@ USED: Final = {
     "synonyms": 0.8, "kin": 0.75, "narrower": 0.6, "derived": 0.7, "parts": 0.45, "broader": 0.4,
     "compounds": 0.35,
 }  # fmt: skip
+# What a word's field says about its use in a name: things that can be pictured before notions.
+FIELDS: Final = {
+    "artifact": 1.0, "plant": 1.0, "animal": 0.95, "food": 0.95, "object": 1.0, "substance": 0.9,
+    "phenomenon": 0.95, "shape": 0.95, "location": 0.85, "time": 0.8, "act": 0.8, "group": 0.8,
+    "event": 0.8, "feeling": 0.75, "communication": 0.75, "cognition": 0.7, "body": 0.7,
+    "attribute": 0.65, "state": 0.6, "person": 0.6, "possession": 0.6, "process": 0.6,
+    "quantity": 0.3, "relation": 0.3, "motive": 0.5, "Tops": 0.7, "name": 0.3,
+}  # fmt: skip
+OTHER_POS: Final = {"a": 0.95, "v": 0.75, "r": 0.4}
+GRIM = -0.5
 MOST_A_KEYWORD = 140
 MOST_RELATED = 420
 LONGEST = 12
@@ -66,7 +76,14 @@ def _related(
         share = USED.get(offer.group)
         known = lexicon.words.get(offer.text)
         if share and known and known.zipf >= LOWEST and 3 <= len(offer.text) <= LONGEST:
-            found.append((share * offer.closeness, offer.text, known.pos))
+            fit = (
+                FIELDS.get(known.field, 0.7)
+                if known.pos[:1] == "n"
+                else OTHER_POS.get(known.pos[:1], 0.3)
+            )
+            found.append((share * fit * offer.closeness, offer.text, known.pos))
+    moods = lexicon.pleasantness([f[1] for f in found]).tolist() if found else []
+    found = [f for f, mood in zip(found, moods, strict=True) if mood >= GRIM]
     found.sort(key=lambda f: (-f[0], f[1]))
     for closeness, text, pos in found[:most]:
         if text not in seen:

@@ -14,7 +14,8 @@ __all__ = ["varied"]
 
 WORD_COST = 2.5
 WORD_STEPS = 8
-CHANGE_COST = 2.2
+CHANGE_COST = 3.0
+SAME_STEM = 1.5
 KEYWORD_COST = 1.6
 KEYWORD_EVERY = 4
 KEYWORD_STEPS = 10
@@ -28,9 +29,10 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
 
     A name costs WORD_COST points for each time one of its added or related words stood above it,
     KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and RECIPE_COST for every RECIPE_EVERY
-    times its least shown recipe did, each up to so many steps. Costs only grow, so a lazy heap is
-    exact, and in bounded steps, so a name is weighed again few times. A longer list begins with the
-    shorter one.
+    times its least shown recipe did; a changed word CHANGE_COST for each time its keyword was
+    changed in that way above it, and SAME_STEM for each other way; each up to so many steps. Costs
+    only grow, so a lazy heap is exact, and in bounded steps, so a name is weighed again few times.
+    A longer list begins with the shorter one.
     """
     seen: Counter[str] = Counter()
     heap = [(-g.rank, i) for i, g in enumerate(ranked)]
@@ -47,7 +49,9 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
         chosen.append(name)
         seen.update(p.text for p in name.candidate.parts if p.kind != "hyphen")
         seen.update({f"/{p.keyword}" for p in name.candidate.parts if p.keyword})
-        seen.update(f"{p.kind}/{p.keyword}" for p in name.candidate.parts if p.change)
+        changes = [p for p in name.candidate.parts if p.change]
+        seen.update(f"{p.kind}/{p.keyword}" for p in changes)
+        seen.update(f"*/{p.keyword}" for p in changes)
         seen.update(f"={recipe}" for recipe in name.candidate.recipes)
     return chosen
 
@@ -64,6 +68,7 @@ def _cost(name: Graded, seen: Counter[str]) -> float:
             cost += WORD_COST * min(WORD_STEPS, seen[part.text])
             if part.change:
                 cost += CHANGE_COST * min(WORD_STEPS, seen[f"{part.kind}/{part.keyword}"])
+                cost += SAME_STEM * min(WORD_STEPS, seen[f"*/{part.keyword}"])
             if part.keyword:
                 steps = seen[f"/{part.keyword}"] // (3 * KEYWORD_EVERY)
                 cost += KEYWORD_COST * min(KEYWORD_STEPS, steps)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final, NamedTuple
@@ -27,12 +28,14 @@ GROUPS: Final[Mapping[str, str]] = {
     "short": "short forms; few will guess them",
 }
 MOST = 60
-CONTEXT = 0.9
+CONTEXT = 0.35
 COMMONEST = 5.25
 SENSES_SHOWN = 12
 RAREST = 2.3
 KIN_FLOOR = 0.42
 PHRASE_FLOOR = 0.7
+GRIM = -0.45
+WORD = re.compile(r"[a-z]{3,}")
 INFLECTED = frozenset("plural third past participle ing more most".split())
 
 
@@ -84,6 +87,11 @@ def open_up(keyword: Keyword, lexicon: Lexicon, beside: Sequence[Keyword] = ()) 
             for relation in relations:
                 for other in lexicon.thesaurus.related(sense.id, relation):
                     found.add(group, other.words)
+        told = [w for w in WORD.findall(sense.gloss) if _telling(w, lexicon)]
+        found.add("kin", told, 0.5)
+        for broader in lexicon.thesaurus.related(sense.id, "broader"):
+            for other in lexicon.thesaurus.related(broader.id, "narrower"):
+                found.add("kin", [w for w in other.words if " " not in w])
     word = keyword.words[-1]
     for kind, form in lexicon.thesaurus.forms(word):
         found.add("forms" if kind in INFLECTED else "derived", [form], 0.5)
@@ -110,6 +118,14 @@ def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon
     near = (lexicon.vectors(told) @ around).tolist()
     best = max(range(len(senses)), key=lambda i: near[i] - 0.1 * i)
     return [senses[best]]
+
+
+def _telling(text: str, lexicon: Lexicon) -> bool:
+    """Whether it is a word of some content: no form of another, no proper name, not everywhere."""
+    word = lexicon.words.get(text)
+    if word is None or word.pos[:1] not in ("n", "v", "a") or word.lemma:
+        return False
+    return word.field != "name" and 2.8 <= word.zipf <= COMMONEST
 
 
 class _Gathered:
@@ -151,11 +167,12 @@ class _Gathered:
             leaning = leaning / float((leaning @ leaning) ** 0.5)
         floor = KIN_FLOOR if len(self._phrase) == 1 else PHRASE_FLOOR
         foreign = {w for s in others for w in s.words}
-        for text, cosine in self._lexicon.nearest(leaning, 320):
-            word = self._lexicon.words[text]
-            content = word.pos[:1] in ("n", "v", "a") and 2.8 <= word.zipf <= COMMONEST
-            content = content and not word.lemma and not text.endswith(("ed", "ing"))
-            if cosine >= floor and content and text not in foreign:
+        company = self._lexicon.nearest(leaning, 320)
+        moods = self._lexicon.pleasantness([text for text, _ in company]).tolist()
+        grim = GRIM + min(0.0, float(self._lexicon.pleasantness(self._phrase[-1:])[0]))
+        for (text, cosine), mood in zip(company, moods, strict=True):
+            usable = mood >= grim and _telling(text, self._lexicon) and text not in foreign
+            if cosine >= floor and usable and not text.endswith(("ed", "ing")):
                 self.add("kin", [text], cosine)
 
     def offers(self) -> list[Offer]:

@@ -11,6 +11,8 @@ __all__ = ["BOTH_ASKED_FOR", "Pair"]
 
 KEEP = 1_500
 BOTH_ASKED_FOR = 0.3
+# A related word beside another wants to have been seen there, the more the plainer the dial.
+UNSEEN = 0.5
 
 
 class Pair:
@@ -24,6 +26,8 @@ class Pair:
         """The best KEEP of all pairs, best first."""
         for first, second, strength in job.joints(self.name, job.stems, job.stems, KEEP):
             asked = first.kind == second.kind == "keyword"
+            if not asked and not job.attested(first, second):
+                strength *= UNSEEN + (1 - UNSEEN) * job.daring
             enough = asked or strength >= job.evidence
             if enough and set(first.words).isdisjoint(second.words):
                 prior = BOTH_ASKED_FOR if asked else 0.0

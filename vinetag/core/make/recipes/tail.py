@@ -10,7 +10,8 @@ from vinetag.core.make.job import Job
 __all__ = ["Tail"]
 
 KEEP = 2_200
-PRIOR = 0.15
+# Before anything is known of the pair: a share of what the bank's word is worth.
+PRIOR = 0.55
 
 
 class Tail:
@@ -23,5 +24,6 @@ class Tail:
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""
         for stem, tail, strength in job.joints(self.name, job.stems, job.bank("tail"), KEEP):
+            fit = min(1.0, 0.25 + 1.2 * tail.worth)
             if strength >= job.evidence and tail.text not in stem.words:
-                yield joined((stem, tail), 1 - (1 - PRIOR) * (1 - strength))
+                yield joined((stem, tail), 1 - (1 - PRIOR * tail.worth) * (1 - strength * fit))
