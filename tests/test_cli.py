@@ -35,7 +35,9 @@ def test_make_gives_rows_and_objects_alike(capsys: pytest.CaptureFixture[str]) -
         assert "".join(p["text"] for p in item["parts"]) == item["label"]
         assert item["recipes"]
         assert 0 <= item["grade"] <= 100
-        assert set(item["measures"]) == {"length", "spelling", "fit"}
+        assert list(item["measures"]) == [
+            "length", "spelling", "fit", "sound", "memory", "clarity",
+        ]  # fmt: skip
         assert all(m["reasons"] for m in item["measures"].values())
         assert float(row["length"]) == item["measures"]["length"]["score"]
 
@@ -54,7 +56,14 @@ def test_grade_reads_names_and_keeps_their_order(
     typed(monkeypatch, "inkpost\n\nBücher\ninkpost\nq-8\n")
     code, out, _ = run(capsys, "grade", "--words", "ink", "--format", "json")
     assert code == 0
-    assert [item["label"] for item in json.loads(out)] == ["inkpost", "xn--bcher-kva", "q-8"]
+    graded = {item["label"]: item for item in json.loads(out)}
+    assert list(graded) == ["inkpost", "xn--bcher-kva", "q-8"]
+    assert graded["inkpost"]["misspellings"][0]["label"] == "incpost"
+    assert [w["code"] for w in graded["q-8"]["warnings"]] == ["digit", "hyphen", "alike"]
+    typed(monkeypatch, "пример\n")
+    [foreign] = json.loads(run(capsys, "grade", "--words", "ink", "--format", "json")[1])
+    assert foreign["grade"] is None
+    assert foreign["measures"]["sound"]["score"] is None
 
 
 @pytest.mark.parametrize(

@@ -20,7 +20,7 @@ from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.extensions import parse_extension
-from vinetag.core.grade import MEASURES, Grader
+from vinetag.core.grade import MEASURES, Grader, misspellings, warnings
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import make_names, vary
 from vinetag.core.names import FullName, parse_label
@@ -118,7 +118,7 @@ def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
     made = make_names(brief, lexicon, seed=args.seed, limit=args.limit)
     return [
         {
-            **_graded(grader, g.candidate),
+            **_graded(grader, g.candidate, why=args.format == "json"),
             "recipes": list(g.candidate.recipes),
             "parts": [part._asdict() for part in g.candidate.parts],
         }
@@ -152,19 +152,31 @@ def _vary(args: argparse.Namespace) -> list[dict[str, Any]]:
 
 def _grade(args: argparse.Namespace) -> list[dict[str, Any]]:
     grader = Grader(_brief(args), load_lexicon(), MEASURES)
-    return [_graded(grader, Candidate(label, (), (), 0.0)) for label in _names_in()]
+    why = args.format == "json"
+    return [_graded(grader, Candidate(label, (), (), 0.0), why=why) for label in _names_in()]
 
 
-def _graded(grader: Grader, candidate: Candidate) -> dict[str, Any]:
+def _graded(grader: Grader, candidate: Candidate, *, why: bool) -> dict[str, Any]:
+    """The grade and its measures; with `why`, reasons, warnings and likely misspellings too."""
     reading = grader.read_any(candidate)
-    return {
+    grade = grader.grade(reading)
+    scores = {m.name: grade.scores.get(m.name) for m in MEASURES}
+    found: dict[str, Any] = {
         "label": candidate.label,
-        "grade": round(grader.grade(reading).grade, 1),
+        "grade": round(grade.grade, 1) if grade.whole else None,
         "measures": {
-            name: {"score": round(score, 1), "reasons": [r._asdict() for r in reasons]}
-            for name, (score, reasons) in grader.explain(reading).items()
+            name: {"score": None if score is None else round(score, 1)}
+            for name, score in scores.items()
         },
     }
+    if why:
+        for name, (_, reasons) in grader.explain(reading).items():
+            found["measures"][name]["reasons"] = [r._asdict() for r in reasons]
+        found["warnings"] = [w._asdict() for w in warnings(reading)]
+        found["misspellings"] = [
+            {"label": text, "share": round(share, 4)} for text, share in misspellings(reading)
+        ]
+    return found
 
 
 def _check(args: argparse.Namespace) -> list[dict[str, Any]]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 
 import pytest
@@ -10,6 +11,7 @@ from rest_framework.test import APIClient
 from vinetag.apps.accounts.models import User
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
+from vinetag.core.make import make_names
 
 BRIEF = {
     "name": "Pressroom",
@@ -24,6 +26,15 @@ BRIEF = {
 @pytest.fixture(autouse=True)
 def _database(db: Any) -> None:
     """Every test here may use the database."""
+
+
+remembered = cache(make_names)
+
+
+@pytest.fixture(autouse=True)
+def _made_once(monkeypatch: pytest.MonkeyPatch) -> None:
+    """The same brief gives the same names (the core's tests see to that): they are made once."""
+    monkeypatch.setattr("vinetag.apps.naming.services.make_names", remembered)
 
 
 def client_of(person: User) -> APIClient:

@@ -19,11 +19,12 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/names/inkpost", None, 200),
     ("get", "projects/{p}/names/inkpost/near", None, 200),
     ("get", "projects/{p}/words", None, 200),
-    ("post", "projects/{p}/more", None, 409),
+    ("get", "projects/{p}/dots", None, 200),
+    ("post", "projects/{p}/more", None, 200),
     ("get", "projects/{p}/dismissed", None, 200),
     ("post", "projects/{p}/dismissed", {"label": "inkwell"}, 204),
     ("delete", "projects/{p}/dismissed", None, 204),
-    ("delete", "projects/{p}/dismissed/inkpost", None, 404),
+    ("delete", "projects/{p}/dismissed/inkpost", None, 204),
     ("get", "projects/{p}/funnel", None, 200),
     ("get", "projects/{p}/checks", None, 200),
     ("post", "projects/{p}/checks", {"labels": ["inkpost"], "again": True}, 409),
@@ -38,7 +39,7 @@ OF_A_PROJECT = [
 FOR_EVERYONE = {
     "session", "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
 }  # fmt: skip
-FOR_PEOPLE = {"projects", "catalogue"}
+FOR_PEOPLE = {"projects", "catalogue", "measures"}
 
 
 @pytest.mark.parametrize(("method", "path", "body", "status"), OF_A_PROJECT)

@@ -131,6 +131,55 @@ def test_one_name_with_its_reasons(api: APIClient, project: Project) -> None:
     assert (typed["label"], typed["shown"], typed["recipes"]) == ("xn--bcher-kva", "bücher", [])
 
 
+def test_any_name_gets_warnings_and_likely_misspellings(api: APIClient, project: Project) -> None:
+    judged = api.get(f"/api/projects/{project.pk}/names/knightpost").json()
+    assert [w["code"] for w in judged["warnings"]] == ["homophone"]
+    assert judged["misspellings"][0]["label"] == "nightpost"
+    assert judged["misspellings"][0]["share"] > 0.5
+    assert [m["name"] for m in judged["measures"]] == [
+        "length", "spelling", "fit", "sound", "memory", "clarity",
+    ]  # fmt: skip
+    assert sum(m["weight"] for m in judged["measures"]) == pytest.approx(1)
+
+
+def test_a_name_in_other_letters_has_no_grade(api: APIClient, project: Project) -> None:
+    judged = api.get(f"/api/projects/{project.pk}/names/пример").json()
+    assert judged["shown"] == "пример"
+    assert judged["grade"] is None
+    given = {m["name"]: m["score"] for m in judged["measures"] if m["score"] is not None}
+    assert set(given) == {"length"}
+    keep(project=project, label="xn--e1afmkfd")
+    [kept] = api.get(f"/api/projects/{project.pk}/shortlist").json()
+    assert kept["grade"] is None
+    assert b",6,,not asked" in api.get(f"/api/projects/{project.pk}/shortlist.csv").content
+
+
+def test_dots_are_the_rows_that_match(api: APIClient, project: Project) -> None:
+    keep(project=project, label="inkpost")
+    question = {"text": "post", "sort": "memory"}
+    dots = api.get(f"/api/projects/{project.pk}/dots", question).json()
+    page = ask(api, project, **question, limit=500)
+    assert dots["labels"][:500] == labels(page)
+    memory = dots["scores"]["memory"]
+    assert memory == sorted(memory, reverse=True)
+    at = dots["labels"].index("inkpost")
+    assert dots["kept"][at]
+    assert sum(dots["kept"]) == 1
+    assert dots["grades"][at] == page["rows"][at]["grade"]
+    assert api.get(f"/api/projects/{project.pk}/dots", {"open_in": "zip"}).status_code == 400
+
+
+def test_how_the_grade_is_worked_out_with_examples(api: APIClient) -> None:
+    told = api.get("/api/measures").json()
+    assert set(told["presets"]) == {"brand", "mix", "descriptive"}
+    assert set(told["examples"]) == set(told["presets"]["mix"])
+    for examples in told["examples"].values():
+        scores = [example["score"] for example in examples]
+        assert scores == sorted(scores, reverse=True)
+        assert scores[0] - scores[-1] > 15
+        assert all(example["reasons"] for example in examples)
+
+
 def test_what_is_no_name_is_told(api: APIClient, project: Project) -> None:
     response = api.get(f"/api/projects/{project.pk}/names/-ink")
     assert response.status_code == 400

@@ -17,9 +17,9 @@ def row(page: Page, label: str):
 def test_the_loop_by_mouse(page: Page, person: str, registry: Registry, tmp_path: Path) -> None:
     expect(page.get_by_text("Nothing is being named yet")).to_be_visible()
     new_project(page, "Pressroom", "ink, post, paper")
-    page.get_by_label("Letters in the name").fill("inkpost")
+    page.get_by_label("Has letters").fill("inkpost")
     expect(row(page, "inkpost")).to_be_visible()
-    page.get_by_label("Letters in the name").fill("")
+    page.get_by_label("Has letters").fill("")
     page.get_by_role("button", name="Check the best 200").click()
     expect(page.get_by_text("600 answers")).to_be_visible(timeout=60_000)
     grid = page.get_by_role("grid", name="Names")

@@ -15,8 +15,8 @@ from vinetag.core.errors import BriefError, ExtensionError, Problem
 from vinetag.core.extensions import parse_extension
 
 __all__ = [
-    "PURPOSES", "RECIPE_NAMES", "Brief", "Keyword", "Limits", "Making", "Purpose", "brief_document",
-    "parse_brief",
+    "MEASURE_NAMES", "PURPOSES", "RECIPE_NAMES", "Brief", "Keyword", "Limits", "Making", "Purpose",
+    "brief_document", "parse_brief",
 ]  # fmt: skip
 
 T = TypeVar("T")
@@ -35,6 +35,9 @@ MAX_DROP = 300
 RECIPE_NAMES: Final[tuple[str, ...]] = (
     "exact", "pair", "lead", "tail", "affix", "form", "blend", "clip", "respell", "mirror",
     "invent", "initials", "acrossdot", "hyphen", "place",
+)  # fmt: skip
+MEASURE_NAMES: Final[tuple[str, ...]] = (
+    "length", "spelling", "fit", "sound", "memory", "clarity",
 )  # fmt: skip
 
 
@@ -85,7 +88,9 @@ class Making:
 
 @dataclass(frozen=True, slots=True)
 class Brief:
-    """What is being named; the keywords and extensions stand in order of preference."""
+    """What is being named; the keywords and extensions stand in order of preference. `weights`:
+    (measure, 0 to 10) as the person set them, none for the purpose's own.
+    """
 
     name: str = ""
     purpose: Purpose = "mix"
@@ -95,6 +100,7 @@ class Brief:
     extensions: tuple[str, ...] = ("com",)
     places: tuple[str, ...] = ()
     making: Making = Making()
+    weights: tuple[tuple[str, int], ...] = ()
 
 
 LIMIT_RANGES: Final[Mapping[str, tuple[int, int]]] = {
@@ -125,6 +131,7 @@ def brief_document(brief: Brief) -> dict[str, Any]:
             "added_max": brief.making.added_max,
             "shapes": list(brief.making.shapes),
         },
+        "weights": dict(brief.weights),
     }
 
 
@@ -157,6 +164,7 @@ class _Reader:
         )
         places = self._list(fields.get("places", []), "places", MAX_PLACES, self._avoided)
         making = self._making(fields.get("making", {}))
+        weights = self._weights(fields.get("weights", {}))
         self._repeats([k.text for k in keywords if k], "keywords")
         self._repeats([e for e in extensions if e], "extensions")
         if fields.get("extensions") == []:
@@ -175,6 +183,7 @@ class _Reader:
             extensions=tuple(e for e in extensions if e),
             places=tuple(dict.fromkeys(p for p in places if p)),
             making=making,
+            weights=weights,
         )
 
     def _object(self, value: object, path: str, known: set[str]) -> Mapping[str, object]:
@@ -300,6 +309,17 @@ class _Reader:
             self._number(fields.get("added_max", usual.added_max), "making.added_max", 1, 12),
             tuple(dict.fromkeys(s for s in shapes if s)),
         )
+
+    def _weights(self, value: object) -> tuple[tuple[str, int], ...]:
+        fields = self._object(value, "weights", set(MEASURE_NAMES))
+        weights = tuple(
+            (name, self._number(fields[name], f"weights.{name}", 0, 10))
+            for name in MEASURE_NAMES
+            if name in fields
+        )
+        if weights and all(fields[name] == 0 for name, _ in weights):
+            self.note("weights", "no_weight")
+        return weights
 
     def _recipe(self, value: object, path: str) -> str:
         if value not in RECIPE_NAMES:

@@ -27,6 +27,7 @@ _WORDING: Mapping[str, str] = {
     "too_many": "At most {limit} here: there are {count:,}.",
     "too_few": "At least {limit} here.",
     "out_of_range": "Choose a number from {low} to {high}; {value} is outside.",
+    "no_weight": "Every measure is at 0: give at least one of them some weight.",
     "min_over_max": "The smallest number of letters ({low}) is above the largest ({high}).",
     "repeated": "“{value}” is listed twice.",
     "letters_only": (

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
 
-from django.db.models import Exists, OuterRef, QuerySet
+from django.db.models import Exists, FloatField, OuterRef, QuerySet
+from django.db.models.fields.json import KeyTextTransform
+from django.db.models.functions import Cast, Coalesce
 
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.availability.models import Lookup
@@ -17,23 +18,32 @@ from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
 from vinetag.core.errors import Problem
-from vinetag.core.grade import WEIGHTS, Reason
+from vinetag.core.grade import (
+    MEASURES,
+    Reason,
+    Warning,
+    misspellings,
+    shares,
+    warnings,
+    weights_of,
+)  # fmt: skip
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import vary
 from vinetag.core.make.planner import GOOD_ENOUGH
 from vinetag.core.names import parse_label
 
 __all__ = [
-    "SORTS", "Funnel", "Judged", "Page", "Question", "Row", "funnel", "near_names", "one_name",
-    "sheet_page",
+    "SORTS", "Dots", "Funnel", "Judged", "Page", "Question", "Row", "dots", "funnel", "near_names",
+    "one_name", "sheet_page",
 ]  # fmt: skip
 
-Sort = Literal["best", "grade", "name", "letters"]
-SORTS: dict[str, tuple[str, ...]] = {
+MOST_DOTS = 10_000
+SORTS: Mapping[str, tuple[str, ...]] = {
     "best": ("rank",),
     "grade": ("-grade", "rank"),
     "name": ("label",),
     "letters": ("letters", "rank"),
+    **{m.name: ("-score", "rank") for m in MEASURES},
 }
 
 
@@ -72,7 +82,9 @@ class Page:
 
 @dataclass(frozen=True, slots=True)
 class Funnel:
-    """What became of the names, step by step; the last three count names in the list."""
+    """What became of the names, step by step; the last three count names in the list. `good` have
+    a grade of at least `good_from`.
+    """
 
     made: int
     within: int
@@ -80,29 +92,45 @@ class Funnel:
     good: int
     open: int
     kept: int
+    good_from: float = GOOD_ENOUGH
 
 
 @dataclass(frozen=True, slots=True)
 class JudgedMeasure:
-    """One measure's part in a grade; `weight` is its share, 0 to 1."""
+    """One measure's part in a grade; `score` is None when it could not be given; `weight` is its
+    share, 0 to 1, among those that could.
+    """
 
     name: str
-    score: float
+    score: float | None
     weight: float
     reasons: Sequence[Reason]
 
 
 @dataclass(frozen=True, slots=True)
 class Judged:
-    """All about one name."""
+    """All about one name; `grade` is None when too little of it could be judged."""
 
     label: str
-    grade: float
+    grade: float | None
     recipes: Sequence[str]
     parts: Sequence[Part]
     measures: Sequence[JudgedMeasure]
+    warnings: Sequence[Warning]
+    misspellings: Sequence[tuple[str, float]]
     kept: bool
     cells: Sequence[Lookup]
+
+
+@dataclass(frozen=True, slots=True)
+class Dots:
+    """The rows that match, up to MOST_DOTS, column by column, in the order of the list."""
+
+    labels: Sequence[str]
+    letters: Sequence[int]
+    grades: Sequence[float]
+    scores: Mapping[str, Sequence[float | None]]
+    kept: Sequence[bool]
 
 
 def _open(project: Project, extensions: Sequence[str]) -> QuerySet[Lookup]:
@@ -123,9 +151,19 @@ def _rows(project: Project, question: Question) -> QuerySet[Candidate]:
     if question.kept:
         rows = rows.filter(Exists(entries(project).filter(label=OuterRef("label"))))
     order = SORTS[question.sort]
+    if "-score" in order:
+        score = Cast(KeyTextTransform(question.sort, "scores"), FloatField())
+        rows = rows.annotate(score=Coalesce(score, -1.0))
     if question.reverse:
         order = tuple(o.removeprefix("-") if o.startswith("-") else f"-{o}" for o in order)
     return rows.order_by(*order)
+
+
+def _known_extension(project: Project, question: Question) -> None:
+    choices = ("", "any", *project.brief["extensions"])
+    if question.open_in not in choices:
+        told = {"value": question.open_in, "choices": ", ".join(choices[1:])}
+        raise RefusedError([Problem("open_in", "unknown_choice", told)])
 
 
 def sheet_page(project: Project, question: Question) -> Page:
@@ -133,15 +171,25 @@ def sheet_page(project: Project, question: Question) -> Page:
 
     Raises RefusedError when `open_in` is no extension of the brief.
     """
-    extensions = project.brief["extensions"]
-    if question.open_in not in ("", "any", *extensions):
-        problem = Problem("open_in", "unknown_choice", {
-            "value": question.open_in, "choices": ", ".join(("any", *extensions)),
-        })  # fmt: skip
-        raise RefusedError([problem])
+    _known_extension(project, question)
     matching = _rows(project, question)
     page = list(matching[question.offset : question.offset + question.limit])
     return _with_cells(project, page, matching.order_by().count())
+
+
+def dots(project: Project, question: Question) -> Dots:
+    """The matching names for a plot: two queries. Raises RefusedError as sheet_page does."""
+    _known_extension(project, question)
+    kept = set(entries(project).values_list("label", flat=True))
+    rows = _rows(project, question).values_list("label", "letters", "grade", "scores")
+    found = list(rows[:MOST_DOTS])
+    return Dots(
+        labels=[label for label, _, _, _ in found],
+        letters=[letters for _, letters, _, _ in found],
+        grades=[grade for _, _, grade, _ in found],
+        scores={m.name: [scores.get(m.name) for _, _, _, scores in found] for m in MEASURES},
+        kept=[label in kept for label, _, _, _ in found],
+    )
 
 
 def funnel(project: Project) -> Funnel:
@@ -169,6 +217,7 @@ def near_names(project: Project, label: str) -> Page:
             label=g.candidate.label,
             grade=round(g.grade.grade, 1),
             letters=g.candidate.letters,
+            scores={name: round(score, 1) for name, score in g.grade.scores.items()},
             recipes=[],
             parts=[list(p) for p in g.candidate.parts],
         )
@@ -202,17 +251,20 @@ def one_name(project: Project, label: str) -> Judged:
         source = MadeName(label, tuple(entry.recipes), parts, entry.strength)
     grader = grader_for(brief)
     reading = grader.read_any(source)
-    weights = WEIGHTS[brief.purpose]
-    total = sum(weights.values())
+    grade = grader.grade(reading)
+    weights = weights_of(brief)
+    share = shares({name: weights.get(name, 0) for name in grade.scores})
     return Judged(
         label=label,
-        grade=grader.grade(reading).grade,
+        grade=grade.grade if grade.whole else None,
         recipes=source.recipes,
         parts=source.parts or [Part(text, "word", "", at) for at, text in reading.words],
         measures=[
-            JudgedMeasure(name, score, weights[name] / total, reasons)
+            JudgedMeasure(name, score, share.get(name, 0.0), reasons)
             for name, (score, reasons) in grader.explain(reading).items()
         ],
+        warnings=warnings(reading),
+        misspellings=misspellings(reading),
         kept=bool(entry and entry.removed_at is None),
         cells=list(project.lookups.filter(label=label, extension__in=brief.extensions)),
     )

@@ -16,9 +16,11 @@ from vinetag.core.brief import Brief, brief_document, parse_brief
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
 from vinetag.core.errors import BriefError, Problem
-from vinetag.core.grade import MEASURES, Grader
+from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.make import make_names
+from vinetag.core.make import Graded, make_names
+from vinetag.core.make.planner import GOOD_ENOUGH, in_order, ranked
+from vinetag.core.make.variety import varied
 from vinetag.core.names import parse_label
 
 __all__ = [
@@ -71,12 +73,15 @@ def create_project(*, owner: User, name: str, brief: object) -> Project:
 
 
 def change_project(*, project: Project, name: str | None, brief: object) -> Project:
-    """Change the name, the brief or both. Names are made anew when the brief changed."""
+    """Change the name, the brief or both. Names are made anew when the brief changed; when only
+    the weights of the measures did, those listed are graded and ordered anew.
+    """
     title, read = _read(
         project.name if name is None else name, project.brief if brief is None else brief
     )
     document = brief_document(read)
-    remake = document != project.brief
+    changed = {key for key in document if document[key] != project.brief.get(key)}
+    remake = bool(changed - {"weights"})
     if remake:
         project.depth = STEP
     project.name, project.brief = title, document
@@ -84,6 +89,8 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
         project.save(update_fields=["name", "brief", "depth", "changed_at"])
         if remake:
             _make(project, read)
+        elif changed:
+            _weigh(project, read)
     return project
 
 
@@ -175,6 +182,26 @@ def _read(name: str, brief: object) -> tuple[str, Brief]:
     return title, read
 
 
+def _weigh(project: Project, brief: Brief) -> None:
+    """Grade the listed names from the scores they have, and put them in order."""
+    weights = weights_of(brief)
+    rows = {row.label: row for row in project.candidates.all()}
+    graded = []
+    for row in rows.values():
+        grade = Grade(weigh(row.scores, weights), row.scores)
+        rank = ranked(grade.grade, row.scores, row.bonus, brief.making.daring)
+        graded.append(Graded(made_name(row), grade, rank, row.bonus))
+    ordered = varied(in_order(graded, project.seed), len(graded))
+    for place, name in enumerate(ordered, start=1):
+        row = rows[name.candidate.label]
+        row.rank, row.grade = place, round(name.grade.grade, 1)
+    Candidate.objects.bulk_create(
+        rows.values(), batch_size=BATCH, update_conflicts=True, update_fields=["rank", "grade"]
+    )
+    project.good = sum(row.grade >= GOOD_ENOUGH for row in rows.values())
+    project.save(update_fields=["good"])
+
+
 def _make(project: Project, brief: Brief) -> None:
     """Make the names and store the list in place of the last one."""
     without = frozenset(project.dismissed.values_list("label", flat=True))
@@ -197,7 +224,8 @@ def _row(project: Project, rank: int, graded: Any) -> Candidate:
         grade=round(graded.grade.grade, 1),
         letters=candidate.letters,
         strength=round(candidate.strength, 4),
-        scores={name: round(score, 1) for name, score in graded.grade.scores.items()},
+        bonus=round(graded.bonus, 2),
+        scores={name: round(score, 2) for name, score in graded.grade.scores.items()},
         recipes=list(candidate.recipes),
         parts=[list(part) for part in candidate.parts],
     )

@@ -28,6 +28,7 @@ def shortlist_csv(kept: Sequence[Kept], extensions: Sequence[str]) -> bytes:
             cells.append(moment.strftime("%Y-%m-%d %H:%M") if moment else "")
         label = unicode_label(item.entry.label)
         letters = len(label) - label.count("-")
-        row = [place, safe_cell(label), letters, round(item.grade), *cells]
+        grade = "" if item.grade is None else round(item.grade)
+        row = [place, safe_cell(label), letters, grade, *cells]
         rows.writerow([*row, safe_cell(item.entry.note)])
     return b"\xef\xbb\xbf" + out.getvalue().encode("utf-8")

@@ -27,10 +27,12 @@ MAX_NOTE = 2_000
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """An entry with its grade, 0 to 100, and what is known of its full names, by extension."""
+    """An entry with its grade, 0 to 100 (None when too little of it could be judged), and what is
+    known of its full names, by extension.
+    """
 
     entry: Entry
-    grade: float
+    grade: float | None
     statuses: dict[str, Lookup]
 
     @property
@@ -114,9 +116,10 @@ def kept_names(project: Project) -> list[Kept]:
     lookups = project.lookups.filter(label__in=[r.label for r in rows])
     for lookup in lookups.filter(extension__in=brief.extensions):
         found.setdefault(lookup.label, {})[lookup.extension] = lookup
+    graded = [grader.grade(grader.read_any(_made(row))) for row in rows]
     return [
-        Kept(row, grader.grade(grader.read_any(_made(row))).grade, found.get(row.label, {}))
-        for row in rows
+        Kept(row, grade.grade if grade.whole else None, found.get(row.label, {}))
+        for row, grade in zip(rows, graded, strict=True)
     ]
 
 

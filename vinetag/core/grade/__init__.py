@@ -1,13 +1,17 @@
-"""Grading: measures give 0 to 100 with reasons; the grade weighs them by the brief's purpose."""
+"""Grading: measures give 0 to 100 with reasons; the grade weighs them by purpose or by will."""
 
-from vinetag.core.grade.judge import Grade, Grader, Reading
+from vinetag.core.grade.judge import Grade, Grader
 from vinetag.core.grade.measures import MEASURES
+from vinetag.core.grade.measures.spelling import misspellings
+from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Assessment, Finding, Measure, Reason
-from vinetag.core.grade.weigh import WEIGHTS, weigh
+from vinetag.core.grade.warn import Warning, warnings
+from vinetag.core.grade.weigh import EXPONENT, PRESETS, shares, weigh, weights_of
 
 __all__ = [
+    "EXPONENT",
     "MEASURES",
-    "WEIGHTS",
+    "PRESETS",
     "Assessment",
     "Finding",
     "Grade",
@@ -15,5 +19,10 @@ __all__ = [
     "Measure",
     "Reading",
     "Reason",
+    "Warning",
+    "misspellings",
+    "shares",
+    "warnings",
     "weigh",
+    "weights_of",
 ]

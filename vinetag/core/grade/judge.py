@@ -2,47 +2,49 @@
 
 from __future__ import annotations
 
-import itertools
+import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, NamedTuple
+from functools import cache
+from typing import TYPE_CHECKING, Final
 
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate, Part
+from vinetag.core.grade.hearing import Hearing
+from vinetag.core.grade.measures.fit import SOUNDS
+from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Reason, reasons
-from vinetag.core.grade.weigh import weigh
+from vinetag.core.grade.weigh import enough, weigh, weights_of
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.segment import segment
-from vinetag.core.names import plain_words
+from vinetag.core.names import is_ldh_label, plain_words, unicode_label
 
 if TYPE_CHECKING:
     from vinetag.core.grade.scale import Measure
 
-__all__ = ["Grade", "Grader", "Reading"]
+__all__ = ["Grade", "Grader", "hearing_of"]
+
+KIN = -0.12
+LEFT_OVER = 4
+UNKNOWN: Final = -1.0
 
 
-class Reading(NamedTuple):
-    """A name as the measures see it. `words`: (first letter's place, word) from left to right;
-    `keywords`: the brief's keywords with weights; `carried`: the keyword each stretch came from;
-    `added`: letters from no keyword; `strength`: how well the parts belong together, 0 to 1.
-    """
-
-    label: str
-    words: Sequence[tuple[int, str]]
-    keywords: Mapping[str, int]
-    carried: Sequence[Part]
-    added: int
-    strength: float
-    is_name: bool
-    lexicon: Lexicon
+@cache
+def hearing_of(lexicon: Lexicon) -> Hearing:
+    """The one memory of heard words for a lexicon."""
+    return Hearing(lexicon)
 
 
 @dataclass(frozen=True, slots=True)
 class Grade:
-    """`grade` and `scores` (by measure) run from 0 to 100."""
+    """`grade` and `scores` (by measure, those that could be given) run from 0 to 100. `whole`: the
+    measures that gave a score have at least half of the weight; otherwise there is no grade to
+    speak of.
+    """
 
     grade: float
     scores: Mapping[str, float]
+    whole: bool = True
 
 
 class Grader:
@@ -51,10 +53,13 @@ class Grader:
     def __init__(self, brief: Brief, lexicon: Lexicon, measures: Sequence[Measure]) -> None:
         self._brief = brief
         self._lexicon = lexicon
+        self._hearing = hearing_of(lexicon)
         self._measures = measures
+        self._weights = weights_of(brief)
         self._keywords = {k.text: k.weight for k in brief.keywords}
         self._joined = {k.joined: k.text for k in brief.keywords}
         self._name = "".join(plain_words(brief.name))
+        self._forms: dict[str, str] | None = None
 
     def read(self, candidate: Candidate) -> Reading:
         """The reading of a made name: its parts are its words."""
@@ -63,23 +68,29 @@ class Grader:
         added = 0
         for part in candidate.parts:
             if part.keyword:
-                if carried and carried[-1].keyword == part.keyword:
-                    before = carried[-1]
+                before = carried[-1] if carried else part
+                # The words of a phrase are carried as one.
+                if before is not part and before[1:3] == part[1:3] == ("keyword", part.keyword):
                     whole = candidate.label[before.start : part.start + len(part.text)]
                     carried[-1] = Part(whole, "keyword", part.keyword, before.start)
                 else:
                     carried.append(part)
             elif part.kind not in ("hyphen", "name"):
                 added += len(part.text)
+        label = candidate.label
         return Reading(
-            candidate.label,
+            label,
             words,
             self._keywords,
             carried,
             added,
             candidate.strength,
-            bool(self._name) and candidate.label.replace("-", "") == self._name,
+            bool(self._name) and label.replace("-", "") == self._name,
             self._lexicon,
+            self._hearing,
+            self._brief.purpose,
+            self._brief.extensions[0],
+            label.startswith("xn--"),
         )
 
     def read_any(self, candidate: Candidate) -> Reading:
@@ -87,26 +98,86 @@ class Grader:
         return self.read(candidate) if candidate.parts else self.read_label(candidate.label)
 
     def read_label(self, label: str) -> Reading:
-        """The reading of a typed name: its words and keywords are found in its letters."""
+        """The reading of a typed name: its words, and what of the keywords they carry, are found in
+        its letters. One with accents is read as if it had none.
+        """
+        shown = unicode_label(label)
+        if shown != label:
+            plain = unicodedata.normalize("NFKD", shown)
+            plain = "".join(c for c in plain if not unicodedata.combining(c))
+            if not is_ldh_label(plain):
+                return self.read(Candidate(label, (), (Part(label, "word", "", 0),), 0.0))
+            label = plain
         parts: list[Part] = []
         start = 0
         for stretch in label.split("-"):
             for word in segment(stretch, self._lexicon, extra=self._joined):
-                keyword = self._joined.get(word, "")
-                parts.append(Part(word, "keyword" if keyword else "word", keyword, start))
+                parts.append(self._part(word, start))
                 start += len(word)
             start += 1
-        pairs = itertools.pairwise(parts)
-        alike = [self._lexicon.likeness(a.text, [b.text])[0] for a, b in pairs]
-        strength = max(0.0, sum(alike) / len(alike)) if alike else 1.0
-        return self.read(Candidate(label, (), tuple(parts), strength))
+        reading = self.read(Candidate(label, (), tuple(parts), 0.0))
+        accented = shown if shown != label and len(shown) == len(label) else ""
+        return reading._replace(words=self._as_seen(reading.words), accented=accented)
+
+    def _as_seen(self, words: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
+        """Letters left over beside a word make one new word with it: "brand", "olo"."""
+        seen: list[tuple[int, str]] = []
+        for at, word in words:
+            before = seen[-1] if seen else (-1, "")
+            joins = before[0] + len(before[1]) == at and word.isalpha() and before[1].isalpha()
+            if joins and (self._left_over(word) or self._left_over(before[1])):
+                seen[-1] = (before[0], before[1] + word)
+            else:
+                seen.append((at, word))
+        return seen
+
+    def _left_over(self, word: str) -> bool:
+        short = len(word) <= LEFT_OVER and bool(set("aeiouy") & set(word))
+        return short and word not in self._lexicon.words and word not in self._joined
+
+    def _part(self, word: str, start: int) -> Part:
+        keyword = self._joined.get(word)
+        if keyword:
+            return Part(word, "keyword", keyword, start)
+        if self._forms is None:
+            self._forms = {
+                form: keyword.text
+                for keyword in self._brief.keywords
+                for _, form in self._lexicon.thesaurus.forms(keyword.joined)
+            }
+        if word in self._forms:
+            keyword = self._forms[word]
+            return Part(word, "form", keyword, start, f"a form of {keyword}")
+        if not word.isalpha() or not self._joined:
+            return Part(word, "word", "", start)
+        said = self._hearing.word(word).readings
+        alike = self._lexicon.sounds.alike(said[0][0]) if said else ()
+        for other in alike:
+            if other in self._joined:
+                return Part(word, "respell", self._joined[other], start, SOUNDS)
+        keywords = list(self._keywords)
+        near = self._lexicon.closeness(word, keywords)
+        best = max(range(len(keywords)), key=near.__getitem__)
+        if near[best] >= KIN:
+            return Part(word, "kin", keywords[best], start)
+        return Part(word, "word", "", start)
 
     def grade(self, reading: Reading) -> Grade:
         """Scores by measure, and the whole."""
-        scores = {m.name: m.assess(reading).score for m in self._measures}
-        return Grade(weigh(scores, self._brief.purpose), scores)
+        scores: dict[str, float] = {}
+        known = self._hearing.scores(reading.accented or reading.label, reading.words)
+        for measure in self._measures:
+            score = known.get(measure.name, UNKNOWN)
+            if score == UNKNOWN:
+                score = measure.assess(reading).score
+                if measure.of_letters:
+                    known[measure.name] = score
+            if score is not None:
+                scores[measure.name] = score
+        told = enough(scores, self._weights)
+        return Grade(weigh(scores, self._weights), scores, told)
 
-    def explain(self, reading: Reading) -> dict[str, tuple[float, list[Reason]]]:
+    def explain(self, reading: Reading) -> dict[str, tuple[float | None, list[Reason]]]:
         """measure -> (score, reasons, the weightiest first)."""
         found = {}
         for measure in self._measures:

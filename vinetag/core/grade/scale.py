@@ -6,9 +6,12 @@ from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple, Protocol
 
 if TYPE_CHECKING:
-    from vinetag.core.grade.judge import Reading
+    from vinetag.core.grade.reading import Reading
 
-__all__ = ["Assessment", "Finding", "Measure", "Reason", "assess", "reasons"]
+__all__ = ["Assessment", "Finding", "Measure", "Reason", "assess", "not_graded", "reasons"]
+
+SHOWN = 3
+LONGEST_TOLD = 32
 
 
 class Finding(NamedTuple):
@@ -24,9 +27,11 @@ class Finding(NamedTuple):
 
 
 class Assessment(NamedTuple):
-    """`score`, 0 to 100, is the measure's base plus its findings' points, clipped."""
+    """`score`, 0 to 100, is the measure's base plus its findings' points, clipped; None when the
+    name cannot be judged, and the findings say why.
+    """
 
-    score: float
+    score: float | None
     findings: tuple[Finding, ...]
 
 
@@ -47,6 +52,10 @@ class Measure(Protocol):
         """Its name in product and code: length, spelling …"""
 
     @property
+    def of_letters(self) -> bool:
+        """Whether it looks at the label and its words alone, and at nothing of the brief."""
+
+    @property
     def wording(self) -> Mapping[str, str]:
         """A sentence for each finding's code."""
 
@@ -60,10 +69,27 @@ def assess(base: float, findings: Sequence[Finding]) -> Assessment:
     return Assessment(min(100.0, max(0.0, score)), tuple(findings))
 
 
+def not_graded(reading: Reading, code: str, **args: object) -> Assessment:
+    """No score; the one finding says why."""
+    return Assessment(None, (Finding(code, 0.0, 0, len(reading.label), args),))
+
+
+def _shortened(value: object) -> object:
+    """Long stretches are told by their beginning."""
+    if isinstance(value, str) and len(value) > LONGEST_TOLD and " " not in value:
+        return value[: LONGEST_TOLD - 1] + "…"
+    return value
+
+
 def reasons(measure: Measure, assessment: Assessment) -> list[Reason]:
-    """The findings in words, the weightiest first."""
+    """The weightiest findings in words, at most SHOWN, the weightiest first."""
     ordered = sorted(assessment.findings, key=lambda f: -abs(f.points))
     return [
-        Reason(measure.wording[f.code].format(**f.args), round(f.points, 1), f.start, f.end)
-        for f in ordered
+        Reason(
+            measure.wording[f.code].format(**{k: _shortened(v) for k, v in f.args.items()}),
+            round(max(-100.0, f.points), 1),
+            f.start,
+            f.end,
+        )
+        for f in ordered[:SHOWN]
     ]

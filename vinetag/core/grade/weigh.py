@@ -1,23 +1,51 @@
-"""How the measures weigh in the grade, by purpose."""
+"""How the measures weigh in the grade, by purpose or as the person set them."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from typing import Final
 
-from vinetag.core.brief import Purpose
+from vinetag.core.brief import Brief, Purpose
 
-__all__ = ["WEIGHTS", "weigh"]
+__all__ = ["EXPONENT", "PRESETS", "enough", "shares", "weigh", "weights_of"]
 
-WEIGHTS: Final[Mapping[Purpose, Mapping[str, float]]] = {
-    "brand": {"length": 0.40, "spelling": 0.35, "fit": 0.25},
-    "mix": {"length": 0.33, "spelling": 0.33, "fit": 0.34},
-    "descriptive": {"length": 0.20, "spelling": 0.30, "fit": 0.50},
+# From 0 (not counted) to 10, as the sliders have them.
+PRESETS: Final[Mapping[Purpose, Mapping[str, int]]] = {
+    "brand": {"length": 6, "spelling": 6, "fit": 4, "sound": 6, "memory": 7, "clarity": 5},
+    "mix": {"length": 5, "spelling": 6, "fit": 7, "sound": 5, "memory": 5, "clarity": 5},
+    "descriptive": {"length": 3, "spelling": 6, "fit": 10, "sound": 3, "memory": 3, "clarity": 6},
 }
+# A power mean: 1 would be the plain average, 0 the geometric mean, where one nought spoils all.
+EXPONENT: Final = 0.4
 
 
-def weigh(scores: Mapping[str, float], purpose: Purpose) -> float:
-    """The weighted mean of the scores, 0 to 100, over the measures that gave one."""
-    weights = WEIGHTS[purpose]
-    total = sum(weights[name] for name in scores)
-    return sum(weights[name] * score for name, score in scores.items()) / total if total else 0.0
+def weights_of(brief: Brief) -> Mapping[str, int]:
+    """The person's weights, or the preset of the brief's purpose."""
+    return dict(brief.weights) or PRESETS[brief.purpose]
+
+
+def shares(weights: Mapping[str, int]) -> Mapping[str, float]:
+    """Each measure's share of the grade, 0 to 1; all alike when every weight is nought."""
+    total = sum(weights.values())
+    if not total:
+        return dict.fromkeys(weights, 1 / len(weights)) if weights else {}
+    return {name: weight / total for name, weight in weights.items()}
+
+
+def enough(scores: Mapping[str, float], weights: Mapping[str, int]) -> bool:
+    """Whether the measures that gave a score have half of the weight, so that there is a grade."""
+    told = sum(weight for name, weight in weights.items() if name in scores)
+    return 2 * told >= sum(weights.values()) if any(weights.values()) else bool(scores)
+
+
+def weigh(scores: Mapping[str, float], weights: Mapping[str, int]) -> float:
+    """The weighted power mean of the scores (0 to 100) with exponent EXPONENT, over the measures
+    that gave one; 0 when none did.
+
+    A weakness is not made good by strengths elsewhere: a name nobody can spell stays poor however
+    short it is. Below 1, the exponent pulls the mean towards the low scores, the more the lower
+    they are (H. Bullen, Handbook of Means and Their Inequalities, 2003, ch. 3).
+    """
+    share = shares({name: weights.get(name, 0) for name in scores})
+    mean = sum(share[name] * score**EXPONENT for name, score in scores.items())
+    return float(mean ** (1 / EXPONENT))

@@ -3,21 +3,99 @@
 from __future__ import annotations
 
 import gzip
+import itertools
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
-from functools import cached_property
+from collections.abc import Iterable, Mapping, Sequence
+from functools import cached_property, lru_cache
 from importlib.resources import files
+from typing import Final
 
 import numpy as np
 import numpy.typing as npt
 
-__all__ = ["Sayable", "Sounds", "Spellings"]
+__all__ = ["VOWELS", "Phonotactics", "Sayable", "Sounds", "Spellings", "as_heard", "bare"]
 
 _DATA = files("vinetag.core.lexicon").joinpath("data")
 VOWELS = frozenset("AA AE AH AO AW AY EH ER EY IH IY OW OY UH UW".split())
+# How a sound is written for people who do not read phonetic script.
+PLAIN: Final[Mapping[str, str]] = {
+    "AA": "ah", "AE": "a", "AH": "u", "AO": "aw", "AW": "ow", "EH": "e", "ER": "er",
+    "AY": "y", "EY": "ay", "IH": "i", "IY": "ee", "OW": "oh", "OY": "oy", "UH": "oo", "UW": "oo",
+    "HH": "h", "DH": "th", "NG": "ng", "JH": "j",
+}  # fmt: skip
+NO_STRESS: Final = str.maketrans("", "", "012")
 ALPHABET = 27
 ORDER = 4
 END = 0
+
+
+@lru_cache(60_000)
+def bare(phones: tuple[str, ...]) -> tuple[str, ...]:
+    """The phones without stress marks."""
+    return tuple(p.rstrip("012") for p in phones)
+
+
+# Consonants that begin a syllable together.
+ONSETS: Final = frozenset(
+    f"{first} {second}"
+    for firsts, seconds in (
+        ("P B T D K G F TH SH", "R"), ("P B K G F S", "L"), ("S", "P T K M N W"), ("T D K", "W"),
+    )
+    for first in firsts.split()
+    for second in seconds.split()
+)  # fmt: skip
+
+
+@lru_cache(60_000)
+def as_heard(phones: tuple[str, ...]) -> str:
+    """Phones as plain letters, syllable by syllable: "le-ter-press". As many consonants as can
+    begin a word together go with the vowel after them.
+    """
+    plain = bare(phones)
+    vowels = [i for i, p in enumerate(plain) if p in VOWELS]
+    cuts = set()
+    for one, two in itertools.pairwise(vowels):
+        together = two - one > 2 and " ".join(plain[two - 2 : two]) in ONSETS
+        cuts.add(two - 2 if together else max(one + 1, two - 1))
+    told = []
+    for i, phone in enumerate(plain):
+        told.append("-" if i in cuts else "")
+        last = i + 1 == len(plain) or i + 1 in cuts
+        if phone == "AY" and (i == 0 or i in cuts):
+            told.append("eye")
+        elif phone == "AH" and last:
+            told.append("uh")
+        elif phone == "AO" and plain[i + 1 : i + 2] == ("R",):
+            told.append("o")
+        else:
+            told.append(PLAIN.get(phone, phone.lower()))
+    return "".join(told)
+
+
+class Phonotactics:
+    """A trigram model of English sounds, trained on a pronouncing dictionary (interpolated after
+    Witten and Bell, 1991). Words kept back for judging are left out.
+    """
+
+    def __init__(self, words: Iterable[Sequence[str]]) -> None:
+        self._place: dict[str, int] = {}
+        rows: list[int] = []
+        for phones in words:
+            rows += [END, END]
+            rows += [self._place.setdefault(p, len(self._place) + 1) for p in phones]
+            rows.append(END)
+        size = len(self._place) + 1
+        codes = np.array(rows, np.int64)
+        grams = (codes[:-2] * size + codes[1:-1]) * size + codes[2:]
+        counts = np.bincount(grams, minlength=size**3).reshape((size,) * 3)
+        counts[1:, END] = 0
+        counts[END, END, END] = 0
+        self._log: list[list[list[float]]] = np.log2(_interpolated(counts)).tolist()
+
+    def steps(self, phones: Sequence[str]) -> list[float]:
+        """log2 probability of each phone (without stress), and of the end, after the two before."""
+        codes = [END, END, *(self._place.get(p, END) for p in phones), END]
+        return [self._log[codes[i]][codes[i + 1]][codes[i + 2]] for i in range(len(codes) - 2)]
 
 
 class Sounds:
@@ -37,7 +115,22 @@ class Sounds:
 
     def phones(self, word: str) -> tuple[str, ...]:
         """Phones without stress; () for a word that is not in the dictionary."""
-        return tuple(p.rstrip("012") for p in self._lines.get(word, "").split())
+        return tuple(self._lines.get(word, "").translate(NO_STRESS).split())
+
+    @cached_property
+    def _alike(self) -> Mapping[str, list[str]]:
+        found: dict[str, list[str]] = defaultdict(list)
+        for word, line in self._lines.items():
+            found[line.translate(NO_STRESS)].append(word)
+        return found
+
+    def alike(self, phones: tuple[str, ...]) -> Sequence[str]:
+        """The dictionary's words that sound so, stress apart."""
+        return self._alike.get(" ".join(bare(phones)), ())
+
+    def marked(self, word: str) -> tuple[str, ...]:
+        """Phones with stress marks on vowels (0 none, 1 first, 2 second); () when unknown."""
+        return tuple(self._lines.get(word, "").split())
 
     def syllables(self, word: str) -> int:
         """How many; 0 when it is not known."""
@@ -116,20 +209,23 @@ class Sayable:
         counts[:, 1:, END] = 0
         counts[END, END, END, END] = 0
         self._log = np.log2(_interpolated(counts)).astype(np.float32)
+        self._flat = self._log.reshape(-1).data
 
-    def transitions(self, word: str) -> npt.NDArray[np.float32]:
+    def steps(self, word: str) -> list[float]:
         """log2 probability of each letter, and of the end, after the three before it."""
-        codes = [END] * 3 + [ord(c) - 96 for c in word] + [END]
-        return np.array(
-            [self._log[tuple(codes[i : i + ORDER])] for i in range(len(codes) - 3)], np.float32
-        )
+        found: list[float] = []
+        place = END
+        for code in (*(ord(c) - 96 for c in word), END):
+            place = place % ALPHABET**3 * ALPHABET + code
+            found.append(self._flat[place])
+        return found
 
     def score(self, word: str) -> float:
         """Mean and worst transition together, in bits below zero: about -3 for an English word,
         under -6 for what cannot be said. Letters a to z only.
         """
-        steps = self.transitions(word)
-        return float(0.6 * steps.mean() + 0.4 * steps.min() / 2.5)
+        steps = self.steps(word)
+        return 0.6 * sum(steps) / len(steps) + 0.4 * min(steps) / 2.5
 
     def next_letters(self, before: str) -> npt.NDArray[np.float32]:
         """Probability of each letter a to z, after the end of the word in place 0."""
@@ -141,11 +237,11 @@ class Sayable:
 def _interpolated(counts: npt.NDArray[np.int64]) -> npt.NDArray[np.float64]:
     """Witten-Bell: each order leans on the shorter one by how many different letters followed."""
     levels = [counts.astype(float)]
-    for _ in range(ORDER - 1):
+    for _ in range(counts.ndim - 1):
         levels.append(levels[-1].sum(axis=0))
-    lower: npt.NDArray[np.float64] = (levels[-1] + 0.5) / (levels[-1].sum() + 0.5 * ALPHABET)
+    lower: npt.NDArray[np.float64] = (levels[-1] + 0.5) / (levels[-1].sum() + 0.5 * len(counts))
     for level in levels[-2::-1]:
         total = level.sum(axis=-1, keepdims=True)
         kinds = (level > 0).sum(axis=-1, keepdims=True)
-        lower = (level + kinds * lower + 1e-9) / (total + kinds + 1e-9 * ALPHABET)
+        lower = (level + kinds * lower + 1e-9) / (total + kinds + 1e-9 * len(counts))
     return lower

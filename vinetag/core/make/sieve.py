@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import re
-
 from vinetag.core.brief import Brief
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.draft import Draft
@@ -19,10 +17,6 @@ class Sieve:
         self._limits = brief.limits
         self._lexicon = lexicon
         self._avoid = [a.replace(" ", "") for a in brief.avoid]
-        # Most names hold the beginning of no offensive word, which is quickly seen.
-        self._starts = frozenset(word[:3] for word in lexicon.offensive)
-        rude = "|".join(sorted(lexicon.offensive, key=len, reverse=True))
-        self._rude = re.compile(f"(?=({rude}))")
 
     def passes(self, draft: Draft) -> bool:
         """Whether the draft is a valid label within every limit of the brief."""
@@ -42,13 +36,10 @@ class Sieve:
         """Whether an offensive word is read: across a seam, or anywhere in a changed word that is
         no ordinary one. Letters wholly inside an ordinary word do not count.
         """
-        label = draft.label
-        if not any(label[i : i + 3] in self._starts for i in range(len(label) - 2)):
-            return False
-        for match in self._rude.finditer(label):
-            at, end = match.start(), match.start() + len(match.group(1))
+        for text, at in self._lexicon.rude_inside(draft.label):
+            end = at + len(text)
             inside = [p for p in draft.parts if p.start <= at and end <= p.start + len(p.text)]
-            if not inside or inside[0].text == match.group(1):
+            if not inside or inside[0].text == text:
                 return True
             if inside[0].text not in self._lexicon.words:
                 return True

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from string import ascii_lowercase
 
 from vinetag.core.lexicon import Lexicon
 
-__all__ = ["did_you_mean", "distance"]
+__all__ = ["did_you_mean", "distance", "one_slip_away"]
 
 COMMON = 2.6
 FAR_BEHIND = 1.2
@@ -16,6 +17,7 @@ TWO_SLIPS_COMMON = 2.8
 LEAST = 2.2
 
 
+@lru_cache(2_000)
 def did_you_mean(word: str, lexicon: Lexicon) -> str:
     """A far commoner word one slip away (a letter more, less, other, or two turned), else, for an
     unknown word of six letters or more, a common one two slips away that begins alike; '' when the
@@ -25,7 +27,7 @@ def did_you_mean(word: str, lexicon: Lexicon) -> str:
     if len(word) < 4 or not word.isalpha() or (known and known.pos and known.zipf >= COMMON):
         return ""
     floor = max(LEAST, (known.zipf if known else 0) + FAR_BEHIND)
-    found = _best(_slips(word), lexicon, floor)
+    found = one_slip_away(word, lexicon, floor)
     if not found and not known and len(word) >= TWO_SLIPS_FROM:
         alike = (
             w
@@ -34,6 +36,11 @@ def did_you_mean(word: str, lexicon: Lexicon) -> str:
         )
         found = _best(alike, lexicon, TWO_SLIPS_COMMON)
     return found
+
+
+def one_slip_away(word: str, lexicon: Lexicon, floor: float) -> str:
+    """The commonest word a slip away whose Zipf value is over `floor`; '' when there is none."""
+    return _best(_slips(word), lexicon, floor)
 
 
 def _best(words: Iterable[str], lexicon: Lexicon, floor: float) -> str:

@@ -9,6 +9,7 @@ import { ShortlistPage } from '../features/shortlist/ShortlistPage';
 import { Blank } from '../shared/ui/Blank';
 import { AboutPage } from './AboutPage';
 import { BenchPage } from './BenchPage';
+import { MeasuresPage } from './MeasuresPage';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
 
@@ -39,6 +40,7 @@ export function Rooms() {
           <Route path="shortlist" element={<ShortlistPage />} />
         </Route>
         <Route path="about" element={<AboutPage />} />
+        <Route path="measures" element={<MeasuresPage />} />
         <Route path="*" element={<Nowhere />} />
       </Route>
     </Routes>

@@ -49,6 +49,7 @@ export function Shell({ person }: { person: string }) {
         <Typography component={Link} to="/" className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main', textDecoration: 'none', whiteSpace: 'nowrap' }}>Vine Tag</Typography>
         {Number.isInteger(id) ? <ProjectLinks id={id} /> : null}
         <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1 }}>
+          <Box component={NavLink} to="/measures" sx={{ color: 'text.secondary', textDecoration: 'none' }}>Grades</Box>
           <Box component={NavLink} to="/about" sx={{ color: 'text.secondary', textDecoration: 'none' }}>About</Box>
           <ModeButton />
           <Typography color="textSecondary" noWrap sx={{ maxWidth: 160 }} title={person}>{person}</Typography>

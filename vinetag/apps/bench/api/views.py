@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import extend_schema, extend_schema_field
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
@@ -13,10 +13,11 @@ from rest_framework.views import APIView
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.bench import selectors
+from vinetag.apps.bench.worked import weighing
 from vinetag.apps.naming.services import own_project
 from vinetag.core.names import unicode_label
 
-__all__ = ["FunnelView", "NameView", "NamesView", "NearView"]
+__all__ = ["DotsView", "FunnelView", "NameView", "NamesView", "NearView", "WeighingView"]
 
 
 class QuestionSerializer(serializers.Serializer[Any]):
@@ -34,6 +35,7 @@ class RowSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(source="candidate.label")
     grade = serializers.FloatField(source="candidate.grade")
     letters = serializers.IntegerField(source="candidate.letters")
+    scores = serializers.DictField(source="candidate.scores", child=serializers.FloatField())
     recipes = serializers.ListField(source="candidate.recipes", child=serializers.CharField())
     starts = serializers.SerializerMethodField(help_text="Where each part begins, from 0")
     change = serializers.SerializerMethodField(help_text="What was done to a word, if anything")
@@ -65,6 +67,7 @@ class FunnelSerializer(serializers.Serializer[Any]):
     good = serializers.IntegerField()
     open = serializers.IntegerField()
     kept = serializers.IntegerField()
+    good_from = serializers.FloatField(help_text="The grade from which a name is good enough")
 
 
 class ReasonSerializer(serializers.Serializer[Any]):
@@ -76,9 +79,46 @@ class ReasonSerializer(serializers.Serializer[Any]):
 
 class MeasureSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
-    score = serializers.FloatField()
+    score = serializers.FloatField(allow_null=True)
     weight = serializers.FloatField()
     reasons = ReasonSerializer(many=True)
+
+
+class WarningSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    text = serializers.CharField()
+    start = serializers.IntegerField()
+    end = serializers.IntegerField()
+
+
+class MisspellingSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField()
+    share = serializers.FloatField(help_text="Of those who hear the name, 0 to 1")
+
+
+class DotsSerializer(serializers.Serializer[Any]):
+    labels = serializers.ListField(child=serializers.CharField())
+    letters = serializers.ListField(child=serializers.IntegerField())
+    grades = serializers.ListField(child=serializers.FloatField())
+    scores = serializers.DictField(
+        child=serializers.ListField(child=serializers.FloatField(allow_null=True))
+    )
+    kept = serializers.ListField(child=serializers.BooleanField())
+
+
+class ExampleSerializer(serializers.Serializer[Any]):
+    project = serializers.CharField()
+    label = serializers.CharField()
+    score = serializers.FloatField(allow_null=True)
+    reasons = ReasonSerializer(many=True)
+
+
+class WeighingSerializer(serializers.Serializer[Any]):
+    exponent = serializers.FloatField(help_text="Of the power mean that makes the grade")
+    presets = serializers.DictField(
+        child=serializers.DictField(child=serializers.IntegerField()), help_text="By purpose"
+    )
+    examples = serializers.DictField(child=ExampleSerializer(many=True))
 
 
 class PartSerializer(serializers.Serializer[Any]):
@@ -92,12 +132,18 @@ class PartSerializer(serializers.Serializer[Any]):
 class JudgedSerializer(serializers.Serializer[Any]):
     label = serializers.CharField()
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
-    grade = serializers.FloatField()
+    grade = serializers.FloatField(allow_null=True)
     recipes = serializers.ListField(child=serializers.CharField())
     parts = PartSerializer(many=True)
     measures = MeasureSerializer(many=True)
+    warnings = WarningSerializer(many=True)
+    misspellings = serializers.SerializerMethodField(help_text="The likeliest first")
     kept = serializers.BooleanField()
     cells = CellSerializer(many=True)
+
+    @extend_schema_field(MisspellingSerializer(many=True))
+    def get_misspellings(self, judged: selectors.Judged) -> list[dict[str, Any]]:
+        return [{"label": text, "share": share} for text, share in judged.misspellings]
 
     def get_shown(self, judged: selectors.Judged) -> str:
         return unicode_label(judged.label)
@@ -115,6 +161,26 @@ class NamesView(APIView):
         given.is_valid(raise_exception=True)
         page = selectors.sheet_page(project, selectors.Question(**given.validated_data))
         return Response(PageSerializer(page).data)
+
+
+class DotsView(APIView):
+    @extend_schema(
+        operation_id="readDots",
+        parameters=[QuestionSerializer],
+        responses={200: DotsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        given = QuestionSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        dots = selectors.dots(project, selectors.Question(**given.validated_data))
+        return Response(DotsSerializer(dots).data)
+
+
+class WeighingView(APIView):
+    @extend_schema(operation_id="readWeighing", responses=WeighingSerializer)
+    def get(self, _request: Request) -> Response:
+        return Response(WeighingSerializer(weighing()).data)
 
 
 class FunnelView(APIView):

@@ -48,6 +48,10 @@ class BriefSerializer(serializers.Serializer[Any]):
     extensions = serializers.ListField(child=serializers.CharField())
     places = serializers.ListField(child=serializers.CharField())
     making = MakingSerializer()
+    weights = serializers.DictField(
+        child=serializers.IntegerField(min_value=0, max_value=10),
+        help_text="Of the measures, 0 to 10; empty for those of the purpose",
+    )
 
 
 class ProjectSerializer(serializers.Serializer[Any]):

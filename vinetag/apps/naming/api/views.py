@@ -8,7 +8,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
-from vinetag.apps.accounts.errors import NotFoundError, RefusedError
+from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.naming import services
 from vinetag.apps.naming.api.serializers import (
     CatalogueSerializer,
@@ -147,8 +147,7 @@ class DismissedNameView(APIView):
     @extend_schema(operation_id="bringBack", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int, label: str) -> Response:
         project = services.own_project(request.user, project_id)
-        if not services.bring_back(project=project, labels=[label]):
-            raise NotFoundError
+        services.bring_back(project=project, labels=[label])
         return Response(status=204)
 
 

@@ -29,7 +29,7 @@ class KeptSerializer(serializers.Serializer[Any]):
     note = serializers.CharField(source="entry.note", allow_blank=True)
     kept_at = serializers.DateTimeField(source="entry.kept_at")
     letters = serializers.SerializerMethodField()
-    grade = serializers.FloatField()
+    grade = serializers.FloatField(allow_null=True)
     starts = serializers.SerializerMethodField(help_text="Where each part begins, from 0")
     statuses = CellSerializer(many=True, source="cells")
 

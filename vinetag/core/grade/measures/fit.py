@@ -1,105 +1,146 @@
-"""fit: how well the name carries the brief's keywords."""
+"""fit: how much of the brief's keywords the name carries."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import lru_cache
+from statistics import NormalDist
 from types import MappingProxyType
 from typing import Final
 
-from vinetag.core.grade.judge import Reading
-from vinetag.core.grade.scale import Assessment, Finding, assess
+from vinetag.core.candidates import Part
+from vinetag.core.grade.reading import Reading
+from vinetag.core.grade.scale import Assessment, Finding, assess, not_graded
 from vinetag.core.lexicon import Lexicon
 
 __all__ = ["Fit"]
 
-FIRST_KEYWORD = 62.0
-MORE_KEYWORDS = 16.0
-BELONGING = 26.0
-ADDED_LETTER = 1.2
-KIN_LEAST = 0.3
-OF_RELATED = 0.5
+FIRST: Final = 84.0
+MORE: Final = 14.0
+MOST_MORE: Final = 2
+# A keyword at the beginning is seen and found first.
+LATER: Final = 4.0
+FREE_LETTERS: Final = 4
+FOREIGN_LETTER: Final = 1.3
+# Closeness (Lexicon.closeness) from which a related word counts, and at which it counts most.
+FAR: Final = -0.25
+CLOSE: Final = 0.05
+KIN_LEAST: Final = 0.15
+KIN_MOST: Final = 0.75
+# Of words taken at random: the mean closeness and its spread.
+BY_CHANCE: Final = NormalDist(-0.46, 0.17)
+OF_RELATED: Final = 0.3
 CHANGED: Final[Mapping[str, float]] = MappingProxyType(
     {
-        "form": 0.75, "affix": 0.85, "respell": 0.8, "blend": 0.7, "clip": 0.6, "acrossdot": 0.7,
-        "mirror": 0.25, "invent": 0.3, "initials": 0.15,
+        "form": 0.85, "affix": 0.9, "respell": 0.8, "blend": 0.75, "clip": 0.6, "acrossdot": 0.75,
+        "mirror": 0.2, "invent": 0.25, "initials": 0.12,
     }
 )  # fmt: skip
 
 
 class Fit:
-    """Points for the keywords carried, by weight, and for parts that belong together."""
+    """The first keyword counts most, by its weight and by how much of it is there; others add to
+    it; letters that say something else take away.
+    """
 
     name = "fit"
+    of_letters = False
     wording: Mapping[str, str] = MappingProxyType(
         {
-            "none": "Carries none of your words.",
-            "no_keywords": "No words were given to compare it with.",
+            "none": "“{label}” carries none of your words: nobody will guess what it is for.",
+            "no_keywords": "Not graded, because the brief has no words to compare it with.",
+            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
             "carries": "Carries “{keyword}” (weight {weight} of 5).",
             "also": "Carries “{keyword}” as well (weight {weight} of 5).",
-            "kin": "“{text}” is close to your word “{keyword}”.",
+            "kin": "“{text}” is closer in meaning to “{keyword}” than {near} in 100 words are.",
             "plays": "Plays on “{keyword}”: {change}.",
-            "name": "It is the name you gave.",
-            "together": "Its parts {how}.",
-            "added": "{letters} letters come from words you did not give.",
+            "sound": "“{text}” sounds like your word “{keyword}”.",
+            "name": "“{label}” is the name you gave.",
+            "later": "“{keyword}” comes second, where fewer look for it.",
+            "added": "“{text}” is none of your words: {letters} letters that say something else.",
         }
     )
 
     def assess(self, reading: Reading) -> Assessment:
-        """Without keywords the score is a neutral 50, and says so."""
-        end = len(reading.label)
-        if not reading.keywords:
-            return assess(50.0, [Finding("no_keywords", 0.0, 0, end, {})])
+        """Without keywords there is nothing to judge by."""
+        label, end = reading.label, len(reading.label)
+        if reading.foreign:
+            return not_graded(reading, "foreign", shown=label)
         found: list[Finding] = []
-        heaviest = max(reading.keywords.values())
         if reading.is_name:
-            found.append(Finding("name", FIRST_KEYWORD, 0, end, {}))
-        carried = sorted(
-            reading.carried,
-            key=lambda c: (
-                -reading.keywords[c.keyword] * _share(c.kind, c.text, c.keyword, reading.lexicon)
-            ),
-        )
-        for place, part in enumerate(carried):
-            weight = reading.keywords[part.keyword]
-            full = FIRST_KEYWORD if not found else MORE_KEYWORDS if place < 3 else 0.0
-            points = (
-                full
-                * (0.55 + 0.45 * weight / heaviest)
-                * _share(part.kind, part.text, part.keyword, reading.lexicon)
-            )
-            args = {
-                "keyword": part.keyword, "weight": weight, "text": part.text, "change": part.change,
-            }  # fmt: skip
-            code = "also" if found else "carries"
-            if part.kind == "kin":
-                code = "kin"
-            elif part.change:
-                code = "plays"
-            found.append(Finding(code, points, part.start, part.start + len(part.text), args))
+            found.append(Finding("name", FIRST, 0, end, {"label": label}))
+        elif not reading.keywords:
+            return not_graded(reading, "no_keywords")
+        heaviest = max(reading.keywords.values(), default=5)
+        shares = [
+            (_share(c, reading.lexicon) * (0.5 + 0.5 * reading.keywords[c.keyword] / heaviest), c)
+            for c in reading.carried
+        ]
+        shares.sort(key=lambda s: (-s[0], s[1].start))
+        told: set[str] = set()
+        for share, part in shares:
+            place = len(told)
+            if part.keyword in told or (place and share < shares[0][0] * 0.1):
+                continue
+            told.add(part.keyword)
+            points = share * (FIRST if not found else MORE if place <= MOST_MORE else 0.0)
+            found.append(_found(part, points, reading, also=bool(found)))
         if not found:
-            return assess(0.0, [Finding("none", 0.0, 0, end, {})])
-        how = _how(reading.strength)
-        found.append(Finding("together", BELONGING * reading.strength, 0, end, {"how": how}))
-        if reading.added:
-            points = -ADDED_LETTER * max(0, reading.added - 3)
-            found.append(Finding("added", points, 0, end, {"letters": reading.added}))
+            return assess(0.0, [Finding("none", 0.0, 0, end, {"label": label})])
+        best = shares[0][1] if shares else None
+        if best and best.start and not reading.is_name:
+            stop = best.start + len(best.text)
+            found.append(Finding("later", -LATER, best.start, stop, {"keyword": best.keyword}))
+        if reading.added > FREE_LETTERS and not reading.is_name:
+            found.append(_added(reading))
         return assess(0.0, found)
 
 
-@lru_cache(50_000)
-def _share(kind: str, text: str, keyword: str, lexicon: Lexicon) -> float:
+def _found(part: Part, points: float, reading: Reading, *, also: bool) -> Finding:
+    args = {
+        "keyword": part.keyword,
+        "weight": reading.keywords[part.keyword],
+        "text": part.text,
+        "change": part.change,
+    }
+    code = "also" if also else "carries"
+    if part.kind == "kin":
+        code = "kin"
+        near = BY_CHANCE.cdf(_near(part.keyword, part.text, reading.lexicon))
+        args["near"] = min(99, round(100 * near))
+    elif part.change == SOUNDS:
+        code = "sound"
+    elif part.change:
+        code = "plays"
+    return Finding(code, points, part.start, part.start + len(part.text), args)
+
+
+def _added(reading: Reading) -> Finding:
+    """The longest stretch from no keyword is the one that is spoken of."""
+    held = [(p.start, p.start + len(p.text)) for p in reading.carried]
+    apart = [
+        (len(word), at, word)
+        for at, word in reading.words
+        if not any(a < at + len(word) and at < b for a, b in held)
+    ]
+    points = -FOREIGN_LETTER * (reading.added - FREE_LETTERS)
+    length, start, text = max(apart, default=(len(reading.label), 0, reading.label))
+    args = {"text": text, "letters": reading.added}
+    return Finding("added", points, start, start + length, args)
+
+
+SOUNDS: Final = "it sounds the same"
+
+
+def _share(part: Part, lexicon: Lexicon) -> float:
     """How much of a keyword a part carries: all, or by closeness and by how it was changed."""
-    if kind == "kin":
-        near = lexicon.vectors([keyword, text])
-        return KIN_LEAST + (1 - KIN_LEAST) * max(0.0, float(near[0] @ near[1])) * 0.55
-    share = CHANGED.get(kind, 1.0)
-    return share if text[:3] == keyword[:3] or share < 0.5 else OF_RELATED * share
+    if part.kind == "kin":
+        near = (_near(part.keyword, part.text, lexicon) - FAR) / (CLOSE - FAR)
+        return KIN_LEAST + (KIN_MOST - KIN_LEAST) * min(1.0, max(0.0, near))
+    share = CHANGED.get(part.kind, 1.0)
+    return share if part.text[:3] == part.keyword[:3] or share < 0.5 else OF_RELATED * share
 
 
-def _how(strength: float) -> str:
-    if strength > 0.75:
-        return "belong together"
-    if strength > 0.5:
-        return "go well together"
-    return "go together" if strength > 0.3 else "are seldom seen together"
+@lru_cache(50_000)
+def _near(keyword: str, text: str, lexicon: Lexicon) -> float:
+    return lexicon.closeness(keyword, [text])[0]

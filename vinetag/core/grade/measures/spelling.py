@@ -1,124 +1,216 @@
 """spelling: would someone who hears the name write it right?
 
-A first model: it looks at each word (is there another that sounds the same? is it a word people
-know? does it have letters nobody hears?) and at the seams between words.
+The score is the share of hearers, of 100, who write it as it is: every word by what becomes of it
+between mouth and keyboard (vinetag.core.grade.hearing), and every join by what is lost at it.
 """
 
 from __future__ import annotations
 
 import itertools
-import re
-from collections.abc import Mapping
+import math
+from collections.abc import Iterator, Mapping
 from types import MappingProxyType
 from typing import Final
 
-from vinetag.core.grade.judge import Reading
-from vinetag.core.grade.scale import Assessment, Finding, assess
-from vinetag.core.lexicon import Lexicon
+from vinetag.core.grade.hearing import Heard
+from vinetag.core.grade.reading import Reading
+from vinetag.core.grade.scale import Assessment, Finding, assess, not_graded
+from vinetag.core.lexicon.sounds import VOWELS, as_heard
 
-__all__ = ["Spelling"]
+__all__ = ["Spelling", "misspellings", "settled"]
 
-UNHEARD: Final = (
-    (re.compile(r"^kn|^wr|^gn|^ps|^pn"), "silent", 8.0),
-    (re.compile(r"mb$|mn$"), "silent", 6.0),
-    (re.compile(r"ough|augh|eigh"), "silent", 9.0),
-    (re.compile(r"ph|rh"), "otherwise", 6.0),
-    (re.compile(r"ie|ei"), "otherwise", 5.0),
-    (re.compile(r"x[cs]|sc(?=[eiy])|xc"), "otherwise", 6.0),
-    (re.compile(r"([bdfglmnprtz])\1(?!$)"), "doubled", 3.0),
-    (re.compile(r"(?<=[aeiou])(?:our|re)$"), "regional", 4.0),
+# Shares who keep what cannot be heard; by judgement.
+DOUBLED: Final = 0.85
+DOUBLED_VOWEL: Final = 0.9
+HYPHEN: Final = 0.3
+DIGITS: Final = 0.5
+ACCENT: Final = 0.5
+LEAST: Final = 0.0005
+TOLD: Final = 0.04
+CONTEXT: Final = 2.5
+ONES: Final = (
+    "zero",
+    "one",
+    "two",
+    "three",
+    "four",
+    "five",
+    "six",
+    "seven",
+    "eight",
+    "nine",
+    "ten",
 )
 
 
 class Spelling:
-    """Starts from 100 and takes points for what a hearer could write otherwise."""
+    """100 less those who would write something else, shared out among what makes them."""
 
     name = "spelling"
+    of_letters = True
     wording: Mapping[str, str] = MappingProxyType(
         {
-            "plain": "Written as it sounds: nothing a hearer would likely get wrong.",
-            "homophone": "“{word}” sounds like “{other}”, which is {which}.",
-            "rare": "“{word}” is a rare word; many have never seen it written.",
-            "unknown": "“{word}” is no word people know: its spelling has to be told.",
-            "silent": "“{letters}” in “{word}” is not heard as it is written.",
-            "otherwise": "“{letters}” in “{word}” could be written otherwise.",
-            "doubled": "“{letters}” in “{word}” is heard as one letter.",
-            "regional": "“{word}” is spelt in two ways in different countries.",
-            "seam_double": "“{letters}” where “{first}” meets “{second}”: one letter may be lost.",
-            "seam_vowels": "Vowels meet where “{first}” joins “{second}”: hard to hear apart.",
-            "hyphen": "The hyphen is not heard: “{closed}” is what people will type.",
-            "digit": "“{digits}” may be written in digits or in words.",
+            "plain": "Heard as “{heard}”, {right} in 100 would write it so.",
+            "rival": "“{word}” is heard as “{other}” too: {share} in 100 would write that.",
+            "respelt": "Heard as “{heard}”, most would write “{other}”: the word they know.",
+            "unit": "“{word}” is heard as “{heard}”: {share} in 100 would write “{wrong}”, with "
+            "“{other}” for “{letters}”.",
+            "rare": "Few know the word “{word}”; from “{heard}” {share} in 100 write “{wrong}”.",
+            "unsaid": "“{word}” cannot be said as a word, so it has to be spelt out.",
+            "double": "“{letters}” where “{first}” meets “{second}” is heard as one letter: "
+            "{share} in 100 would write “{wrong}”.",
+            "hyphen": "The hyphen is not heard: {share} in 100 would write “{closed}”.",
+            "accent": "“{letter}” is not heard and on few keyboards: half would write “{plain}”.",
+            "digits": "“{digits}” is heard as “{spoken}”: half would write it out.",
+            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
         }
     )
 
-    def __init__(self) -> None:
-        self._by_word: dict[tuple[int, str], tuple[Finding, ...]] = {}
-
     def assess(self, reading: Reading) -> Assessment:
-        """Words from the reading; findings within a word are remembered between names."""
-        found: list[Finding] = []
-        for start, word in reading.words:
-            for f in self._word(word, reading.lexicon):
-                found.append(f._replace(start=f.start + start, end=f.end + start) if start else f)
-        found.extend(_seams(reading))
-        label = reading.label
-        if "-" in label:
-            at = label.index("-")
-            closed = label.replace("-", "")
-            found.append(Finding("hyphen", -22.0, at, at + 1, {"closed": closed}))
-        if not found:
-            found.append(Finding("plain", 0.0, 0, len(label), {}))
+        """One finding for each word or join where hearers go astray."""
+        if reading.foreign:
+            return not_graded(reading, "foreign", shown=reading.label)
+        losses = [(right, f) for right, f in _losses(reading) if right < 1]
+        right = math.prod(share for share, _ in losses)
+        whole = -sum(math.log(share) for share, _ in losses)
+        lost = 100 * (1 - right)
+        found = [
+            f._replace(points=-lost * -math.log(share) / whole)
+            for share, f in losses
+            if lost * -math.log(share) / whole >= 100 * TOLD
+        ]
+        told = sum(f.points for f in found)
+        end = len(reading.label)
+        heard = " ".join(
+            as_heard(reading.hearing.word(w).phones) or w.upper() for _, w in reading.words
+        )
+        if not found or right >= 0.9:
+            args = {"heard": heard, "right": round(100 * right)}
+            found.append(Finding("plain", -lost - told, 0, end, args))
+        else:
+            found[0] = found[0]._replace(points=found[0].points - lost - told)
         return assess(100.0, found)
 
-    def _word(self, word: str, lexicon: Lexicon) -> tuple[Finding, ...]:
-        key = (id(lexicon), word)
-        if key not in self._by_word:
-            if len(self._by_word) > 50_000:
-                self._by_word.clear()
-            self._by_word[key] = tuple(_word_findings(word, lexicon))
-        return self._by_word[key]
+
+def misspellings(reading: Reading, most: int = 10) -> list[tuple[str, float]]:
+    """The likeliest ways to write the name wrong, with the share of hearers who would, 0 to 1."""
+    label = reading.label
+    if reading.foreign:
+        return []
+    shares: dict[str, float] = {}
+    wrong: tuple[tuple[str, float], ...]
+    right = math.prod(share for share, _ in _losses(reading)) or LEAST
+    for at, word in reading.words:
+        if not word.isalpha():
+            spoken = "".join(_spoken(word))
+            wrong, own = ((spoken, DIGITS),), DIGITS
+        else:
+            heard = settled(reading, at, word)
+            wrong, own = heard.wrong, max(heard.right, LEAST)
+        for text, share in wrong:
+            whole = label[:at] + text + label[at + len(word) :]
+            shares[whole] = shares.get(whole, 0.0) + right / own * share
+    for first, second, start, keep in _doubles(reading):
+        whole = label[: start - 1] + label[start:]
+        if first and second:
+            shares[whole] = shares.get(whole, 0.0) + right * (1 - keep) / keep
+    if reading.accented:
+        shares[label] = right * (1 - ACCENT) / ACCENT
+    else:
+        shares.pop(label, None)
+    if "-" in label:
+        closed = label.replace("-", "")
+        shares[closed] = shares.get(closed, 0.0) + right * (1 - HYPHEN) / HYPHEN
+    ranked = sorted(shares.items(), key=lambda s: (-s[1], s[0]))
+    return [(text, min(1.0, share)) for text, share in ranked[:most] if share >= LEAST]
 
 
-def _word_findings(word: str, lexicon: Lexicon) -> list[Finding]:
-    end = len(word)
-    if not word.isalpha():
-        return [Finding("digit", -18.0, 0, end, {"digits": word})]
-    found: list[Finding] = []
-    known = lexicon.words.get(word)
-    if known is None:
-        found.append(Finding("unknown", -24.0, 0, end, {"word": word}))
-    elif known.zipf < 3.0:
-        found.append(Finding("rare", -5.0 * (3.6 - known.zipf), 0, end, {"word": word}))
-    others = lexicon.homophones.get(word, ())
-    if others and known:
-        other = others[0]
-        ahead = lexicon.words[other].zipf - known.zipf
-        if ahead > -2.2:
-            points = -min(26.0, 12.0 + 7.0 * ahead) if ahead > -1 else -4.0
-            which = "commoner" if ahead > 0.15 else "about as common" if ahead > -0.6 else "rarer"
-            args = {"word": word, "other": other, "which": which}
-            found.append(Finding("homophone", min(-3.0, points), 0, end, args))
-    for pattern, code, cost in UNHEARD:
-        match = pattern.search(word)
-        if match:
-            args = {"word": word, "letters": match.group()}
-            found.append(Finding(code, -cost, match.start(), match.end(), args))
-    return found
+def settled(reading: Reading, at: int, word: str) -> Heard:
+    """The word as heard in this name: a word that sounds the same is the less likely, the worse it
+    goes with the words beside it.
+    """
+    heard = reading.hearing.word(word)
+    if not heard.rivals or len(reading.words) < 2:
+        return heard
+    beside = [w for start, w in reading.words if start != at]
+    fit = reading.lexicon.likeness
+    own = max(fit(word, beside))
+    shift: dict[str, float] = {}
+    for rival, share in heard.rivals:
+        near = max(fit(rival, beside)) - own
+        shift[rival] = share * min(2.0, math.exp(CONTEXT * near))
+    whole = 1 - sum(s for _, s in heard.rivals) + sum(shift.values())
+    return heard._replace(
+        right=min(1.0, heard.right / whole),
+        rivals=tuple((r, shift[r] / whole) for r, _ in heard.rivals),
+        wrong=tuple((w, shift.get(w, s) / whole) for w, s in heard.wrong),
+    )
 
 
-def _seams(reading: Reading) -> list[Finding]:
-    found: list[Finding] = []
-    words = reading.words
-    for (at, first), (start, second) in itertools.pairwise(words):
-        if at + len(first) != start:
-            continue
-        args = {"first": first, "second": second}
-        if first[-1] == second[0]:
-            letters = first[-1] + second[0]
-            points = -9.0 if second[0] in "aeiou" or first[-2:-1] != first[-1:] else -14.0
-            found.append(
-                Finding("seam_double", points, start - 1, start + 1, {**args, "letters": letters})
-            )
-        elif first[-1] in "aiou" and second[0] in "aeiou":
-            found.append(Finding("seam_vowels", -6.0, start - 1, start + 1, args))
-    return found
+def _losses(reading: Reading) -> Iterator[tuple[float, Finding]]:
+    """(share who get it right, the finding) for each word and each join."""
+    label = reading.label
+    for at, word in reading.words:
+        if word.isalpha():
+            heard = settled(reading, at, word)
+            yield max(heard.right, LEAST), _about(word, at, heard)
+        else:
+            told = {"digits": word, "spoken": " ".join(_spoken(word))}
+            yield DIGITS, Finding("digits", 0.0, at, at + len(word), told)
+    if reading.accented:
+        at = next(i for i, c in enumerate(reading.accented) if c != label[i])
+        args: dict[str, object] = {"letter": reading.accented[at], "plain": label}
+        yield ACCENT, Finding("accent", 0.0, at, at + 1, args)
+    for first, second, start, keep in _doubles(reading):
+        args = {
+            "letters": label[start - 1] + label[start],
+            "first": first,
+            "second": second,
+            "share": round(100 * (1 - keep)),
+            "wrong": label[: start - 1] + label[start:],
+        }
+        yield keep, Finding("double", 0.0, start - 1, start + 1, args)
+    for at, character in enumerate(label):
+        if character == "-":
+            args = {"closed": label.replace("-", ""), "share": round(100 * (1 - HYPHEN))}
+            yield HYPHEN, Finding("hyphen", 0.0, at, at + 1, args)
+
+
+def _doubles(reading: Reading) -> Iterator[tuple[str, str, int, float]]:
+    """Joins at which one letter meets itself: both words, where the second begins, and the share
+    who keep both letters.
+    """
+    for (at, first), (start, second) in itertools.pairwise(reading.words):
+        if at + len(first) == start and first[-1] == second[0] and first[-1].isalpha():
+            yield first, second, start, DOUBLED_VOWEL if first[-1] in "aeiou" else DOUBLED
+
+
+def _about(word: str, at: int, heard: Heard) -> Finding:
+    end = at + len(word)
+    sound = as_heard(heard.phones)
+    if not heard.units or not any(p[:2] in VOWELS for p in heard.phones):
+        return Finding("unsaid", 0.0, at, end, {"word": word})
+    if heard.rivals and heard.rivals[0][1] >= max(TOLD, heard.wrong[0][1] * 0.5):
+        other, share = heard.rivals[0]
+        if not heard.known:
+            return Finding("respelt", 0.0, at, end, {"heard": sound, "other": other})
+        args = {"word": word, "other": other, "share": max(1, round(100 * share))}
+        return Finding("rival", 0.0, at, end, args)
+    if not heard.wrong:
+        return Finding("unsaid", 0.0, at, end, {"word": word})
+    wrong, share = heard.wrong[0]
+    told = {"word": word, "heard": sound, "wrong": wrong, "share": max(1, round(100 * share))}
+    if 0 < heard.known < 0.75:
+        return Finding("rare", 0.0, at, end, told)
+    for unit in heard.units:
+        for letters, _ in unit.others:
+            changed = word[: unit.start] + letters + word[unit.start + len(unit.letters) :]
+            if changed == wrong:
+                start = at + unit.start
+                args = {**told, "letters": unit.letters, "other": letters}
+                return Finding("unit", 0.0, start, start + len(unit.letters), args)
+    return Finding("rare", 0.0, at, end, told)
+
+
+def _spoken(digits: str) -> list[str]:
+    return [ONES[10]] if digits == "10" else [ONES[int(d)] for d in digits if d.isdigit()]

@@ -23,7 +23,7 @@ export function DismissedList({ projectId }: { projectId: number }) {
       label === null
         ? unwrap(api.DELETE('/api/projects/{project_id}/dismissed', { params: { path } }))
         : unwrap(api.DELETE('/api/projects/{project_id}/dismissed/{label}', { params: { path: { ...path, label } } })),
-    onSettled: () => Promise.all([keys.dismissed(projectId), keys.names(projectId), keys.funnel(projectId)].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSettled: () => Promise.all([keys.dismissed(projectId), keys.names(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((queryKey) => client.invalidateQueries({ queryKey }))),
   });
   if (!data?.length) return null;
   return (

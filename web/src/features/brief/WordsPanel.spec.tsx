@@ -1,9 +1,10 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 
 import type { Brief, Project } from '../../shared/api';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { useBrief } from './useBrief';
 import { WordsPanel } from './WordsPanel';
 
 const brief: Brief = {
@@ -15,17 +16,23 @@ const brief: Brief = {
   extensions: ['com'],
   places: [],
   making: { off: [], daring: 35, added_max: 8, shapes: [] },
+  weights: {},
 };
 const project: Project = { id: 7, name: 'Pressroom', brief, considered: 0, within: 0, good: 0, created_at: '', changed_at: '' };
 
 function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } })) {
   const asked = serve((method, path, body) => {
     if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], recipes: [{ name: 'pair', summary: 'two words' }], groups: { kin: 'its company' }, sources: [] } };
+    if (path === '/api/measures') return { body: { exponent: 0.4, presets: { mix: { length: 5, spelling: 6, fit: 7, sound: 5, memory: 5, clarity: 5 } }, examples: {} } };
     if (path.endsWith('/words')) return { body: [{ keyword: 'ink', senses: [], taken: [], offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }], suggestion: '', known: true }] };
     return method === 'PATCH' ? save((body as { brief: Brief }).brief) : { body: [] };
   });
-  renderIn(<WordsPanel project={project} />);
-  return { saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief) };
+  const onDraft = vi.fn();
+  function Panel() {
+    return <WordsPanel project={project} editor={useBrief(project)} onDraft={onDraft} />;
+  }
+  renderIn(<Panel />);
+  return { onDraft, saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief) };
 }
 
 describe('WordsPanel', () => {
@@ -49,6 +56,17 @@ describe('WordsPanel', () => {
     await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}');
     expect(screen.getByRole('slider', { name: 'Weight of ink' })).toHaveAttribute('aria-valuenow', '5');
     await waitFor(() => { expect(saved().at(-1)?.keywords[0]?.weight).toBe(5); });
+  });
+
+  it('weighs the measures: grades follow the slider, the brief keeps what it rests on', async () => {
+    const { saved, onDraft } = setUp();
+    (await screen.findByRole('slider', { name: 'Weight of keyword fit' })).focus();
+    await user.keyboard('{ArrowRight}{ArrowRight}');
+    expect(onDraft).toHaveBeenCalledWith({ length: 5, spelling: 6, fit: 8, sound: 5, memory: 5, clarity: 5 });
+    expect(onDraft).toHaveBeenLastCalledWith(null);
+    await waitFor(() => { expect(saved().at(-1)?.weights).toMatchObject({ fit: 9, length: 5 }); });
+    await user.click(await screen.findByRole('button', { name: 'Usual weights' }));
+    await waitFor(() => { expect(saved().at(-1)?.weights).toEqual({}); });
   });
 
   it('shows each problem at its field and keeps what was typed', async () => {

@@ -10,19 +10,21 @@ import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 
 import type { ApiError, Brief, Project, Purpose } from '../../shared/api';
+import type { Weights } from '../../shared/lib/grading';
 import { UndoIcon } from '../../shared/ui/icons';
 import { ChipsField } from './ChipsField';
 import { DismissedList } from './DismissedList';
 import { KeywordList } from './KeywordList';
 import { LimitFields } from './LimitFields';
 import { RecipeFields } from './RecipeFields';
-import { type BriefEditor, useBrief } from './useBrief';
+import type { BriefEditor } from './useBrief';
 import { useCatalogue, useOpened } from './useWords';
+import { WeightFields } from './WeightFields';
 
 const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', refused: 'not saved' } as const;
 const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
-  { value: 'brand', label: 'Brand-like', help: 'Short and easy to spell counts most' },
-  { value: 'mix', label: 'A mix', help: 'Length, spelling and fit count alike' },
+  { value: 'brand', label: 'Brand-like', help: 'Remembered, short and easy to say counts most' },
+  { value: 'mix', label: 'A mix', help: 'Your words count most, the rest nearly as much' },
   { value: 'descriptive', label: 'Descriptive', help: 'Carrying your words counts most' },
 ];
 
@@ -51,9 +53,15 @@ function Head({ editor }: { editor: BriefEditor }) {
   );
 }
 
-/** The words and the rest of the brief; every change makes the names anew. */
-export function WordsPanel({ project }: { project: Project }) {
-  const editor = useBrief(project);
+interface Props {
+  project: Project;
+  editor: BriefEditor;
+  /** Weights while a slider moves; null when it rests. */
+  onDraft: (weights: Weights | null) => void;
+}
+
+/** The words and the rest of the brief; every change makes the names anew, but for the weights. */
+export function WordsPanel({ project, editor, onDraft }: Props) {
   const { brief, error, change } = editor;
   const catalogue = useCatalogue();
   const opened = useOpened(project.id);
@@ -66,11 +74,14 @@ export function WordsPanel({ project }: { project: Project }) {
         <KeywordList keywords={brief.keywords} opened={opened.data ?? []} groups={catalogue.data?.groups ?? {}} error={error} onChange={(keywords) => { set({ keywords }); }} />
       </Section>
       <Section title="The name should be">
-        <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose }); }}>
+        <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose, weights: {} }); }}>
           {PURPOSES.map(({ value, label, help }) => (
             <ToggleButton key={value} value={value} title={help} sx={{ py: 0.4, px: 0.5, textTransform: 'none', lineHeight: 1.3, fontSize: '0.8rem' }}>{label}</ToggleButton>
           ))}
         </ToggleButtonGroup>
+      </Section>
+      <Section title="What counts">
+        <WeightFields brief={brief} onDraft={onDraft} onChange={(weights) => { set({ weights }); }} />
       </Section>
       <Section title="Extensions">
         <ChipsField label="In your order" show={(e) => `.${e}`} options={catalogue.data?.extensions ?? []} value={brief.extensions} onChange={(extensions) => { set({ extensions }); }} error={error?.at('brief.extensions', true)} marked={marked(error, 'brief.extensions')} />

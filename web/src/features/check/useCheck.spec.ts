@@ -7,7 +7,7 @@ import { mergeCells } from './useCheck';
 const cell = (label: string, extension: string, status: Cell['status']): Cell => ({
   label, extension, status, trouble: '', reason: '', detail: '', source: '', asked_at: '2026-11-25T12:00:00Z', registered: null, expires: null, rdap_status: [], pending: false,
 });
-const row = (label: string, cells: Cell[] = []) => ({ label, grade: 90, letters: label.length, recipes: [], starts: [0], change: '', dot: '', kept: false, cells });
+const row = (label: string, cells: Cell[] = []) => ({ label, grade: 90, letters: label.length, scores: {}, recipes: [], starts: [0], change: '', dot: '', kept: false, cells });
 
 it('puts answers into their cells; rows keep their places, others stay the same objects', () => {
   const client = new QueryClient();

@@ -40,7 +40,7 @@ export function useCheck(projectId: number, extensions: readonly string[]) {
   const client = useQueryClient();
   const path = { project_id: projectId };
   const since = useRef<string | undefined>(undefined);
-  const refresh = () => Promise.all([keys.names(projectId), keys.allNames(projectId), keys.funnel(projectId), keys.shortlist(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const refresh = () => Promise.all([keys.names(projectId), keys.allDots(projectId), keys.allNames(projectId), keys.funnel(projectId), keys.shortlist(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
   const watch = useQuery({
     queryKey: keys.watch(projectId),
     queryFn: async () => {

@@ -12,6 +12,7 @@ export const freshBrief = (name: string, keywords: readonly string[]): Brief => 
   extensions: ['com', 'net', 'org'],
   places: [],
   making: { off: [], daring: 35, added_max: 8, shapes: [] },
+  weights: {},
 });
 
 /** The person's projects, and making, removing and bringing them back. */

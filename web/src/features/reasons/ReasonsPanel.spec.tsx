@@ -20,8 +20,11 @@ const name: Judged = {
   ],
   measures: [
     { name: 'length', score: 100, weight: 0.33, reasons: [{ text: '7 letters.', points: 0, start: 0, end: 7 }] },
+    { name: 'fit', score: null, weight: 0, reasons: [{ text: 'Not graded, because the brief has no words to compare it with.', points: 0, start: 0, end: 7 }] },
     { name: 'spelling', score: 83, weight: 0.33, reasons: [{ text: '“ink” sounds like “inc”.', points: -17, start: 0, end: 3 }] },
   ],
+  warnings: [{ code: 'homophone', text: '“ink” sounds like “inc”.', start: 0, end: 3 }],
+  misspellings: [{ label: 'incpost', share: 0.436 }, { label: 'inkepost', share: 0.001 }],
   kept: false,
   cells: [
     cell('com', { status: 'taken', registered: '2004-03-01T00:00:00Z', expires: '2027-03-01T00:00:00Z' }),
@@ -33,7 +36,7 @@ const name: Judged = {
 const acts = { onKeep: vi.fn(), onCheck: vi.fn(), onSelect: vi.fn(), onView: vi.fn() };
 
 function show(label: string | null = 'inkpost', view: View = 'reasons', status = 200) {
-  const near = { total: 1, rows: [{ label: 'postink', grade: 84, letters: 7, recipes: [], starts: [0, 4], change: '', dot: '', kept: false, cells: [] }] };
+  const near = { total: 1, rows: [{ label: 'postink', grade: 84, letters: 7, scores: {}, recipes: [], starts: [0, 4], change: '', dot: '', kept: false, cells: [] }] };
   serve((_method, path) => ({ status, body: status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : name }));
   renderIn(<ReasonsPanel projectId={7} label={label} extensions={['com', 'net', 'org', 'shop', 'press']} checking={false} view={view} {...acts} />);
 }
@@ -47,6 +50,17 @@ describe('ReasonsPanel', () => {
     const measures = within(screen.getByRole('list', { name: 'Measures' }));
     expect(measures.getByText('−17')).toBeInTheDocument();
     expect(measures.getByText('ink', { selector: 'mark' })).toBeInTheDocument();
+    expect(measures.getByText('Not graded, because the brief has no words to compare it with.')).toBeInTheDocument();
+    expect(measures.getByRole('link', { name: 'Keyword fit' })).toHaveAttribute('href', '/measures#fit');
+  });
+
+  it('warns, and says what would be written instead', async () => {
+    show();
+    expect(await screen.findByRole('list', { name: 'Warnings' })).toHaveTextContent('“ink” sounds like “inc”.');
+    const wrong = within(screen.getByRole('list', { name: 'Likely misspellings' }));
+    expect(wrong.getAllByRole('listitem').map((item) => item.textContent)).toEqual(['incpost44 in 100', 'inkepostunder 1 in 100']);
+    await userEvent.click(wrong.getByTitle('See why: incpost'));
+    expect(acts.onSelect).toHaveBeenCalledWith('incpost');
   });
 
   it('gives each status its evidence, and never calls a failure open or taken', async () => {
@@ -81,11 +95,20 @@ describe('ReasonsPanel', () => {
     expect(acts.onCheck).toHaveBeenCalledWith(['postink']);
   });
 
-  it('looks at any name that is typed', async () => {
+  it('grades any name while it is typed, and shows why on Enter', async () => {
     show(null);
     expect(screen.getByText('No name chosen')).toBeInTheDocument();
-    await userEvent.type(screen.getByLabelText('Look at any name'), '  QuietSky {Enter}');
+    await userEvent.type(screen.getByLabelText('Grade any name'), '  QuietSky ');
+    expect(await screen.findByText('91')).toBeInTheDocument();
+    await userEvent.type(screen.getByLabelText('Grade any name'), '{Enter}');
     expect(acts.onSelect).toHaveBeenCalledWith('quietsky');
+  });
+
+  it('says at once what is wrong with a typed name', async () => {
+    show(null, 'reasons', 400);
+    await userEvent.type(screen.getByLabelText('Grade any name'), '-ink');
+    expect(await screen.findByText('Look again.')).toBeInTheDocument();
+    expect(screen.getByLabelText('Grade any name')).toBeInvalid();
   });
 
   it('says why a name cannot be looked at', async () => {

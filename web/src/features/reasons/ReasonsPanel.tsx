@@ -15,6 +15,7 @@ import { AnyName } from './AnyName';
 import { Measures } from './Measures';
 import { NearNames } from './NearNames';
 import { Statuses } from './Statuses';
+import { Misspellings, Warnings } from './Warnings';
 import { useName } from './useName';
 
 interface Props {
@@ -60,8 +61,8 @@ function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelec
             {first && <Box component="span" sx={{ fontSize: '0.95rem', color: 'text.secondary' }}>.{first}</Box>}
           </Typography>
           <Box sx={{ textAlign: 'right', flex: 'none' }}>
-            <Box component="span" className="serif" sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>{Math.round(name.grade)}</Box>
-            <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1 }}>grade</Typography>
+            <Box component="span" className="serif" sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>{name.grade === null ? '–' : Math.round(name.grade)}</Box>
+            <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1 }}>{name.grade === null ? 'no grade' : 'grade'}</Typography>
           </Box>
         </Stack>
         <Origin name={name} />
@@ -80,7 +81,9 @@ function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelec
         <Box><NearNames projectId={projectId} label={name.label} first={first} checking={checking} onKeep={onKeep} onCheck={onCheck} onSelect={onSelect} /></Box>
       ) : (
         <>
+          <Warnings name={name} />
           <Measures name={name} />
+          <Misspellings name={name} onSelect={onSelect} />
           <Box>
             <Typography variant="h3" sx={{ mb: 0.5 }}>Where it is open</Typography>
             <Statuses extensions={extensions} cells={name.cells} />
@@ -102,7 +105,7 @@ export function ReasonsPanel({ label, ...rest }: Props) {
   else inside = <Stack sx={{ gap: 1 }}><Skeleton variant="rounded" height={44} /><Skeleton variant="rounded" height={220} /></Stack>;
   return (
     <Box component="aside" aria-label="Reasons" sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
-      <Box sx={{ mb: 1.6 }}><AnyName onSelect={onSelect} /></Box>
+      <Box sx={{ mb: 1.6 }}><AnyName projectId={projectId} onSelect={onSelect} /></Box>
       {inside}
     </Box>
   );

@@ -19,7 +19,7 @@ const STEPS: readonly Step[] = [
   { name: 'made', word: 'made', help: 'Names the recipes made from your words' },
   { name: 'within', word: 'within limits', help: 'Different names that keep your limits' },
   { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: {} },
-  { name: 'good', word: 'good enough', help: 'Show those graded 70 and above', filter: { good: true } },
+  { name: 'good', word: 'good enough', help: 'Show those with a grade that is good enough', filter: { good: true } },
   { name: 'open', word: 'open', help: 'Show those open in one of your extensions', filter: { open_in: 'any' } },
   { name: 'kept', word: 'shortlisted', help: 'Show those on the shortlist', filter: { kept: true } },
 ];
@@ -56,7 +56,7 @@ export function Funnel({ projectId, asked, onChange }: Props) {
         );
         const look = { flex: 1, display: 'flex', flexDirection: 'column', alignItems: 'flex-start', textAlign: 'left', position: 'relative' } as const;
         return (
-          <Box component="li" key={step.name} title={step.help} sx={{ flex: 1, display: 'flex' }}>
+          <Box component="li" key={step.name} title={step.name === 'good' && data ? `Show those graded ${data.good_from} and above` : step.help} sx={{ flex: 1, display: 'flex' }}>
             {step.filter ? (
               <ButtonBase aria-pressed={on} onClick={() => { onChange({ good: false, kept: false, open_in: '', ...step.filter }); }} sx={look}>{inside}</ButtonBase>
             ) : (

@@ -7,13 +7,18 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import type { Row } from '../../shared/api';
 import { Blank } from '../../shared/ui/Blank';
 import { Unseen } from '../../shared/ui/Unseen';
-import { columns, ROW_HEIGHT, SheetRow } from './SheetRow';
+import { MEASURES, type Weights } from '../../shared/lib/grading';
+import { type Beside, columns, ROW_HEIGHT, SheetRow } from './SheetRow';
 import { type Asked, EVERYTHING, narrows, type Sort } from './useQuestion';
 import { useFirstPage, useRows } from './useSheet';
 
 interface Props {
   projectId: number;
   extensions: readonly string[];
+  /** What stands beside the names: statuses by extension, or figures by measure. */
+  beside: Beside;
+  weights: Weights;
+  exponent: number;
   hasWords: boolean;
   hasRecipes: boolean;
   asked: Asked;
@@ -26,11 +31,18 @@ interface Props {
   onVary: () => void;
 }
 
-const HEADS: readonly { sort: Sort; word: string }[] = [
+interface Heading {
+  sort: Sort;
+  word: string;
+  title?: string;
+}
+
+const HEADS: readonly Heading[] = [
   { sort: 'name', word: 'Name' },
   { sort: 'grade', word: 'Grade' },
   { sort: 'letters', word: 'Letters' },
 ];
+const BY_MEASURE: readonly Heading[] = MEASURES.map(({ name, word, asks }) => ({ sort: name as Sort, word: word.replace('Keyword fit', 'Fit'), title: `${asks} Sort by it.` }));
 
 const look = {
   '& .sheet-row, & .sheet-head': { display: 'grid', alignItems: 'center', columnGap: '2px', pl: 0.5, minWidth: 'fit-content' },
@@ -40,27 +52,27 @@ const look = {
   '& .sheet-head': { position: 'sticky', top: 0, zIndex: 2, height: 30, bgcolor: 'background.default', borderBottom: '2px solid var(--mui-palette-wire)', fontSize: '0.8rem', color: 'text.secondary', fontWeight: 600 },
 } as const;
 
-function Head({ extensions, asked, onAsk }: Pick<Props, 'extensions' | 'asked' | 'onAsk'>) {
+function Head({ extensions, beside, asked, onAsk }: Pick<Props, 'extensions' | 'beside' | 'asked' | 'onAsk'>) {
   const press = (sort: Sort) => {
     if (asked.sort !== sort) onAsk({ sort, reverse: false });
     else if (!asked.reverse) onAsk({ reverse: true });
     else onAsk({ sort: 'best', reverse: false });
   };
   return (
-    <div role="row" className="sheet-head" aria-rowindex={1} style={{ gridTemplateColumns: columns(extensions.length) }}>
+    <div role="row" className="sheet-head" aria-rowindex={1} style={{ gridTemplateColumns: columns(beside, extensions.length) }}>
       <span role="columnheader"><Unseen>Kept</Unseen></span>
-      {HEADS.map(({ sort, word }) => {
+      {(beside === 'measures' ? [...HEADS, ...BY_MEASURE] : HEADS).map(({ sort, word, title }) => {
         const on = asked.sort === sort;
-        const down = (sort === 'grade') !== asked.reverse;
+        const down = (sort !== 'name' && sort !== 'letters') !== asked.reverse;
         return (
           <span role="columnheader" key={sort} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
-            <ButtonBase tabIndex={-1} onClick={() => { press(sort); }} title={`Sort by ${word.toLowerCase()}`} sx={{ font: 'inherit', color: on ? 'secondary.main' : 'inherit' }}>
+            <ButtonBase tabIndex={-1} onClick={() => { press(sort); }} title={title ?? `Sort by ${word.toLowerCase()}`} sx={{ font: 'inherit', color: on ? 'secondary.main' : 'inherit' }}>
               {word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}
             </ButtonBase>
           </span>
         );
       })}
-      {extensions.map((e) => <Box component="span" role="columnheader" key={e} title={`.${e}`} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', color: 'text.primary' }}>.{e}</Box>)}
+      {beside === 'statuses' && extensions.map((e) => <Box component="span" role="columnheader" key={e} title={`.${e}`} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', color: 'text.primary' }}>.{e}</Box>)}
     </div>
   );
 }
@@ -82,7 +94,7 @@ function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' 
 }
 
 /** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
-export function Sheet({ projectId, extensions, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
+export function Sheet({ projectId, extensions, beside, weights, exponent, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
@@ -177,7 +189,7 @@ export function Sheet({ projectId, extensions, hasWords, hasRecipes, asked, onAs
       onKeyDown={onKeyDown}
       sx={{ overflow: 'auto', minHeight: 0, flex: 1, ...look }}
     >
-      <Head extensions={extensions} asked={asked} onAsk={onAsk} />
+      <Head extensions={extensions} beside={beside} asked={asked} onAsk={onAsk} />
       <Box role="rowgroup" sx={{ position: 'relative', height: rows.getTotalSize(), minWidth: 'fit-content' }}>
         {shown.map((item) => {
           const row = rowAt(item.index);
@@ -189,6 +201,9 @@ export function Sheet({ projectId, extensions, hasWords, hasRecipes, asked, onAs
               index={item.index}
               top={item.start - 30}
               extensions={extensions}
+              beside={beside}
+              weights={weights}
+              exponent={exponent}
               selected={row !== undefined && row.label === selected}
               onSelect={(label) => { choose(item.index, label); }}
               onKeep={onKeep}

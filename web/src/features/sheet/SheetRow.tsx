@@ -4,6 +4,7 @@ import Skeleton from '@mui/material/Skeleton';
 import { memo } from 'react';
 
 import type { Cell, Row } from '../../shared/api';
+import { gradeOf, MEASURES, type Weights } from '../../shared/lib/grading';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { GradeFigure } from '../../shared/ui/GradeFigure';
 import { SeamedName } from '../../shared/ui/SeamedName';
@@ -11,8 +12,13 @@ import { StatusMark } from '../../shared/ui/StatusMark';
 import { shownStatus } from '../../shared/ui/status';
 
 export const ROW_HEIGHT = 33;
+/** A figure under it is coloured: the grade suffers from it. */
+const LOW = 40;
 
-export const columns = (extensions: number): string => `30px minmax(140px, 1fr) 60px 46px repeat(${extensions}, 66px)`;
+export type Beside = 'statuses' | 'measures';
+
+export const columns = (beside: Beside, extensions: number): string =>
+  `30px minmax(140px, 1fr) 60px 46px repeat(${beside === 'measures' ? MEASURES.length : extensions}, ${beside === 'measures' ? 62 : 66}px)`;
 
 interface Props {
   row: Row | undefined;
@@ -20,6 +26,9 @@ interface Props {
   id: string;
   top: number;
   extensions: readonly string[];
+  beside: Beside;
+  weights: Weights;
+  exponent: number;
   selected: boolean;
   onSelect: (label: string) => void;
   onKeep: (label: string, kept: boolean) => void;
@@ -28,7 +37,7 @@ interface Props {
 const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
 
 /** One name with its figures and statuses; a skeleton until it has come. */
-export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions, selected, onSelect, onKeep }: Props) {
+export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions, beside, weights, exponent, selected, onSelect, onKeep }: Props) {
   return (
     // The grid that holds the rows takes the keys, as grids do; a row is for the pointer.
     // eslint-disable-next-line jsx-a11y/interactive-supports-focus, jsx-a11y/click-events-have-key-events
@@ -38,7 +47,7 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions
       aria-rowindex={index + 2}
       aria-selected={selected}
       className="sheet-row"
-      style={{ transform: `translateY(${top}px)`, gridTemplateColumns: columns(extensions.length) }}
+      style={{ transform: `translateY(${top}px)`, gridTemplateColumns: columns(beside, extensions.length) }}
       onClick={() => { if (row) onSelect(row.label); }}
     >
       {row ? (
@@ -49,9 +58,14 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions
             </IconButton>
           </div>
           <Box role="rowheader" title={row.change || row.label} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.04rem' }}><SeamedName label={row.label} starts={row.starts} />{row.dot && <Box component="span" sx={{ color: 'text.secondary' }}>.{row.dot}</Box>}</Box>
-          <div role="gridcell"><GradeFigure grade={row.grade} width={24} /></div>
+          <div role="gridcell"><GradeFigure grade={gradeOf(row.scores, weights, exponent)} width={24} /></div>
           <div role="gridcell">{row.letters}</div>
-          {extensions.map((extension) => {
+          {beside === 'measures' && MEASURES.map(({ name, word }) => (
+            <Box role="gridcell" key={name} title={word} sx={{ color: (row.scores[name] ?? 100) < LOW ? 'amber' : 'inherit' }}>
+              {row.scores[name] === undefined ? <span title="Not graded">–</span> : <GradeFigure grade={row.scores[name]} width={18} plain />}
+            </Box>
+          ))}
+          {beside === 'statuses' && extensions.map((extension) => {
             const cell = cellOf(row, extension);
             return <Box role="gridcell" key={extension} title={cell?.reason ?? undefined} sx={{ fontSize: '0.82rem' }}><StatusMark status={shownStatus(cell)} wordless={!cell} /></Box>;
           })}

@@ -8,7 +8,7 @@ export function useDismiss(projectId: number) {
   const client = useQueryClient();
   const notify = useNotify();
   const path = { project_id: projectId };
-  const refresh = () => Promise.all([keys.names(projectId), keys.funnel(projectId), keys.dismissed(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const refresh = () => Promise.all([keys.names(projectId), keys.allDots(projectId), keys.funnel(projectId), keys.dismissed(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
   const back = useMutation({
     mutationFn: (label: string) => unwrap(api.DELETE('/api/projects/{project_id}/dismissed/{label}', { params: { path: { ...path, label } } })),
     onError: (error) => { notify(error.message); },

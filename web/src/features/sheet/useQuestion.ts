@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import type { Question } from '../../shared/api';
 
 export type Sort = NonNullable<Question['sort']>;
-const SORTS: readonly Sort[] = ['best', 'grade', 'name', 'letters'];
+const SORTS: readonly Sort[] = ['best', 'grade', 'name', 'letters', 'length', 'spelling', 'fit', 'sound', 'memory', 'clarity'];
 
 /** What is asked of the sheet; it lives in the address, so that a link shows the same. */
 export interface Asked {
@@ -31,9 +31,27 @@ export function useQuestion(): [Asked, (part: Partial<Asked>) => void] {
   const change = (part: Partial<Asked>) => {
     const next = { ...asked, ...part };
     const kept = Object.entries(next).filter(([name, value]) => value !== EVERYTHING[name as keyof Asked]);
-    setParams(Object.fromEntries(kept.map(([name, value]) => [name, value === true ? '1' : String(value)])), { replace: true });
+    const address = new URLSearchParams(kept.map(([name, value]) => [name, value === true ? '1' : String(value)]));
+    const show = params.get('show');
+    if (show) address.set('show', show);
+    setParams(address, { replace: true });
   };
   return [asked, change];
+}
+
+const SHOWN = ['statuses', 'measures', 'plot'] as const;
+export type Shown = (typeof SHOWN)[number];
+
+/** What stands beside the names, kept in the address too. */
+export function useShown(): [Shown, (shown: Shown) => void] {
+  const [params, setParams] = useSearchParams();
+  const change = (shown: Shown) => {
+    const next = new URLSearchParams(params);
+    if (shown === 'statuses') next.delete('show');
+    else next.set('show', shown);
+    setParams(next, { replace: true });
+  };
+  return [SHOWN.find((s) => s === params.get('show')) ?? 'statuses', change];
 }
 
 /** Whether anything narrows the list. */

@@ -10,7 +10,7 @@ import { ShortlistPage } from './ShortlistPage';
 const kept = (label: string): Kept => ({ label, shown: label, note: '', kept_at: '', letters: label.length, grade: 90, starts: [0], statuses: [] });
 const project: Project = {
   id: 7, name: 'Pressroom', considered: 0, within: 0, good: 0, created_at: '', changed_at: '',
-  brief: { name: '', purpose: 'mix', keywords: [], avoid: [], limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 }, extensions: ['com'], places: [], making: { off: [], daring: 35, added_max: 8, shapes: [] } },
+  brief: { name: '', purpose: 'mix', keywords: [], avoid: [], limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 }, extensions: ['com'], places: [], making: { off: [], daring: 35, added_max: 8, shapes: [] }, weights: {} },
 };
 
 function setUp(start: string[], act: (method: string, path: string) => Answer | undefined = () => undefined) {

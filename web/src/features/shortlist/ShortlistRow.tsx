@@ -58,7 +58,7 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, onMove,
         <Typography component="h2" sx={{ fontSize: '1.3rem', lineHeight: 1.25, overflowWrap: 'anywhere' }}>
           {kept.shown === kept.label ? <SeamedName label={kept.label} starts={kept.starts} /> : <span className="serif">{kept.shown}</span>}
         </Typography>
-        <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary' }}><GradeFigure grade={kept.grade} /><span>{kept.letters} letters</span></Stack>
+        <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary' }}>{kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}<span>{kept.letters} letters</span></Stack>
       </Box>
       <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem' }}>
         {extensions.map((extension) => {

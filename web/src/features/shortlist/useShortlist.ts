@@ -25,7 +25,7 @@ export function useShortlist(projectId: number) {
   });
   const add = useMutation({
     mutationFn: (label: string) => unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { label } })),
-    onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
+    onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
   });
   const move = (from: number, to: number) => {
     const labels = (list.data ?? []).map((kept) => kept.label);

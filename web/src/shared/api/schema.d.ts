@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readWeighing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -111,6 +127,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["bringBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/dots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readDots"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -390,6 +422,10 @@ export interface components {
             extensions: string[];
             places: string[];
             making: components["schemas"]["Making"];
+            /** @description Of the measures, 0 to 10; empty for those of the purpose */
+            weights: {
+                [key: string]: number;
+            };
         };
         BriefRequest: {
             name: string;
@@ -400,6 +436,10 @@ export interface components {
             extensions: string[];
             places: string[];
             making: components["schemas"]["MakingRequest"];
+            /** @description Of the measures, 0 to 10; empty for those of the purpose */
+            weights: {
+                [key: string]: number;
+            };
         };
         Catalogue: {
             extensions: string[];
@@ -464,10 +504,26 @@ export interface components {
         DismissedRequest: {
             label: string;
         };
+        Dots: {
+            labels: string[];
+            letters: number[];
+            grades: number[];
+            scores: {
+                [key: string]: (number | null)[];
+            };
+            kept: boolean[];
+        };
         Error: {
             code: string;
             message: string;
             problems: components["schemas"]["Problem"][];
+        };
+        Example: {
+            project: string;
+            label: string;
+            /** Format: double */
+            score: number | null;
+            reasons: components["schemas"]["Reason"][];
         };
         Funnel: {
             made: number;
@@ -476,16 +532,24 @@ export interface components {
             good: number;
             open: number;
             kept: number;
+            /**
+             * Format: double
+             * @description The grade from which a name is good enough
+             */
+            good_from: number;
         };
         Judged: {
             label: string;
             /** @description The label as a person writes it */
             readonly shown: string;
             /** Format: double */
-            grade: number;
+            grade: number | null;
             recipes: string[];
             parts: components["schemas"]["Part"][];
             measures: components["schemas"]["Measure"][];
+            warnings: components["schemas"]["Warning"][];
+            /** @description The likeliest first */
+            readonly misspellings: components["schemas"]["Misspelling"][];
             kept: boolean;
             cells: components["schemas"]["Cell"][];
         };
@@ -504,7 +568,7 @@ export interface components {
             kept_at: string;
             readonly letters: number;
             /** Format: double */
-            grade: number;
+            grade: number | null;
             /** @description Where each part begins, from 0 */
             readonly starts: number[];
             statuses: components["schemas"]["Cell"][];
@@ -550,10 +614,18 @@ export interface components {
         Measure: {
             name: string;
             /** Format: double */
-            score: number;
+            score: number | null;
             /** Format: double */
             weight: number;
             reasons: components["schemas"]["Reason"][];
+        };
+        Misspelling: {
+            label: string;
+            /**
+             * Format: double
+             * @description Of those who hear the name, 0 to 1
+             */
+            share: number;
         };
         Note: {
             note: string;
@@ -649,6 +721,9 @@ export interface components {
             /** Format: double */
             grade: number;
             letters: number;
+            scores: {
+                [key: string]: number;
+            };
             recipes: string[];
             /** @description Where each part begins, from 0 */
             readonly starts: number[];
@@ -691,6 +766,12 @@ export interface components {
          * @enum {string}
          */
         StatusEnum: "waiting" | "open" | "taken" | "unsure";
+        Warning: {
+            code: string;
+            text: string;
+            start: number;
+            end: number;
+        };
         Watch: {
             /** @description The last check, if any */
             check_run: components["schemas"]["Check"] | null;
@@ -701,6 +782,22 @@ export interface components {
              * @description To be sent as `since` next time
              */
             now: string;
+        };
+        Weighing: {
+            /**
+             * Format: double
+             * @description Of the power mean that makes the grade
+             */
+            exponent: number;
+            /** @description By purpose */
+            presets: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            examples: {
+                [key: string]: components["schemas"]["Example"][];
+            };
         };
     };
     responses: never;
@@ -726,6 +823,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+        };
+    };
+    readWeighing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighing"];
                 };
             };
         };
@@ -1123,6 +1239,64 @@ export interface operations {
             };
         };
     };
+    readDots: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `best` - best
+                 *     * `grade` - grade
+                 *     * `name` - name
+                 *     * `letters` - letters
+                 *     * `length` - length
+                 *     * `spelling` - spelling
+                 *     * `fit` - fit
+                 *     * `sound` - sound
+                 *     * `memory` - memory
+                 *     * `clarity` - clarity
+                 */
+                sort?: "best" | "grade" | "name" | "letters" | "length" | "spelling" | "fit" | "sound" | "memory" | "clarity";
+                reverse?: boolean;
+                text?: string;
+                open_in?: string;
+                good?: boolean;
+                kept?: boolean;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dots"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readFunnel: {
         parameters: {
             query?: never;
@@ -1197,8 +1371,14 @@ export interface operations {
                  *     * `grade` - grade
                  *     * `name` - name
                  *     * `letters` - letters
+                 *     * `length` - length
+                 *     * `spelling` - spelling
+                 *     * `fit` - fit
+                 *     * `sound` - sound
+                 *     * `memory` - memory
+                 *     * `clarity` - clarity
                  */
-                sort?: "best" | "grade" | "name" | "letters";
+                sort?: "best" | "grade" | "name" | "letters" | "length" | "spelling" | "fit" | "sound" | "memory" | "clarity";
                 reverse?: boolean;
                 text?: string;
                 open_in?: string;

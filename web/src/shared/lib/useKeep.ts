@@ -33,7 +33,7 @@ export function useKeep(projectId: number) {
       show({ ...change, kept: !change.kept });
       notify(error.message);
     },
-    onSettled: () => Promise.all([keys.funnel(projectId), keys.shortlist(projectId)].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSettled: () => Promise.all([keys.funnel(projectId), keys.allDots(projectId), keys.shortlist(projectId)].map((queryKey) => client.invalidateQueries({ queryKey }))),
   });
   return mutation;
 }

@@ -4,13 +4,15 @@ interface Props {
   /** 0 to 100. */
   grade: number;
   width?: number;
+  /** One figure among several: not as heavy. */
+  plain?: boolean;
 }
 
 /** A grade as a figure with a measure beneath it. */
-export function GradeFigure({ grade, width = 34 }: Props) {
+export function GradeFigure({ grade, width = 34, plain = false }: Props) {
   return (
-    <Box component="span" sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.8 }}>
-      <Box component="span" sx={{ fontWeight: 600, minWidth: '2ch', textAlign: 'right' }}>{Math.round(grade)}</Box>
+    <Box component="span" sx={{ display: 'inline-flex', alignItems: 'center', gap: plain ? 0.5 : 0.8 }}>
+      <Box component="span" sx={{ fontWeight: plain ? 450 : 600, minWidth: plain ? '3ch' : '2ch', textAlign: 'right' }}>{Math.round(grade)}</Box>
       <Bar value={grade} width={width} />
     </Box>
   );

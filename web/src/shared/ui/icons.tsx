@@ -18,4 +18,5 @@ export const DownIcon = line('M6 9l6 6 6-6', 'Down');
 export const UndoIcon = line('M9 7L4 12l5 5M4 12h10a5 5 0 0 1 0 10h-2', 'Undo');
 export const MoonIcon = line('M20 14.500A8 8 0 1 1 9.5 4a6.5 6.5 0 0 0 10.5 10.500z', 'Moon');
 export const SunIcon = line('M12 8a4 4 0 1 0 0 8 4 4 0 0 0 0-8zM12 2v2M12 20v2M2 12h2M20 12h2M5 5l1.4 1.400M17.6 17.600L19 19M5 19l1.4-1.400M17.6 6.400L19 5', 'Sun');
+export const CautionIcon = line('M12 4L3 20h18L12 4zM12 10v5M12 17.500v.1', 'Caution');
 export const HelpIcon = line('M9 9a3 3 0 1 1 4.5 2.600c-1 .6-1.5 1.1-1.5 2.400M12 17.500v.1', 'Help');

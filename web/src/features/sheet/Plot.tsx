@@ -1,0 +1,144 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+
+import { api, type Dots, keys, unwrap } from '../../shared/api';
+import { plural } from '../../shared/lib/format';
+import { gradeOf, MEASURES, type Weights } from '../../shared/lib/grading';
+import { Blank } from '../../shared/ui/Blank';
+import { type Dot, nearest, place, toward } from './dots';
+import type { Asked } from './useQuestion';
+
+const WIDTH = 660;
+const HEIGHT = 420;
+const LEFT = 44;
+const BOTTOM = 40;
+const EDGE = 12;
+const AXES = [{ name: 'letters', word: 'Letters' }, { name: 'grade', word: 'Grade' }, ...MEASURES];
+
+interface Props {
+  projectId: number;
+  asked: Asked;
+  weights: Weights;
+  exponent: number;
+  selected: string | null;
+  onSelect: (label: string) => void;
+  onKeep: (label: string, kept: boolean) => void;
+}
+
+const valueOf = (dots: Dots, axis: string, i: number, weights: Weights, exponent: number): number | null => {
+  if (axis === 'letters') return dots.letters[i] ?? null;
+  const scores = Object.fromEntries(Object.entries(dots.scores).map(([name, column]) => [name, column[i] ?? null]));
+  return axis === 'grade' ? gradeOf(scores, weights, exponent) : (scores[axis] ?? null);
+};
+
+function AxisField({ label, value, onChange }: { label: string; value: string; onChange: (axis: string) => void }) {
+  return (
+    <TextField select label={label} value={value} onChange={(e) => { onChange(e.target.value); }} sx={{ width: 138 }}>
+      {AXES.map(({ name, word }) => <MenuItem key={name} value={name}>{word}</MenuItem>)}
+    </TextField>
+  );
+}
+
+/** The list as dots, one a name: two figures against each other, a name picked by click or by arrow keys. */
+export function Plot({ projectId, asked, weights, exponent, selected, onSelect, onKeep }: Props) {
+  const [across, setAcross] = useState('letters');
+  const [up, setUp] = useState('grade');
+  const [under, setUnder] = useState<string | null>(null);
+  const figure = useRef<SVGSVGElement>(null);
+  const query = asked;
+  const { data, error, refetch } = useQuery({
+    queryKey: keys.dots(projectId, query),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/dots', { params: { path: { project_id: projectId }, query } })),
+    placeholderData: keepPreviousData,
+  });
+  const plotted = useMemo(() => {
+    if (!data) return null;
+    const points = data.labels.flatMap((label, i) => {
+      const x = valueOf(data, across, i, weights, exponent);
+      const y = valueOf(data, up, i, weights, exponent);
+      return x === null || y === null ? [] : [{ label, x, y, kept: data.kept[i] ?? false }];
+    });
+    return place(points, { across, up, left: LEFT, top: EDGE, width: WIDTH - LEFT - EDGE, height: HEIGHT - BOTTOM - EDGE });
+  }, [data, across, up, weights, exponent]);
+
+  if (error && !data) return <Blank alert title="The dots could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  if (!data || !plotted) return <Skeleton variant="rounded" height={HEIGHT} />;
+  if (plotted.dots.length === 0) return <Blank title="No dots to show">No name of the list has both figures, or none passes these filters.</Blank>;
+  const { dots, ticks } = plotted;
+  const chosen = dots.find((d) => d.label === selected);
+  const shown = dots.find((d) => d.label === under) ?? chosen;
+  const at = (event: PointerEvent): Dot | undefined => {
+    const box = figure.current?.getBoundingClientRect();
+    if (!box) return undefined;
+    return nearest(dots, ((event.clientX - box.left) * WIDTH) / box.width, ((event.clientY - box.top) * HEIGHT) / box.height, 14);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === 't' && chosen) onKeep(chosen.label, !chosen.kept);
+    else {
+      const next = chosen ? toward(dots, chosen, event.key) : event.key.startsWith('Arrow') ? dots[0] : undefined;
+      if (!next) return;
+      onSelect(next.label);
+    }
+    event.preventDefault();
+  };
+  const told = (dot: Dot) => `${dot.label}: ${word(across).toLowerCase()} ${Math.round(dot.x)}, ${word(up).toLowerCase()} ${Math.round(dot.y)}`;
+  return (
+    <Stack sx={{ flex: 1, minHeight: 0, gap: 1 }}>
+      <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+        <AxisField label="Upwards" value={up} onChange={setUp} />
+        <AxisField label="Across" value={across} onChange={setAcross} />
+        <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{plural(dots.length, 'name')} · the filled dots are on the shortlist</Typography>
+      </Stack>
+      <Box
+        role="application"
+        tabIndex={0}
+        aria-label={`${word(up)} against ${word(across)}. Arrow keys go from name to name.`}
+        aria-describedby="dot-told"
+        onKeyDown={onKeyDown}
+        sx={{ flex: 1, minHeight: 0, '& svg': { width: '100%', height: '100%', cursor: 'pointer' } }}
+      >
+        <svg ref={figure} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden onPointerMove={(e) => { setUnder(at(e)?.label ?? null); }} onPointerLeave={() => { setUnder(null); }} onClick={(e) => { const dot = at(e as unknown as PointerEvent); if (dot) onSelect(dot.label); }}>
+          {ticks.up.map(({ at: y, value }) => (
+            <g key={value}>
+              <line x1={LEFT} x2={WIDTH - EDGE} y1={y} y2={y} stroke="var(--mui-palette-divider)" />
+              <text x={LEFT - 8} y={y + 4} textAnchor="end" fontSize="12" fill="var(--mui-palette-text-secondary)">{value}</text>
+            </g>
+          ))}
+          {ticks.across.map(({ at: x, value }) => (
+            <g key={value}>
+              <line x1={x} x2={x} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM + 5} stroke="var(--mui-palette-wire)" />
+              <text x={x} y={HEIGHT - BOTTOM + 18} textAnchor="middle" fontSize="12" fill="var(--mui-palette-text-secondary)">{value}</text>
+            </g>
+          ))}
+          <line x1={LEFT} x2={WIDTH - EDGE} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM} stroke="var(--mui-palette-wire)" strokeWidth="2" />
+          <text x={WIDTH - EDGE} y={HEIGHT - 6} textAnchor="end" fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">{word(across)} →</text>
+          <text x={LEFT + 6} y={EDGE + 8} fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">↑ {word(up)}</text>
+          {dots.map((dot) => (
+            <circle key={dot.label} cx={dot.px} cy={dot.py} r={dot.kept ? 4.5 : 2.6} fill={dot.kept ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-secondary-main)'} fillOpacity={dot.kept ? 1 : 0.42} />
+          ))}
+          {shown && <Told dot={shown} />}
+          {chosen && <circle cx={chosen.px} cy={chosen.py} r="7" fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />}
+        </svg>
+      </Box>
+      <Typography id="dot-told" role="status" variant="caption" color="textSecondary">{shown ? told(shown) : 'Point at a dot, or press an arrow key.'}</Typography>
+    </Stack>
+  );
+}
+
+const word = (axis: string): string => AXES.find((a) => a.name === axis)?.word ?? axis;
+
+/** The name of a dot, on the side where there is room. */
+function Told({ dot }: { dot: Dot }) {
+  const right = dot.px < WIDTH * 0.7;
+  return (
+    <text x={dot.px + (right ? 11 : -11)} y={dot.py + 5} textAnchor={right ? 'start' : 'end'} className="serif" fontSize="15" fontWeight="650" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-default)" strokeWidth="4" paintOrder="stroke">{dot.label}</text>
+  );
+}
