@@ -124,8 +124,8 @@ def test_words_recipes_and_near_names(page: Page, person: str) -> None:
     expect(page.get_by_role("region", name="Dismissed")).to_contain_text(names[0])
     page.get_by_role("button", name="Undo", exact=True).click()
     expect(page.get_by_role("rowheader", name=names[0], exact=True)).to_be_visible()
-    page.get_by_label("Look at any name").fill("inkpost")
-    page.get_by_label("Look at any name").press("Enter")
+    page.get_by_label("Grade any name").fill("inkpost")
+    page.get_by_label("Grade any name").press("Enter")
     reasons = page.get_by_role("complementary", name="Reasons")
     expect(reasons.get_by_role("heading", name="inkpost.com")).to_be_visible()
     reasons.get_by_role("button", name="Vary").click()
@@ -136,6 +136,69 @@ def test_words_recipes_and_near_names(page: Page, person: str) -> None:
     expect(near.get_by_text(re.compile("^(open|taken)$")).first).to_be_visible(timeout=60_000)
     page.get_by_role("button", name="More names").click()
     expect(page.get_by_role("button", name="More names")).to_be_enabled()
+
+
+def test_grades_figures_weights_and_dots(page: Page, person: str) -> None:
+    new_project(page, "Grades", "ink, post, paper")
+    field = page.get_by_label("Grade any name")
+    field.fill("knightsky4u")
+    expect(page.get_by_text("Enter shows why.")).to_be_visible()
+    field.press("Enter")
+    reasons = page.get_by_role("complementary", name="Reasons")
+    warned = reasons.get_by_role("list", name="Warnings")
+    expect(warned).to_contain_text("“knight” sounds like “night”")
+    expect(warned).to_contain_text("“4” is a digit or a word")
+    wrong = reasons.get_by_role("list", name="Likely misspellings")
+    expect(wrong.get_by_role("listitem").first).to_contain_text("nightsky4u")
+    field.fill("ink post")
+    expect(field).to_have_attribute("aria-invalid", "true")
+    expect(field).to_have_value("ink post")
+    field.press("Escape")
+
+    page.get_by_role("button", name="Figures").click()
+    grid = page.get_by_role("grid", name="Names")
+    with page.expect_response(re.compile("sort=memory")):
+        grid.get_by_role("button", name="Memory").click()
+    expect(grid).to_have_attribute("aria-busy", "false")
+    best = grid.get_by_role("rowheader").first.inner_text()
+    page.reload()
+    expect(grid.get_by_role("rowheader").first).to_have_text(best)
+    for address in ("reverse=1", "show=measures$"):  # turned, then the best first again
+        grid.get_by_role("button", name="Memory").click()
+        expect(page).to_have_url(re.compile(address))
+    expect(grid.get_by_role("rowheader").first).not_to_have_text(best)
+    expect(grid).to_have_attribute("aria-busy", "false")
+
+    grades = grid.get_by_role("row").nth(1).get_by_role("gridcell").nth(1)
+    names, grade = grid.get_by_role("rowheader").all_inner_texts(), grades.inner_text()
+    for measure in ("fit", "length", "clarity", "sound", "spelling"):
+        slider = page.get_by_role("slider", name=re.compile(f"Weight of .*{measure}"))
+        slider.focus()
+        slider.press("Home")
+    expect(page.get_by_text("Brief · saved")).to_be_visible()
+    expect(grid).to_have_attribute("aria-busy", "false")
+    row = grid.get_by_role("row").nth(1).get_by_role("gridcell")
+    expect(row.nth(1)).to_have_text(row.nth(7).inner_text())  # memory alone counts
+    assert grid.get_by_role("rowheader").all_inner_texts() != names
+    page.get_by_role("button", name="Usual weights").click()
+    expect(grid.get_by_role("rowheader").first).to_have_text(names[0])
+    expect(grades).to_have_text(grade)
+
+    page.get_by_role("button", name="Dots").click()
+    plot = page.get_by_role("application", name=re.compile("Grade against Letters"))
+    plot.focus()
+    told = page.locator("#dot-told")
+    page.keyboard.press("ArrowRight")
+    expect(told).to_have_text(re.compile(r"^[\w-]+: letters \d+, grade \d+$"))
+    name = told.inner_text().split(":")[0]
+    page.keyboard.press("ArrowLeft")
+    expect(told).not_to_contain_text(f"{name}:")
+    name = told.inner_text().split(":")[0]
+    expect(reasons.get_by_role("heading", name=f"{name}.com")).to_be_visible()
+
+    reasons.get_by_role("link", name="Spelling").click()
+    expect(page.get_by_role("heading", name="How grades are worked out")).to_be_visible()
+    expect(page.get_by_role("list", name="Examples of spelling")).to_contain_text("klaypress")
 
 
 def test_a_killed_worker_loses_nothing(

@@ -20,6 +20,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.errors import Problem
 from vinetag.core.grade import (
     MEASURES,
+    Reading,
     Reason,
     Warning,
     misspellings,
@@ -237,6 +238,12 @@ def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page
     return Page([Row(c, c.label in kept, cells.get(c.label, [])) for c in page], total)
 
 
+def _seen(reading: Reading) -> list[Part]:
+    """The parts of a typed name: what is carried of the keywords, and the other words."""
+    carried = {part.start: part for part in reading.carried}
+    return [carried.get(at, Part(word, "word", "", at)) for at, word in reading.words]
+
+
 def one_name(project: Project, label: str) -> Judged:
     """All about a name, made or typed. Raises LabelError."""
     label = parse_label(label)
@@ -258,7 +265,7 @@ def one_name(project: Project, label: str) -> Judged:
         label=label,
         grade=grade.grade if grade.whole else None,
         recipes=source.recipes,
-        parts=source.parts or [Part(text, "word", "", at) for at, text in reading.words],
+        parts=source.parts or _seen(reading),
         measures=[
             JudgedMeasure(name, score, share.get(name, 0.0), reasons)
             for name, (score, reasons) in grader.explain(reading).items()

@@ -26,6 +26,7 @@ RIVAL: Final = 0.5
 UNLIKE: Final = 0.3
 LETTERS_ONLY: Final = 0.3
 LEAST: Final = 0.0005
+FEWEST: Final = 1e-7
 # Sounds nobody can say are not written from hearing either.
 UNSAYABLE: Final = -3.6
 UNHEARD: Final = -5.0
@@ -107,7 +108,7 @@ class Hearing:
             known,
             tuple((r, wrong[r]) for r in sorted(rivals, key=lambda r: -wrong[r])),
             min(1.0, right),
-            tuple((w, s) for w, s in ranked if s >= LEAST)[:MOST_WRONG],
+            tuple((w, s) for w, s in ranked if s >= FEWEST)[:MOST_WRONG],
             ease,
         )
 

@@ -31,7 +31,10 @@ DARING = 1.5
 FAR_FROM_WORDS = 0.6
 NO_KEYWORD = 24.0
 TOGETHER = 16.0
-WANTED = 5.0
+WANTED = 8.0
+A_WORD = 1.5
+SELDOM = 2.0
+COMMON = 4.0
 FIRST_PASS = (Length(), Fit())
 FIRST_SHARE = 0.6
 NEW_LETTERS = 23.0
@@ -204,11 +207,16 @@ def _strays(part: Part) -> bool:
 
 
 def _wanted(candidate: Candidate, lexicon: Lexicon) -> float:
-    """How likely others thought of it: very common words, short together. 0 for most names."""
-    known = [lexicon.words[p.text].zipf for p in candidate.parts if p.text in lexicon.words]
+    """How likely others thought of it: a word of the dictionary, or very common words, short
+    together. 0 for most names.
+    """
+    words = lexicon.words
+    if candidate.label in words:
+        return A_WORD * max(0.0, words[candidate.label].zipf - SELDOM)
+    known = [words[p.text].zipf for p in candidate.parts if p.text in words]
     if len(known) < 2:
         return 0.0
-    return max(0.0, sum(known) / len(known) - 4.3) * max(0.0, 14 - candidate.letters) / 5
+    return max(0.0, sum(known) / len(known) - COMMON) * max(0.0, 14 - candidate.letters) / 5
 
 
 def merge(drafts: Sequence[tuple[str, Draft]]) -> list[Candidate]:

@@ -8,7 +8,7 @@ from string import ascii_lowercase
 
 from vinetag.core.lexicon import Lexicon
 
-__all__ = ["did_you_mean", "distance", "one_slip_away"]
+__all__ = ["did_you_mean", "distance", "one_slip_away", "slips"]
 
 COMMON = 2.6
 FAR_BEHIND = 1.2
@@ -40,7 +40,7 @@ def did_you_mean(word: str, lexicon: Lexicon) -> str:
 
 def one_slip_away(word: str, lexicon: Lexicon, floor: float) -> str:
     """The commonest word a slip away whose Zipf value is over `floor`; '' when there is none."""
-    return _best(_slips(word), lexicon, floor)
+    return _best(slips(word), lexicon, floor)
 
 
 def _best(words: Iterable[str], lexicon: Lexicon, floor: float) -> str:
@@ -69,7 +69,7 @@ def distance(one: str, two: str, most: int) -> int:
     return min(row[-1], most + 1)
 
 
-def _slips(word: str) -> Iterator[str]:
+def slips(word: str) -> Iterator[str]:
     for i in range(len(word) + 1):
         head, rest = word[:i], word[i:]
         if rest:

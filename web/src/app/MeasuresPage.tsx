@@ -1,8 +1,9 @@
 import Box from '@mui/material/Box';
+import MuiLink from '@mui/material/Link';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
-import { useLocation } from 'react-router';
+import { Link, useLocation } from 'react-router';
 
 import type { Example } from '../shared/api';
 import { gradeOf, MEASURES, sharesOf } from '../shared/lib/grading';
@@ -72,6 +73,9 @@ export function MeasuresPage() {
   return (
     <Box component="main" sx={{ maxWidth: 860, mx: 'auto', px: 3, py: 4, '& p': { mb: 1 } }}>
       <Typography variant="h1" sx={{ mb: 1 }}>How grades are worked out</Typography>
+      <Stack component="nav" aria-label="Measures" direction="row" sx={{ gap: 2, mb: 1.5 }}>
+        {MEASURES.map(({ name, word }) => <MuiLink key={name} component={Link} to={`#${name}`} color="secondary">{word}</MuiLink>)}
+      </Stack>
       <Typography>Six measures look at a name, each from 0 to 100 and each with its reasons. The grade weighs them: as the purpose of the brief has it, or as you set the sliders.</Typography>
       {data && (
         <>

@@ -122,7 +122,7 @@ def misspellings(reading: Reading, most: int = 10) -> list[tuple[str, float]]:
         closed = label.replace("-", "")
         shares[closed] = shares.get(closed, 0.0) + right * (1 - HYPHEN) / HYPHEN
     ranked = sorted(shares.items(), key=lambda s: (-s[1], s[0]))
-    return [(text, min(1.0, share)) for text, share in ranked[:most] if share >= LEAST]
+    return [(text, min(1.0, share)) for text, share in ranked[:most] if share > 0]
 
 
 def settled(reading: Reading, at: int, word: str) -> Heard:
@@ -213,4 +213,4 @@ def _about(word: str, at: int, heard: Heard) -> Finding:
 
 
 def _spoken(digits: str) -> list[str]:
-    return [ONES[10]] if digits == "10" else [ONES[int(d)] for d in digits if d.isdigit()]
+    return [ONES[10]] if digits == "10" else [ONES[int(d)] if d.isdigit() else d for d in digits]

@@ -3,5 +3,5 @@ import type { ReactNode } from 'react';
 
 /** Words for screen readers only, where a shape or the place says it to the eye. */
 export function Unseen({ children }: { children: ReactNode }) {
-  return <Box component="span" sx={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' }}>{children}</Box>;
+  return <Box component="span" sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' }}>{children}</Box>;
 }
