@@ -6,6 +6,8 @@ from django.conf import settings
 from django.core.asgi import get_asgi_application
 from servestatic import ServeStaticASGI
 
+from vinetag.config.warm import warm_up
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.run")
 django = get_asgi_application()
 application = ServeStaticASGI(
@@ -15,3 +17,4 @@ application = ServeStaticASGI(
     immutable_file_test=r"^/assets/.+-[A-Za-z0-9_-]{8}\.",
     allow_all_origins=False,
 )
+warm_up()

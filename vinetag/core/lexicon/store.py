@@ -6,8 +6,8 @@ import gzip
 import io
 import json
 import re
-from collections.abc import Iterator, Mapping, Sequence
-from functools import cache, cached_property
+from collections.abc import Callable, Mapping, Sequence
+from functools import cache, cached_property, lru_cache
 from importlib.resources import files
 from typing import Any, NamedTuple
 
@@ -142,12 +142,18 @@ class Lexicon:
         words = "|".join(sorted(self.offensive, key=len, reverse=True))
         return frozenset(w[:3] for w in self.offensive), re.compile(f"(?=({words}))")
 
-    def rude_inside(self, label: str) -> Iterator[tuple[str, int]]:
-        """Every offensive word in the label's letters, and where it begins."""
+    @cached_property
+    def rude_inside(self) -> Callable[[str], tuple[tuple[str, int], ...]]:
+        """Of a label: every offensive word in its letters, and where it begins."""
         starts, pattern = self._rude
-        if any(label[i : i + 3] in starts for i in range(len(label) - 2)):
-            for match in pattern.finditer(label):
-                yield match.group(1), match.start()
+
+        @lru_cache(100_000)
+        def inside(label: str) -> tuple[tuple[str, int], ...]:
+            if any(label[i : i + 3] in starts for i in range(len(label) - 2)):
+                return tuple((m.group(1), m.start()) for m in pattern.finditer(label))
+            return ()
+
+        return inside
 
     @cached_property
     def sources(self) -> Mapping[str, Any]:

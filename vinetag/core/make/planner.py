@@ -31,10 +31,10 @@ DARING = 1.5
 FAR_FROM_WORDS = 0.6
 NO_KEYWORD = 24.0
 TOGETHER = 16.0
-WANTED = 8.0
-A_WORD = 1.5
+WANTED = 6.0
+A_WORD = 1.0
 SELDOM = 2.0
-COMMON = 4.0
+COMMON = 4.3
 FIRST_PASS = (Length(), Fit())
 FIRST_SHARE = 0.6
 NEW_LETTERS = 23.0
@@ -126,8 +126,10 @@ def grade_drafts(
     """
     first = Grader(brief, lexicon, FIRST_PASS)
     readings = [(c, first.read(c)) for c in merge(drafts)]
-    bonus = [_bonus(c, brief, lexicon, recipes) for c, _ in readings]
     daring = brief.making.daring
+    pull = DIAL * (1 + (DARING - 1) * _beyond_usual(daring))
+    far = {r.name: pull * abs(r.daring - daring / 100) for r in recipes}
+    bonus = [_bonus(c, far, lexicon) for c, _ in readings]
     quick = [_quickly(first.grade(r), r, bonus[i], daring) for i, (_, r) in enumerate(readings)]
     order = sorted(
         range(len(readings)),
@@ -183,15 +185,11 @@ def _quickly(grade: Grade, reading: Reading, bonus: float, daring: int) -> float
     return ranked(guess, grade.scores, bonus, daring)
 
 
-def _bonus(
-    candidate: Candidate, brief: Brief, lexicon: Lexicon, recipes: Sequence[Recipe]
-) -> float:
+def _bonus(candidate: Candidate, far: Mapping[str, float], lexicon: Lexicon) -> float:
     """What the rank adds to the grade, whatever the weights: more for parts that belong together,
-    less by the person's dial, for names without a keyword, and for those others surely thought of.
+    less by how far its recipe is from the person's dial, for names without a keyword, and for those
+    others surely thought of.
     """
-    dial = brief.making.daring / 100
-    pull = DIAL * (1 + (DARING - 1) * _beyond_usual(brief.making.daring))
-    far = {r.name: pull * abs(r.daring - dial) for r in recipes}
     bonus = TOGETHER * candidate.strength - min(far.get(n, 0.0) for n in candidate.recipes)
     bonus -= WANTED * _wanted(candidate, lexicon)
     if all(_strays(part) for part in candidate.parts):
