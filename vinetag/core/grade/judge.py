@@ -60,6 +60,7 @@ class Grader:
         self._joined = {k.joined: k.text for k in brief.keywords}
         self._name = "".join(plain_words(brief.name))
         self._forms: dict[str, str] | None = None
+        self._known: dict[str, Part] = {}
 
     def read(self, candidate: Candidate) -> Reading:
         """The reading of a made name: its parts are its words."""
@@ -112,7 +113,9 @@ class Grader:
         start = 0
         for stretch in label.split("-"):
             for word in segment(stretch, self._lexicon, extra=self._joined):
-                parts.append(self._part(word, start))
+                if word not in self._known:
+                    self._known[word] = self._part(word)
+                parts.append(self._known[word]._replace(start=start))
                 start += len(word)
             start += 1
         reading = self.read(Candidate(label, (), tuple(parts), 0.0))
@@ -135,10 +138,11 @@ class Grader:
         short = len(word) <= LEFT_OVER and bool(set("aeiouy") & set(word))
         return short and word not in self._lexicon.words and word not in self._joined
 
-    def _part(self, word: str, start: int) -> Part:
+    def _part(self, word: str) -> Part:
+        """What a typed word is to the brief."""
         keyword = self._joined.get(word)
         if keyword:
-            return Part(word, "keyword", keyword, start)
+            return Part(word, "keyword", keyword, 0)
         if self._forms is None:
             self._forms = {
                 form: keyword.text
@@ -147,20 +151,20 @@ class Grader:
             }
         if word in self._forms:
             keyword = self._forms[word]
-            return Part(word, "form", keyword, start, f"a form of {keyword}")
+            return Part(word, "form", keyword, 0, f"a form of {keyword}")
         if not word.isalpha() or not self._joined:
-            return Part(word, "word", "", start)
+            return Part(word, "word", "", 0)
         said = self._hearing.word(word).readings
         alike = self._lexicon.sounds.alike(said[0][0]) if said else ()
         for other in alike:
             if other in self._joined:
-                return Part(word, "respell", self._joined[other], start, SOUNDS)
+                return Part(word, "respell", self._joined[other], 0, SOUNDS)
         keywords = list(self._keywords)
         near = self._lexicon.closeness(word, keywords)
         best = max(range(len(keywords)), key=near.__getitem__)
         if near[best] >= KIN:
-            return Part(word, "kin", keywords[best], start)
-        return Part(word, "word", "", start)
+            return Part(word, "kin", keywords[best], 0)
+        return Part(word, "word", "", 0)
 
     def grade(self, reading: Reading) -> Grade:
         """Scores by measure, and the whole."""
