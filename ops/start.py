@@ -132,6 +132,8 @@ def run(args: argparse.Namespace) -> None:
         [sys.executable, "-W", "ignore", "-m", "supervisor.supervisord", "-c", conf], env=env
     )
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(143))
+    # A shell starts what runs in the background with interrupts switched off.
+    signal.signal(signal.SIGINT, signal.default_int_handler)
     try:
         wait_for(lambda: database.is_up() or bool(runner.poll()), 40, "The database")
         wait_for(lambda: queue.is_up() or bool(runner.poll()), 20, "The queue")

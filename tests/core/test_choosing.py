@@ -10,7 +10,7 @@ from vinetag.core.brief import Brief, Keyword, Limits, parse_brief
 from vinetag.core.candidates import Candidate, Part
 from vinetag.core.grade import Grade
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.make import Draft, Graded, Job
+from vinetag.core.make import Draft, Graded, Job, make_names
 from vinetag.core.make import variety as v
 from vinetag.core.make.draft import hyphened, joined
 from vinetag.core.make.sieve import Sieve
@@ -147,3 +147,18 @@ def test_the_lazy_heap_takes_the_best_each_time(found: list[Graded]) -> None:
         seen.update(f"={recipe}" for recipe in name.candidate.recipes)
     assert len(chosen) == min(25, len(found))
     assert v.varied(found, 10) == chosen[:10]
+
+
+def test_every_keyword_is_on_the_first_screen_even_a_word_nobody_lists() -> None:
+    of = parse_brief({"keywords": ["vintorik", "paper", "garden", "quiet"]})
+    first = [g.candidate for g in make_names(of, LEXICON, limit=20).names]
+    shown = {p.text for c in first for p in c.parts if p.kind == "keyword"}
+    assert shown == {"vintorik", "paper", "garden", "quiet"}
+
+
+def test_a_word_nobody_lists_gets_words_beside_it_and_other_spellings() -> None:
+    made = make_names(parse_brief({"keywords": ["vintorik"]}), LEXICON, limit=400).names
+    labels = {g.candidate.label for g in made}
+    assert {"vintoriklab", "vintorikroom", "vintoric"} <= labels
+    recipes = {g.candidate.recipes[0] for g in made}
+    assert {"tail", "lead", "affix", "respell", "exact"} <= recipes

@@ -11,6 +11,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES, Draft, Job, Recipe, make_names
 from vinetag.core.make.planner import merge
+from vinetag.core.make.sieve import Sieve
 from vinetag.core.names import is_ldh_label
 
 LEXICON = load_lexicon()
@@ -18,6 +19,12 @@ LEXICON = load_lexicon()
 
 def brief(*words: str, **fields: object) -> Brief:
     return parse_brief({"keywords": list(words), **fields})
+
+
+def every_label(of: Brief) -> set[str]:
+    """All that passes the sieve, whatever its grade would be."""
+    job, sieve = Job(of, LEXICON), Sieve(of, LEXICON)
+    return {d.label for r in RECIPES for d in r.make(job) if sieve.passes(d)}
 
 
 def labels(of: Brief, **options: object) -> list[str]:
@@ -51,7 +58,7 @@ class TestEveryRecipe:
 
 
 @given(of=briefs)
-@settings(max_examples=8, deadline=None)
+@settings(max_examples=5, deadline=None)
 def test_the_list_keeps_the_brief(of: Brief) -> None:
     made = make_names(of, LEXICON, limit=300)
     found = [g.candidate for g in made.names]
@@ -69,10 +76,9 @@ def test_the_list_keeps_the_brief(of: Brief) -> None:
 
 def test_the_same_brief_and_seed_give_the_same_list() -> None:
     of = brief("paper", "ink", "post")
-    assert labels(of, seed=4) == labels(of, seed=4)
-    assert labels(of, seed=4) != labels(of, seed=5)
     longer = labels(of, seed=4, limit=2_500)
     assert longer[:2_000] == labels(of, seed=4)
+    assert longer[:2_000] != labels(of, seed=5)
     assert len(set(longer)) == len(longer) == 2_500
 
 
@@ -108,10 +114,11 @@ def test_leads_and_tails_fit_the_part_of_speech() -> None:
 
 def test_words_to_avoid_never_appear_even_across_a_seam() -> None:
     of = brief("plant", "house", avoid=["thou", "plants", "tho"])
-    found = labels(of, limit=10**6)
+    found = every_label(of)
+    assert set(labels(of, limit=200)) <= found
     assert "planthouse" not in found  # the seam spells "tho"
     assert not any("plants" in label for label in found)
-    heart = labels(brief("heart", avoid=["ear", "art"]))
+    heart = every_label(brief("heart", avoid=["ear", "art"]))
     assert "heart" in heart  # inside an ordinary word the letters are not read
 
 

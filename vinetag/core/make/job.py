@@ -12,12 +12,14 @@ import numpy.typing as npt
 
 from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import BankWord, Lexicon
+from vinetag.core.lexicon.sounds import bare
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 
 __all__ = ["Job"]
 
 PAIR_FULL = 6.0
 MODEL_SHARE = 0.75
+NEW_WORD = 0.45
 LIKELY_AT = 1.0
 KEPT_A_ROW = 40
 EASY_LETTERS = 9
@@ -57,11 +59,13 @@ class Job:
         return [s for s in self.stems if len(s.words) == 1 and s.text.isalpha()]
 
     def chunks(self, word: str) -> Sequence[tuple[str, str]]:
-        """The word's letters matched to its sounds, chunk by chunk; none when nobody says how it
-        sounds.
+        """The word's letters matched to its sounds, chunk by chunk; a word nobody lists is said as
+        readers most likely would. None when they do not match.
         """
         if word not in self._chunks:
             phones = self.lexicon.sounds.phones(word)
+            said = self.lexicon.graphones.say(word) if not phones and word.isalpha() else []
+            phones = bare(said[0].phones) if said else phones
             found = self.lexicon.spellings.aligned(word, phones) if phones else []
             self._chunks[word] = found
         return self._chunks[word]
@@ -130,7 +134,8 @@ class Job:
 
     def _together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
         """Two signals: pointwise mutual information of the words that meet (6 nats or more count
-        whole), and what the pairing model thinks of them, for words of one subject.
+        whole), and what the pairing model thinks of them, for words of one subject. A word nobody
+        lists, such as a brand's, goes with every other well enough.
         """
         ends, starts = [s.words[-1] for s in firsts], [s.words[0] for s in seconds]
         left, right = self.lexicon.side(ends), self.lexicon.side(starts)
@@ -148,6 +153,9 @@ class Job:
                     seen[i, j] = value
         subject = np.clip(0.45 + alike, 0, 1)
         strength = 1 - (1 - seen) * (1 - MODEL_SHARE * likely * subject)
+        known = [side.vectors.any(axis=1).astype(np.float32) for side in (left, right)]
+        new = 1 - np.outer(known[0], known[1])
+        strength = np.maximum(strength, NEW_WORD * new)
         together: Matrix = strength * _patterns(firsts, seconds)
         return together
 
@@ -205,8 +213,9 @@ def _suited(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> npt.NDArray[np.b
 
 
 def _goes(bank: Sequence[Stem], stems: Sequence[Stem]) -> npt.NDArray[np.bool_]:
+    """Which words of the bank go beside which stems; a word nobody lists is taken for a noun."""
     wants = np.array([[c in b.beside for c in LETTERS] for b in bank])
-    has = np.array([[c in s.pos[:1] for c in LETTERS] for s in stems])
+    has = np.array([[c in (s.pos[:1] or "n") for c in LETTERS] for s in stems])
     return (wants.astype(np.int8) @ has.T.astype(np.int8)) > 0
 
 

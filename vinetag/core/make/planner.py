@@ -179,8 +179,8 @@ def _quickly(grade: Grade, reading: Reading, bonus: float, daring: int) -> float
     """A rank from the first pass: what the other measures would say is guessed from the letters
     that stand in no known word (fitted to full grades, correlation 0.83 to 0.90).
     """
-    words = reading.lexicon.words
-    unknown = sum(len(word) for _, word in reading.words if word not in words)
+    words, given = reading.lexicon.words, reading.keywords
+    unknown = sum(len(word) for _, word in reading.words if word not in words and word not in given)
     guess = FIRST_SHARE * grade.grade - NEW_LETTERS * unknown / len(reading.label)
     return ranked(guess, grade.scores, bonus, daring)
 

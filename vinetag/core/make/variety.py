@@ -16,6 +16,7 @@ WORD_COST = 2.5
 WORD_STEPS = 8
 CHANGE_COST = 3.0
 SAME_STEM = 1.5
+NOT_YET = 40.0
 KEYWORD_COST = 1.6
 KEYWORD_EVERY = 4
 KEYWORD_STEPS = 10
@@ -30,12 +31,13 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
     A name costs WORD_COST points for each time one of its added or related words stood above it,
     KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and RECIPE_COST for every RECIPE_EVERY
     times its least shown recipe did; a changed word CHANGE_COST for each time its keyword was
-    changed in that way above it, and SAME_STEM for each other way; each up to so many steps. Costs
-    only grow, so a lazy heap is exact, and in bounded steps, so a name is weighed again few times.
-    A longer list begins with the shorter one.
+    changed in that way above it, and SAME_STEM for each other way; each up to so many steps. One
+    that brings a keyword for the first time comes NOT_YET points forward. Costs only grow, so a
+    lazy heap is exact, and in bounded steps, so a name is weighed again few times. A longer list
+    begins with the shorter one.
     """
     seen: Counter[str] = Counter()
-    heap = [(-g.rank, i) for i, g in enumerate(ranked)]
+    heap = [(_cost(g, seen) - g.rank, i) for i, g in enumerate(ranked)]
     heapq.heapify(heap)
     chosen: list[Graded] = []
     while heap and len(chosen) < limit:
@@ -62,7 +64,9 @@ def _cost(name: Graded, seen: Counter[str]) -> float:
         RECIPE_STEPS, min(seen[f"={recipe}"] for recipe in candidate.recipes) // RECIPE_EVERY
     )
     for part in candidate.parts:
-        if part.kind == "keyword":
+        if part.kind == "keyword" and not seen[part.text]:
+            cost -= NOT_YET
+        elif part.kind == "keyword":
             cost += KEYWORD_COST * min(KEYWORD_STEPS, seen[part.text] // KEYWORD_EVERY)
         elif part.kind != "hyphen":
             cost += WORD_COST * min(WORD_STEPS, seen[part.text])
