@@ -39,8 +39,10 @@ class Start:
     def run(self, *extra: str) -> subprocess.Popen[str]:
         ports = [word for part, port in self.ports.items() for word in (f"--{part}", str(port))]
         env = {k: v for k, v in os.environ.items() if not k.startswith(("VINETAG_", "DJANGO_"))}
+        # As a shell starts what runs in the background: with interrupts switched off.
+        background = ["sh", "-c", 'trap "" INT; exec "$@"', "sh"]
         return subprocess.Popen(
-            [sys.executable, "-m", "ops.start", *ports, *extra],
+            [*background, sys.executable, "-m", "ops.start", *ports, *extra],
             env={**env, "VINETAG_VAR": str(self.var)},
             stdout=subprocess.PIPE,
             stderr=subprocess.STDOUT,
