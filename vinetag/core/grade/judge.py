@@ -55,6 +55,7 @@ class Grader:
         self._lexicon = lexicon
         self._hearing = hearing_of(lexicon)
         self._measures = measures
+        self._of_letters = any(measure.of_letters for measure in measures)
         self._weights = weights_of(brief)
         self._keywords = {k.text: k.weight for k in brief.keywords}
         self._joined = {k.joined: k.text for k in brief.keywords}
@@ -169,7 +170,9 @@ class Grader:
     def grade(self, reading: Reading) -> Grade:
         """Scores by measure, and the whole."""
         scores: dict[str, float] = {}
-        known = self._hearing.scores(reading.accented or reading.label, reading.words)
+        known: dict[str, float | None] = {}
+        if self._of_letters:
+            known = self._hearing.scores(reading.accented or reading.label, reading.words)
         for measure in self._measures:
             score = known.get(measure.name, UNKNOWN)
             if score == UNKNOWN:
