@@ -1,8 +1,10 @@
 """Projects, briefs and the making of their names."""
 
+from io import StringIO
 from typing import Any
 
 import pytest
+from django.core.management import call_command
 from rest_framework.test import APIClient
 
 from tests.apps.conftest import BRIEF
@@ -133,6 +135,28 @@ def test_a_removed_project_can_be_brought_back(api: APIClient, project: Project)
     assert api.get("/api/projects").json() == []
     assert api.post(f"{address}/restore").json()["id"] == project.pk
     assert api.get(address).status_code == 200
+
+
+def test_projects_of_an_earlier_version_are_brought_up_to_date(
+    api: APIClient, person: User, project: Project
+) -> None:
+    create_project(owner=person, name="As it is", brief={**BRIEF, "places": ["harrowmere"]})
+    others = Candidate.objects.exclude(project=project)
+    untouched = list(others.values_list("id", flat=True))
+    earlier = {key: project.brief[key] for key in ("name", "keywords", "limits", "extensions")}
+    Project.objects.filter(pk=project.pk).update(brief=earlier)
+    project.candidates.update(scores={"length": 100.0}, bonus=0.0)
+    call_command("prepare", stdout=(said := StringIO()))
+    assert "1 projects of an earlier version" in said.getvalue()
+    shown = api.get(f"/api/projects/{project.pk}").json()
+    assert shown["brief"]["weights"] == {}
+    assert shown["brief"]["keywords"][0]["text"] == "ink"
+    assert all(len(row.scores) == 6 for row in project.candidates.all())
+    assert (
+        list(Candidate.objects.exclude(project=project).values_list("id", flat=True)) == untouched
+    )
+    call_command("prepare", stdout=(again := StringIO()))
+    assert again.getvalue() == ""
 
 
 def test_demo_data_is_loaded_once_and_put_back_on_request() -> None:

@@ -165,7 +165,8 @@ def test_dots_are_the_rows_that_match(api: APIClient, project: Project) -> None:
     at = dots["labels"].index("inkpost")
     assert dots["kept"][at]
     assert sum(dots["kept"]) == 1
-    assert dots["grades"][at] == page["rows"][at]["grade"]
+    for name, column in dots["scores"].items():
+        assert column[at] == page["rows"][at]["scores"][name]
     assert api.get(f"/api/projects/{project.pk}/dots", {"open_in": "zip"}).status_code == 400
 
 

@@ -43,9 +43,12 @@ class TestLettersAndSounds:
         assert right / 400 > 0.6
 
     def test_sounds_are_spelt_as_english_spells_them(self) -> None:
-        spelt = [way.letters for way in LEXICON.graphones.spell(("B", "L", "EY1", "D"))]
-        assert spelt[0] == "blade"
-        assert {"blaid", "blayed"} & set(spelt[:10])
+        word, phones = "blaid", ("B", "L", "EY1", "D")
+        [unit] = [u for u in LEXICON.graphones.units(word, phones) if u.letters == "ai"]
+        others = dict(unit.others)
+        assert (unit.sound, unit.start) == ("EY1", 2)
+        assert 0 < others["ay"] < others["a"]
+        assert sum(others.values()) + unit.share == pytest.approx(1)
 
     @given(letters)
     @settings(max_examples=60, deadline=None)

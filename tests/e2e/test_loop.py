@@ -196,6 +196,19 @@ def test_grades_figures_weights_and_dots(page: Page, person: str) -> None:
     name = told.inner_text().split(":")[0]
     expect(reasons.get_by_role("heading", name=f"{name}.com")).to_be_visible()
 
+    dots = plot.locator("circle")
+    for box in [dots.nth(i).bounding_box() for i in (0, 40, 200)]:
+        assert box is not None
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(told).to_have_text(re.compile(r"^[\w-]+: "))
+        name = told.inner_text().split(":")[0]
+        page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(reasons.get_by_role("heading", name=f"{name}.com")).to_be_visible()
+        ring = dots.last.bounding_box()
+        assert ring is not None
+        for side, extent in (("x", "width"), ("y", "height")):
+            assert abs(ring[side] + ring[extent] / 2 - box[side] - box[extent] / 2) < 15
+
     reasons.get_by_role("link", name="Spelling").click()
     expect(page.get_by_role("heading", name="How grades are worked out")).to_be_visible()
     expect(page.get_by_role("list", name="Examples of spelling")).to_contain_text("klaypress")

@@ -27,7 +27,7 @@ from vinetag.core.grade import (
     shares,
     warnings,
     weights_of,
-)  # fmt: skip
+)
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import vary
 from vinetag.core.make.planner import GOOD_ENOUGH
@@ -129,7 +129,6 @@ class Dots:
 
     labels: Sequence[str]
     letters: Sequence[int]
-    grades: Sequence[float]
     scores: Mapping[str, Sequence[float | None]]
     kept: Sequence[bool]
 
@@ -182,14 +181,13 @@ def dots(project: Project, question: Question) -> Dots:
     """The matching names for a plot: two queries. Raises RefusedError as sheet_page does."""
     _known_extension(project, question)
     kept = set(entries(project).values_list("label", flat=True))
-    rows = _rows(project, question).values_list("label", "letters", "grade", "scores")
+    rows = _rows(project, question).values_list("label", "letters", "scores")
     found = list(rows[:MOST_DOTS])
     return Dots(
-        labels=[label for label, _, _, _ in found],
-        letters=[letters for _, letters, _, _ in found],
-        grades=[grade for _, _, grade, _ in found],
-        scores={m.name: [scores.get(m.name) for _, _, _, scores in found] for m in MEASURES},
-        kept=[label in kept for label, _, _, _ in found],
+        labels=[label for label, _, _ in found],
+        letters=[letters for _, letters, _ in found],
+        scores={m.name: [scores.get(m.name) for _, _, scores in found] for m in MEASURES},
+        kept=[label in kept for label, _, _ in found],
     )
 
 
@@ -241,7 +239,8 @@ def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page
 def _seen(reading: Reading) -> list[Part]:
     """The parts of a typed name: what is carried of the keywords, and the other words."""
     carried = {part.start: part for part in reading.carried}
-    return [carried.get(at, Part(word, "word", "", at)) for at, word in reading.words]
+    plain = [Part(word, "word", "", at) for at, word in reading.words]
+    return [c if (c := carried.get(p.start, p)).text == p.text else p for p in plain]
 
 
 def one_name(project: Project, label: str) -> Judged:

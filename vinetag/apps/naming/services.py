@@ -29,6 +29,7 @@ __all__ = [
     "brief_of",
     "bring_back",
     "change_project",
+    "complete_briefs",
     "create_project",
     "dismiss",
     "grader_for",
@@ -92,6 +93,24 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
         elif changed:
             _weigh(project, read)
     return project
+
+
+def complete_briefs() -> int:
+    """Complete the briefs an earlier version wrote, which lack what was added since, and make their
+    names anew, which lack figures for the same reason; how many there were.
+    """
+    count = 0
+    for project in Project.objects.iterator():
+        read = brief_of(project)
+        document = brief_document(read)
+        if document.keys() == project.brief.keys():
+            continue
+        project.brief = document
+        with transaction.atomic():
+            project.save(update_fields=["brief"])
+            _make(project, read)
+        count += 1
+    return count
 
 
 def remove_project(project: Project) -> None:

@@ -12,6 +12,7 @@ __all__ = ["Assessment", "Finding", "Measure", "Reason", "assess", "not_graded",
 
 SHOWN = 3
 LONGEST_TOLD = 32
+SHARED_WORDING = {"foreign": "Not graded, because “{shown}” is written in letters beyond a to z."}
 
 
 class Finding(NamedTuple):
@@ -69,8 +70,9 @@ def assess(base: float, findings: Sequence[Finding]) -> Assessment:
     return Assessment(min(100.0, max(0.0, score)), tuple(findings))
 
 
-def not_graded(reading: Reading, code: str, **args: object) -> Assessment:
-    """No score; the one finding says why."""
+def not_graded(reading: Reading, code: str = "foreign") -> Assessment:
+    """No score; the one finding says why: by default, that the letters are beyond a to z."""
+    args = {"shown": reading.label}
     return Assessment(None, (Finding(code, 0.0, 0, len(reading.label), args),))
 
 
@@ -84,9 +86,10 @@ def _shortened(value: object) -> object:
 def reasons(measure: Measure, assessment: Assessment) -> list[Reason]:
     """The weightiest findings in words, at most SHOWN, the weightiest first."""
     ordered = sorted(assessment.findings, key=lambda f: -abs(f.points))
+    wording = {**SHARED_WORDING, **measure.wording}
     return [
         Reason(
-            measure.wording[f.code].format(**{k: _shortened(v) for k, v in f.args.items()}),
+            wording[f.code].format(**{k: _shortened(v) for k, v in f.args.items()}),
             round(max(-100.0, f.points), 1),
             f.start,
             f.end,

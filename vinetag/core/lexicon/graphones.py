@@ -11,7 +11,7 @@ from typing import Any, NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-__all__ = ["ORDER", "Graphones", "Said", "Spelt", "Unit", "held_out"]
+__all__ = ["ORDER", "Graphones", "Said", "Unit", "held_out"]
 
 ORDER = 4
 LONGEST = 4
@@ -39,13 +39,6 @@ class Unit(NamedTuple):
     start: int
     share: float
     others: tuple[tuple[str, float], ...]
-
-
-class Spelt(NamedTuple):
-    """One way to write what was heard, and the share of writers who would, 0 to 1."""
-
-    letters: str
-    share: float
 
 
 def held_out(word: str) -> bool:
@@ -122,22 +115,7 @@ class Graphones:
             ]
             for at in range(len(word))
         ]
-        found = self._search(steps, self.sounds, " ", beam)
-        return [Said(tuple(text.split()), share) for text, share in found[:most]]
-
-    def spell(self, phones: Sequence[str], *, beam: int = 40, most: int = 12) -> list[Spelt]:
-        """The likeliest ways to write the phones (vowels marked 0 or 1), with their shares among
-        all found; [] when some phone has no spelling here.
-        """
-        steps = [
-            [
-                (unit, size)
-                for size in (1, 2)
-                for unit in self._by_sounds.get(tuple(phones[at : at + size]), ())
-            ]
-            for at in range(len(phones))
-        ]
-        return [Spelt(*f) for f in self._search(steps, self.letters, "", beam)[:most]]
+        return [Said(tuple(t.split()), share) for t, share in self._search(steps, beam)[:most]]
 
     def units(self, word: str, phones: Sequence[str]) -> list[Unit]:
         """The word's letters matched to its phones, unit by unit, each with the other ways to write
@@ -185,9 +163,10 @@ class Graphones:
         return max(done.values())[1] if done else ()
 
     def _search(
-        self, steps: Sequence[Sequence[tuple[int, int]]], emit: Sequence[str], gap: str, beam: int
+        self, steps: Sequence[Sequence[tuple[int, int]]], beam: int
     ) -> list[tuple[str, float]]:
-        """Beam search; paths that give the same text count together."""
+        """Phones with their shares by beam search; paths that sound the same count together."""
+        emit = self.sounds
         end, memo, size, span = len(steps), self._memo, self._size, self._span
         fronts: list[list[tuple[float, int, str]]] = [[] for _ in range(end + 1)]
         fronts[0].append((0.0, 0, ""))
@@ -206,7 +185,7 @@ class Graphones:
                         if gain is None:
                             gain = self._log(history, unit)
                         fronts[at + long].append(
-                            (value + gain, kept + unit, text + gap + emit[unit])
+                            (value + gain, kept + unit, text + " " + emit[unit])
                         )
         shares: dict[str, float] = defaultdict(float)
         done = [(text, value + self._log(history, END)) for value, history, text in fronts[end]]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from vinetag.core.brief import Brief
+from vinetag.core.grade.measures.clarity import unlucky
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.draft import Draft
 from vinetag.core.names import is_ldh_label
@@ -33,17 +34,10 @@ class Sieve:
         )
 
     def _unlucky(self, draft: Draft) -> bool:
-        """Whether an offensive word is read: across a seam, or anywhere in a changed word that is
-        no ordinary one. Letters wholly inside an ordinary word do not count.
-        """
-        for text, at in self._lexicon.rude_inside(draft.label):
-            end = at + len(text)
-            inside = [p for p in draft.parts if p.start <= at and end <= p.start + len(p.text)]
-            if not inside or inside[0].text == text:
-                return True
-            if inside[0].text not in self._lexicon.words:
-                return True
-        return False
+        label = draft.label
+        if not self._lexicon.rude_inside(label):
+            return False
+        return unlucky(label, [(p.start, p.text) for p in draft.parts], self._lexicon) is not None
 
     def _reads(self, avoided: str, draft: Draft) -> bool:
         """Whether the avoided word is read in the label: as a part, as a form of one, or across a

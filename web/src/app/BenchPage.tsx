@@ -36,8 +36,7 @@ export function BenchPage() {
   const editor = useBrief(project);
   const [draft, setDraft] = useState<Weights | null>(null);
   const weighing = useWeighing().data;
-  const weights = useMemo(() => draft ?? weightsOf(editor.brief, weighing), [draft, editor.brief, weighing]);
-  const exponent = weighing?.exponent ?? 1;
+  const grading = useMemo(() => weighing ? { weights: draft ?? weightsOf(editor.brief, weighing), exponent: weighing.exponent } : null, [draft, editor.brief, weighing]);
   const [asked, ask] = useQuestion();
   const [shown, show] = useShown();
   const [selected, setSelected] = useState<string | null>(null);
@@ -77,7 +76,7 @@ export function BenchPage() {
           <SheetToolbar asked={asked} onAsk={ask} extensions={extensions} filterRef={filter} shown={shown} onShow={show} />
           <CheckBar controls={controls} names={listed ?? 0} />
         </Stack>
-        {shown === 'plot' ? <Plot projectId={project.id} asked={asked} weights={weights} exponent={exponent} selected={selected} onSelect={setSelected} onKeep={onKeep} /> : <Sheet projectId={project.id} extensions={extensions} beside={shown} weights={weights} exponent={exponent} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < recipes} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} onDismiss={(label) => { dismiss.mutate(label); }} onVary={() => { setView('near'); }} />}
+        {shown === 'plot' ? <Plot projectId={project.id} asked={asked} grading={grading} selected={selected} onSelect={setSelected} onKeep={onKeep} /> : <Sheet projectId={project.id} extensions={extensions} beside={shown} grading={grading} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < recipes} asked={asked} onAsk={ask} selected={selected} onSelect={setSelected} onKeep={onKeep} onCheck={onCheck} onDismiss={(label) => { dismiss.mutate(label); }} onVary={() => { setView('near'); }} />}
         <MoreButton projectId={project.id} />
       </Stack>
       <ReasonsPanel projectId={project.id} label={selected} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} onSelect={setSelected} view={view} onView={setView} />

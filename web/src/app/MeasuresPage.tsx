@@ -91,7 +91,7 @@ export function MeasuresPage() {
               })}
             </tbody>
           </Box>
-          <Typography>A weakness is not made good by strengths elsewhere: the mean leans to the low scores (a power mean with exponent {data.exponent}). Three measures that count alike with 95, 95 and 20 give {Math.round(gradeOf(uneven, even, data.exponent))}, where the plain average would give {Math.round((95 + 95 + 20) / 3)}.</Typography>
+          <Typography>A weakness is not made good by strengths elsewhere: the mean leans to the low scores (a power mean with exponent {data.exponent}). Three measures that count alike with 95, 95 and 20 give {Math.round(gradeOf(uneven, { weights: even, exponent: data.exponent }))}, where the plain average would give {Math.round((95 + 95 + 20) / 3)}.</Typography>
         </>
       )}
       {MEASURES.map(({ name, word, asks }) => (

@@ -99,7 +99,6 @@ class MisspellingSerializer(serializers.Serializer[Any]):
 class DotsSerializer(serializers.Serializer[Any]):
     labels = serializers.ListField(child=serializers.CharField())
     letters = serializers.ListField(child=serializers.IntegerField())
-    grades = serializers.ListField(child=serializers.FloatField())
     scores = serializers.DictField(
         child=serializers.ListField(child=serializers.FloatField(allow_null=True))
     )
@@ -149,6 +148,12 @@ class JudgedSerializer(serializers.Serializer[Any]):
         return unicode_label(judged.label)
 
 
+def _question(request: Request) -> selectors.Question:
+    given = QuestionSerializer(data=request.query_params)
+    given.is_valid(raise_exception=True)
+    return selectors.Question(**given.validated_data)
+
+
 class NamesView(APIView):
     @extend_schema(
         operation_id="listNames",
@@ -157,9 +162,7 @@ class NamesView(APIView):
     )
     def get(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
-        given = QuestionSerializer(data=request.query_params)
-        given.is_valid(raise_exception=True)
-        page = selectors.sheet_page(project, selectors.Question(**given.validated_data))
+        page = selectors.sheet_page(project, _question(request))
         return Response(PageSerializer(page).data)
 
 
@@ -171,10 +174,7 @@ class DotsView(APIView):
     )
     def get(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
-        given = QuestionSerializer(data=request.query_params)
-        given.is_valid(raise_exception=True)
-        dots = selectors.dots(project, selectors.Question(**given.validated_data))
-        return Response(DotsSerializer(dots).data)
+        return Response(DotsSerializer(selectors.dots(project, _question(request))).data)
 
 
 class WeighingView(APIView):

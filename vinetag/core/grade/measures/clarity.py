@@ -46,14 +46,13 @@ class Clarity:
             "digit": "“{letters}” can be taken for “{other}”.",
             "triple": "“{letters}” comes three times in a row where words join.",
             "short": "Few will guess what “{text}” is short for.",
-            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
         }
     )
 
     def assess(self, reading: Reading) -> Assessment:
         """Readings without spaces, as a person sees the name in an address."""
         if reading.foreign:
-            return not_graded(reading, "foreign", shown=reading.label)
+            return not_graded(reading)
         label = reading.label
         found = [_read(reading)]
         rude = unlucky(label, reading.words, reading.lexicon)
@@ -125,21 +124,21 @@ def look_alikes(label: str, reading: Reading) -> Iterator[tuple[str, str, int]]:
     where the change gives another word.
     """
     for letters, other in ALIKE:
-        at = label.find(letters)
-        if at < 0:
-            continue
-        for start, word in reading.words:
-            changed = word[: max(0, at - start)] + other + word[at - start + len(letters) :]
-            if start <= at and at + len(letters) <= start + len(word):
-                if changed in reading.lexicon.words or not reading.hearing.known(word):
-                    yield letters, other, at
-                break
-        else:
-            yield letters, other, at
+        for match in re.finditer(letters, label):
+            if _mistaken(other, *match.span(), reading):
+                yield letters, other, match.start()
     if any(c.isdigit() for c in label):
         for digit, other in DIGITS_ALIKE:
             if digit in label and label.strip("0123456789"):
                 yield digit, other, label.index(digit)
+
+
+def _mistaken(other: str, at: int, end: int, reading: Reading) -> bool:
+    for start, word in reading.words:
+        if start <= at and end <= start + len(word):
+            changed = word[: at - start] + other + word[end - start :]
+            return changed in reading.lexicon.words or not reading.hearing.known(word)
+    return True
 
 
 def _read(reading: Reading) -> Finding:

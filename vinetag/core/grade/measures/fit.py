@@ -49,7 +49,6 @@ class Fit:
         {
             "none": "“{label}” carries none of your words: nobody will guess what it is for.",
             "no_keywords": "Not graded, because the brief has no words to compare it with.",
-            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
             "carries": "Carries “{keyword}” (weight {weight} of 5).",
             "also": "Carries “{keyword}” as well (weight {weight} of 5).",
             "kin": "“{text}” is closer in meaning to “{keyword}” than {near} in 100 words are.",
@@ -65,7 +64,7 @@ class Fit:
         """Without keywords there is nothing to judge by."""
         label, end = reading.label, len(reading.label)
         if reading.foreign:
-            return not_graded(reading, "foreign", shown=label)
+            return not_graded(reading)
         found: list[Finding] = []
         if reading.is_name:
             found.append(Finding("name", FIRST, 0, end, {"label": label}))

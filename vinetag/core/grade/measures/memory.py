@@ -48,7 +48,6 @@ PICTURED: Final[Mapping[str, float]] = MappingProxyType(
     }
 )  # fmt: skip
 OTHER_POS: Final[Mapping[str, float]] = MappingProxyType({"a": 0.4, "v": 0.4, "r": 0.1})
-PHYSICAL: Final = frozenset("artifact animal plant food object body person substance".split())
 
 
 class Memory:
@@ -72,14 +71,13 @@ class Memory:
             "everyday": "“{first}” and “{second}” are everyday words: easily mixed up with others.",
             "long": "{letters} letters are more than is kept at a glance.",
             "digits": "“{digits}” has to be remembered apart.",
-            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
         }
     )
 
     def assess(self, reading: Reading) -> Assessment:
         """The least familiar word and the most picturable one are spoken of."""
         if reading.foreign:
-            return not_graded(reading, "foreign", shown=reading.label)
+            return not_graded(reading)
         words = [(at, w) for at, w in reading.words if w.isalpha()]
         end = len(reading.label)
         found: list[Finding] = []

@@ -63,14 +63,13 @@ class Sound:
             "vowels": "Vowels meet where “{first}” joins “{second}”: a small halt.",
             "long": "{beats}: more than is said in one breath of a sentence.",
             "digits": "“{digits}” is said as a number or digit by digit.",
-            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
         }
     )
 
     def assess(self, reading: Reading) -> Assessment:
         """Words first, then the joins between them, then the whole."""
         if reading.foreign:
-            return not_graded(reading, "foreign", shown=reading.label)
+            return not_graded(reading)
         hear = reading.hearing.word
         found = [f for at, word in reading.words for f in _word(word, at, hear(word), reading)]
         found += _joins(reading)

@@ -62,14 +62,13 @@ class Spelling:
             "hyphen": "The hyphen is not heard: {share} in 100 would write “{closed}”.",
             "accent": "“{letter}” is not heard and on few keyboards: half would write “{plain}”.",
             "digits": "“{digits}” is heard as “{spoken}”: half would write it out.",
-            "foreign": "Not graded, because “{shown}” is written in letters beyond a to z.",
         }
     )
 
     def assess(self, reading: Reading) -> Assessment:
         """One finding for each word or join where hearers go astray."""
         if reading.foreign:
-            return not_graded(reading, "foreign", shown=reading.label)
+            return not_graded(reading)
         losses = [(right, f) for right, f in _losses(reading) if right < 1]
         right = math.prod(share for share, _ in losses)
         whole = -sum(math.log(share) for share, _ in losses)

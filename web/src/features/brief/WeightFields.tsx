@@ -10,6 +10,7 @@ import { Link } from 'react-router';
 import type { Brief } from '../../shared/api';
 import { MEASURES, sharesOf, type Weights, weightsOf } from '../../shared/lib/grading';
 import { useWeighing } from '../../shared/lib/useWeighing';
+import { useNotify } from '../../shared/ui/Notices';
 
 interface Props {
   brief: Brief;
@@ -21,6 +22,7 @@ interface Props {
 /** How much each measure counts in the grade, 0 to 10. */
 export function WeightFields({ brief, onDraft, onChange }: Props) {
   const { data } = useWeighing();
+  const notify = useNotify();
   const [moved, setMoved] = useState<Weights | null>(null);
   const saved = weightsOf(brief, data);
   const weights = moved ?? saved;
@@ -49,8 +51,8 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
                 const next = { ...weights, [name]: value };
                 setMoved(null);
                 onDraft(null);
-                // With nothing counted there would be no grade to sort by.
                 if (Object.values(next).some(Boolean)) onChange(next);
+                else notify('Something has to count: one measure stays above 0.');
               }}
               sx={{ py: 0.7 }}
             />

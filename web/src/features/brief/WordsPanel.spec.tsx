@@ -20,7 +20,7 @@ const brief: Brief = {
 };
 const project: Project = { id: 7, name: 'Pressroom', brief, considered: 0, within: 0, good: 0, created_at: '', changed_at: '' };
 
-function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } })) {
+function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }), start: Brief = brief) {
   const asked = serve((method, path, body) => {
     if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], recipes: [{ name: 'pair', summary: 'two words' }], groups: { kin: 'its company' }, sources: [] } };
     if (path === '/api/measures') return { body: { exponent: 0.4, presets: { mix: { length: 5, spelling: 6, fit: 7, sound: 5, memory: 5, clarity: 5 } }, examples: {} } };
@@ -29,7 +29,7 @@ function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, 
   });
   const onDraft = vi.fn();
   function Panel() {
-    return <WordsPanel project={project} editor={useBrief(project)} onDraft={onDraft} />;
+    return <WordsPanel project={project} editor={useBrief({ ...project, brief: start })} onDraft={onDraft} />;
   }
   renderIn(<Panel />);
   return { onDraft, saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief) };
@@ -67,6 +67,16 @@ describe('WordsPanel', () => {
     await waitFor(() => { expect(saved().at(-1)?.weights).toMatchObject({ fit: 9, length: 5 }); });
     await user.click(await screen.findByRole('button', { name: 'Usual weights' }));
     await waitFor(() => { expect(saved().at(-1)?.weights).toEqual({}); });
+  });
+
+  it('says that something has to count when the last weight is taken away', async () => {
+    const { saved } = setUp(undefined, { ...brief, weights: { sound: 1 } });
+    const slider = await screen.findByRole('slider', { name: 'Weight of sound' });
+    slider.focus();
+    await user.keyboard('{ArrowLeft}');
+    expect(await screen.findByText('Something has to count: one measure stays above 0.')).toBeInTheDocument();
+    expect(slider).toHaveAttribute('aria-valuenow', '1');
+    expect(saved()).toEqual([]);
   });
 
   it('shows each problem at its field and keeps what was typed', async () => {

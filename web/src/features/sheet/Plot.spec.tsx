@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 
@@ -10,7 +10,6 @@ import { EVERYTHING } from './useQuestion';
 const dots: Dots = {
   labels: ['inkpost', 'paperpost', 'starsspace', 'xn--e1afmkfd'],
   letters: [7, 9, 10, 6],
-  grades: [90, 80, 40, 0],
   scores: { length: [100, 95, 90, 100], memory: [88, 90, 20, null] },
   kept: [false, true, false, false],
 };
@@ -19,7 +18,7 @@ const even = { length: 1, memory: 1 };
 function show(props: Partial<Parameters<typeof Plot>[0]> = {}, body: unknown = dots, status = 200) {
   const asked = serve(() => ({ status, body }));
   const acts = { onSelect: vi.fn(), onKeep: vi.fn() };
-  const { container } = renderIn(<Plot projectId={7} asked={EVERYTHING} weights={even} exponent={1} selected={null} {...acts} {...props} />);
+  const { container } = renderIn(<Plot projectId={7} asked={EVERYTHING} grading={{ weights: even, exponent: 1 }} selected={null} {...acts} {...props} />);
   return { ...acts, asked, circles: () => container.querySelectorAll('circle') };
 }
 
@@ -32,7 +31,7 @@ describe('Plot', () => {
   });
 
   it('says what the chosen dot is, with the grade as the weights make it', async () => {
-    show({ selected: 'paperpost', weights: { length: 1, memory: 0 } });
+    show({ selected: 'paperpost', grading: { weights: { length: 1, memory: 0 }, exponent: 1 } });
     expect(await screen.findByRole('status')).toHaveTextContent('paperpost: letters 9, grade 95');
   });
 
@@ -63,8 +62,29 @@ describe('Plot', () => {
     expect(circles()).toHaveLength(3);
   });
 
+  it('picks the dot that is pressed, though the figure is letterboxed', async () => {
+    const { onSelect, circles } = show();
+    await screen.findByText(/^4 names/);
+    const [, dot] = circles();
+    const figure = dot?.closest('svg') as SVGSVGElement;
+    vi.spyOn(figure, 'getBoundingClientRect').mockReturnValue({ left: 100, top: 50, width: 660, height: 620 } as DOMRect);
+    const at = { clientX: 100 + Number(dot?.getAttribute('cx')), clientY: 50 + 100 + Number(dot?.getAttribute('cy')) };
+    fireEvent.click(figure, at);
+    expect(onSelect).toHaveBeenCalledWith('paperpost');
+    fireEvent.click(figure, { clientX: 101, clientY: 51 });
+    expect(onSelect).toHaveBeenCalledTimes(1);
+    fireEvent.pointerMove(figure, at);
+    expect(screen.getByRole('status')).toHaveTextContent('paperpost: letters 9, grade 93');
+  });
+
+  it('waits until it is known how grades are made', async () => {
+    const { circles, asked } = show({ grading: null });
+    await waitFor(() => { expect(asked).toHaveLength(1); });
+    expect(circles()).toHaveLength(0);
+  });
+
   it('says when there is nothing to show, and when the dots did not come', async () => {
-    show({}, { labels: [], letters: [], grades: [], scores: {}, kept: [] });
+    show({}, { labels: [], letters: [], scores: {}, kept: [] });
     expect(await screen.findByText('No dots to show')).toBeInTheDocument();
     show({}, { code: 'gone', message: 'The server is away.', problems: [] }, 503);
     await waitFor(() => { expect(screen.getByRole('alert')).toHaveTextContent('The server is away.'); });

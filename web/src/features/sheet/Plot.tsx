@@ -6,13 +6,13 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type MouseEvent, useMemo, useRef, useState } from 'react';
 
 import { api, type Dots, keys, unwrap } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
-import { gradeOf, MEASURES, type Weights } from '../../shared/lib/grading';
+import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
 import { Blank } from '../../shared/ui/Blank';
-import { type Dot, nearest, place, toward } from './dots';
+import { type Dot, inFigure, nearest, place, toward } from './dots';
 import type { Asked } from './useQuestion';
 
 const WIDTH = 660;
@@ -25,17 +25,16 @@ const AXES = [{ name: 'letters', word: 'Letters' }, { name: 'grade', word: 'Grad
 interface Props {
   projectId: number;
   asked: Asked;
-  weights: Weights;
-  exponent: number;
+  grading: Grading | null;
   selected: string | null;
   onSelect: (label: string) => void;
   onKeep: (label: string, kept: boolean) => void;
 }
 
-const valueOf = (dots: Dots, axis: string, i: number, weights: Weights, exponent: number): number | null => {
+const valueOf = (dots: Dots, axis: string, i: number, grading: Grading): number | null => {
   if (axis === 'letters') return dots.letters[i] ?? null;
-  const scores = Object.fromEntries(Object.entries(dots.scores).map(([name, column]) => [name, column[i] ?? null]));
-  return axis === 'grade' ? gradeOf(scores, weights, exponent) : (scores[axis] ?? null);
+  if (axis !== 'grade') return dots.scores[axis]?.[i] ?? null;
+  return gradeOf(Object.fromEntries(Object.entries(dots.scores).map(([name, column]) => [name, column[i] ?? null])), grading);
 };
 
 function AxisField({ label, value, onChange }: { label: string; value: string; onChange: (axis: string) => void }) {
@@ -47,26 +46,25 @@ function AxisField({ label, value, onChange }: { label: string; value: string; o
 }
 
 /** The list as dots, one a name: two figures against each other, a name picked by click or by arrow keys. */
-export function Plot({ projectId, asked, weights, exponent, selected, onSelect, onKeep }: Props) {
+export function Plot({ projectId, asked, grading, selected, onSelect, onKeep }: Props) {
   const [across, setAcross] = useState('letters');
   const [up, setUp] = useState('grade');
   const [under, setUnder] = useState<string | null>(null);
   const figure = useRef<SVGSVGElement>(null);
-  const query = asked;
   const { data, error, refetch } = useQuery({
-    queryKey: keys.dots(projectId, query),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/dots', { params: { path: { project_id: projectId }, query } })),
+    queryKey: keys.dots(projectId, asked),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/dots', { params: { path: { project_id: projectId }, query: asked } })),
     placeholderData: keepPreviousData,
   });
   const plotted = useMemo(() => {
-    if (!data) return null;
+    if (!data || !grading) return null;
     const points = data.labels.flatMap((label, i) => {
-      const x = valueOf(data, across, i, weights, exponent);
-      const y = valueOf(data, up, i, weights, exponent);
+      const x = valueOf(data, across, i, grading);
+      const y = valueOf(data, up, i, grading);
       return x === null || y === null ? [] : [{ label, x, y, kept: data.kept[i] ?? false }];
     });
     return place(points, { across, up, left: LEFT, top: EDGE, width: WIDTH - LEFT - EDGE, height: HEIGHT - BOTTOM - EDGE });
-  }, [data, across, up, weights, exponent]);
+  }, [data, across, up, grading]);
 
   if (error && !data) return <Blank alert title="The dots could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
   if (!data || !plotted) return <Skeleton variant="rounded" height={HEIGHT} />;
@@ -74,10 +72,11 @@ export function Plot({ projectId, asked, weights, exponent, selected, onSelect, 
   const { dots, ticks } = plotted;
   const chosen = dots.find((d) => d.label === selected);
   const shown = dots.find((d) => d.label === under) ?? chosen;
-  const at = (event: PointerEvent): Dot | undefined => {
+  const at = (event: MouseEvent): Dot | undefined => {
     const box = figure.current?.getBoundingClientRect();
     if (!box) return undefined;
-    return nearest(dots, ((event.clientX - box.left) * WIDTH) / box.width, ((event.clientY - box.top) * HEIGHT) / box.height, 14);
+    const [x, y] = inFigure(box, event, WIDTH, HEIGHT);
+    return nearest(dots, x, y, 14);
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -105,7 +104,7 @@ export function Plot({ projectId, asked, weights, exponent, selected, onSelect, 
         onKeyDown={onKeyDown}
         sx={{ flex: 1, minHeight: 0, '& svg': { width: '100%', height: '100%', cursor: 'pointer' } }}
       >
-        <svg ref={figure} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden onPointerMove={(e) => { setUnder(at(e)?.label ?? null); }} onPointerLeave={() => { setUnder(null); }} onClick={(e) => { const dot = at(e as unknown as PointerEvent); if (dot) onSelect(dot.label); }}>
+        <svg ref={figure} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden onPointerMove={(e) => { setUnder(at(e)?.label ?? null); }} onPointerLeave={() => { setUnder(null); }} onClick={(e) => { const dot = at(e); if (dot) onSelect(dot.label); }}>
           {ticks.up.map(({ at: y, value }) => (
             <g key={value}>
               <line x1={LEFT} x2={WIDTH - EDGE} y1={y} y2={y} stroke="var(--mui-palette-divider)" />
@@ -121,9 +120,7 @@ export function Plot({ projectId, asked, weights, exponent, selected, onSelect, 
           <line x1={LEFT} x2={WIDTH - EDGE} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM} stroke="var(--mui-palette-wire)" strokeWidth="2" />
           <text x={WIDTH - EDGE} y={HEIGHT - 6} textAnchor="end" fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">{word(across)} →</text>
           <text x={LEFT + 6} y={EDGE + 8} fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">↑ {word(up)}</text>
-          {dots.map((dot) => (
-            <circle key={dot.label} cx={dot.px} cy={dot.py} r={dot.kept ? 4.5 : 2.6} fill={dot.kept ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-secondary-main)'} fillOpacity={dot.kept ? 1 : 0.42} />
-          ))}
+          <Circles dots={dots} />
           {shown && <Told dot={shown} />}
           {chosen && <circle cx={chosen.px} cy={chosen.py} r="7" fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />}
         </svg>
@@ -134,6 +131,13 @@ export function Plot({ projectId, asked, weights, exponent, selected, onSelect, 
 }
 
 const word = (axis: string): string => AXES.find((a) => a.name === axis)?.word ?? axis;
+
+/** The dots alone: they are many, and stay as they are while one points at them. */
+const Circles = memo(function Circles({ dots }: { dots: readonly Dot[] }) {
+  return dots.map((dot) => (
+    <circle key={dot.label} cx={dot.px} cy={dot.py} r={dot.kept ? 4.5 : 2.6} fill={dot.kept ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-secondary-main)'} fillOpacity={dot.kept ? 1 : 0.42} />
+  ));
+});
 
 /** The name of a dot, on the side where there is room. */
 function Told({ dot }: { dot: Dot }) {

@@ -7,7 +7,7 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import type { Row } from '../../shared/api';
 import { Blank } from '../../shared/ui/Blank';
 import { Unseen } from '../../shared/ui/Unseen';
-import { MEASURES, type Weights } from '../../shared/lib/grading';
+import { type Grading, MEASURES } from '../../shared/lib/grading';
 import { type Beside, columns, ROW_HEIGHT, SheetRow } from './SheetRow';
 import { type Asked, EVERYTHING, narrows, type Sort } from './useQuestion';
 import { useFirstPage, useRows } from './useSheet';
@@ -17,8 +17,7 @@ interface Props {
   extensions: readonly string[];
   /** What stands beside the names: statuses by extension, or figures by measure. */
   beside: Beside;
-  weights: Weights;
-  exponent: number;
+  grading: Grading | null;
   hasWords: boolean;
   hasRecipes: boolean;
   asked: Asked;
@@ -94,7 +93,7 @@ function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' 
 }
 
 /** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
-export function Sheet({ projectId, extensions, beside, weights, exponent, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
+export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
@@ -202,8 +201,7 @@ export function Sheet({ projectId, extensions, beside, weights, exponent, hasWor
               top={item.start - 30}
               extensions={extensions}
               beside={beside}
-              weights={weights}
-              exponent={exponent}
+              grading={grading}
               selected={row !== undefined && row.label === selected}
               onSelect={(label) => { choose(item.index, label); }}
               onKeep={onKeep}

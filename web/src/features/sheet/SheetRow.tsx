@@ -4,7 +4,7 @@ import Skeleton from '@mui/material/Skeleton';
 import { memo } from 'react';
 
 import type { Cell, Row } from '../../shared/api';
-import { gradeOf, MEASURES, type Weights } from '../../shared/lib/grading';
+import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { GradeFigure } from '../../shared/ui/GradeFigure';
 import { SeamedName } from '../../shared/ui/SeamedName';
@@ -18,7 +18,7 @@ const LOW = 40;
 export type Beside = 'statuses' | 'measures';
 
 export const columns = (beside: Beside, extensions: number): string =>
-  `30px minmax(140px, 1fr) 60px 46px repeat(${beside === 'measures' ? MEASURES.length : extensions}, ${beside === 'measures' ? 62 : 66}px)`;
+  beside === 'measures' ? `30px minmax(140px, 1fr) 60px 54px repeat(${MEASURES.length}, 62px)` : `30px minmax(140px, 1fr) 60px 46px repeat(${extensions}, 66px)`;
 
 interface Props {
   row: Row | undefined;
@@ -27,8 +27,8 @@ interface Props {
   top: number;
   extensions: readonly string[];
   beside: Beside;
-  weights: Weights;
-  exponent: number;
+  /** How grades are made; until it has come, the server's own are shown. */
+  grading: Grading | null;
   selected: boolean;
   onSelect: (label: string) => void;
   onKeep: (label: string, kept: boolean) => void;
@@ -37,7 +37,7 @@ interface Props {
 const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
 
 /** One name with its figures and statuses; a skeleton until it has come. */
-export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions, beside, weights, exponent, selected, onSelect, onKeep }: Props) {
+export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions, beside, grading, selected, onSelect, onKeep }: Props) {
   return (
     // The grid that holds the rows takes the keys, as grids do; a row is for the pointer.
     // eslint-disable-next-line jsx-a11y/interactive-supports-focus, jsx-a11y/click-events-have-key-events
@@ -58,7 +58,7 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, extensions
             </IconButton>
           </div>
           <Box role="rowheader" title={row.change || row.label} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.04rem' }}><SeamedName label={row.label} starts={row.starts} />{row.dot && <Box component="span" sx={{ color: 'text.secondary' }}>.{row.dot}</Box>}</Box>
-          <div role="gridcell"><GradeFigure grade={gradeOf(row.scores, weights, exponent)} width={24} /></div>
+          <div role="gridcell"><GradeFigure grade={grading ? gradeOf(row.scores, grading) : row.grade} width={24} /></div>
           <div role="gridcell">{row.letters}</div>
           {beside === 'measures' && MEASURES.map(({ name, word }) => (
             <Box role="gridcell" key={name} title={word} sx={{ color: (row.scores[name] ?? 100) < LOW ? 'amber' : 'inherit' }}>

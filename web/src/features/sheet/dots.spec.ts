@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { nearest, place, toward } from './dots';
+import { inFigure, nearest, place, toward } from './dots';
 
 const frame = { across: 'letters', up: 'grade', left: 40, top: 10, width: 600, height: 380 };
 const points = [
@@ -40,6 +40,18 @@ describe('the dots', () => {
     const dot = by('paperpost');
     expect(nearest(dots, dot.px + 4, dot.py - 3, 14)?.label).toBe('paperpost');
     expect(nearest(dots, dot.px + 40, dot.py + 60, 14)).toBeUndefined();
+  });
+
+  it.each([
+    ['taller', { left: 10, top: 20, width: 1320, height: 1240 }, 2, [0, 200]],
+    ['wider', { left: 0, top: 0, width: 1000, height: 420 }, 1, [170, 0]],
+    ['as tall and wide', { left: 5, top: 5, width: 330, height: 210 }, 0.5, [0, 0]],
+  ] as const)('are found where they are seen in a box that is %s', (_, box, scale, [aside, above]) => {
+    const dot = by('paperpost');
+    const seen = { clientX: box.left + aside + dot.px * scale, clientY: box.top + above + dot.py * scale };
+    const [x, y] = inFigure(box, seen, 660, 420);
+    expect(x).toBeCloseTo(dot.px);
+    expect(y).toBeCloseTo(dot.py);
   });
 
   it('are walked with arrow keys', () => {

@@ -66,6 +66,19 @@ export function place(points: readonly Point[], frame: Frame): { dots: Dot[]; ti
   };
 }
 
+interface Box {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** A place on the screen as a place in a figure that is drawn as large as its box allows, in the middle of it. */
+export function inFigure(box: Box, at: { clientX: number; clientY: number }, width: number, height: number): [number, number] {
+  const scale = Math.min(box.width / width, box.height / height);
+  return [(at.clientX - box.left - (box.width - width * scale) / 2) / scale, (at.clientY - box.top - (box.height - height * scale) / 2) / scale];
+}
+
 const far = (dot: Dot, px: number, py: number): number => Math.hypot(dot.px - px, dot.py - py);
 
 /** The dot nearest to a place, none when all are farther than `within`. */

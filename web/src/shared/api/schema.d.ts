@@ -507,7 +507,6 @@ export interface components {
         Dots: {
             labels: string[];
             letters: number[];
-            grades: number[];
             scores: {
                 [key: string]: (number | null)[];
             };

@@ -5,10 +5,10 @@ import { gradeOf, sharesOf, weightsOf } from './grading';
 
 it('grades as the server does', () => {
   // Worked by hand, as in the tests of the core: ((100^0.4 + 0) / 2)^(1 / 0.4).
-  expect(gradeOf({ a: 100, b: 0 }, { a: 1, b: 1 }, 0.4)).toBeCloseTo(100 / 2 ** 2.5);
-  expect(gradeOf({ a: 60, b: 60 }, { a: 3, b: 1 }, 0.4)).toBeCloseTo(60);
-  expect(gradeOf({ a: 80, b: null }, { a: 1, b: 9 }, 0.4)).toBeCloseTo(80);
-  expect(gradeOf({ a: 80, b: 20 }, { a: 1, b: 0 }, 0.4)).toBeCloseTo(80);
+  expect(gradeOf({ a: 100, b: 0 }, { weights: { a: 1, b: 1 }, exponent: 0.4 })).toBeCloseTo(100 / 2 ** 2.5);
+  expect(gradeOf({ a: 60, b: 60 }, { weights: { a: 3, b: 1 }, exponent: 0.4 })).toBeCloseTo(60);
+  expect(gradeOf({ a: 80, b: null }, { weights: { a: 1, b: 9 }, exponent: 0.4 })).toBeCloseTo(80);
+  expect(gradeOf({ a: 80, b: 20 }, { weights: { a: 1, b: 0 }, exponent: 0.4 })).toBeCloseTo(80);
 });
 
 it('shares the grade out by weight, alike when all weigh nothing', () => {
@@ -40,6 +40,6 @@ it('never grades above the plain average', () => {
   const weights = { length: 3, spelling: 6, fit: 10, sound: 3, memory: 3, clarity: 6 };
   const shares = sharesOf(weights);
   const average = Object.entries(scores).reduce((sum, [name, score]) => sum + (shares[name] ?? 0) * score, 0);
-  expect(gradeOf(scores, weights, 0.4)).toBeLessThan(average);
-  expect(gradeOf(scores, weights, 1)).toBeCloseTo(average);
+  expect(gradeOf(scores, { weights, exponent: 0.4 })).toBeLessThan(average);
+  expect(gradeOf(scores, { weights, exponent: 1 })).toBeCloseTo(average);
 });

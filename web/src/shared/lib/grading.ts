@@ -10,7 +10,7 @@ export interface MeasureWords {
 /** The measures in their order. */
 export const MEASURES: readonly MeasureWords[] = [
   { name: 'length', word: 'Length', asks: 'How much is there to type and to say?' },
-  { name: 'spelling', word: 'Spelling', asks: 'Would who hears it write it right?' },
+  { name: 'spelling', word: 'Spelling', asks: 'Would someone who hears it write it right?' },
   { name: 'fit', word: 'Keyword fit', asks: 'How much of your words does it carry?' },
   { name: 'sound', word: 'Sound', asks: 'Can it be said, and in one way?' },
   { name: 'memory', word: 'Memory', asks: 'Is it remembered?' },
@@ -18,6 +18,11 @@ export const MEASURES: readonly MeasureWords[] = [
 ];
 
 export type Weights = Readonly<Record<string, number>>;
+/** How grades are made, once that is known. */
+export interface Grading {
+  weights: Weights;
+  exponent: number;
+}
 export type Scores = Readonly<Record<string, number | null>>;
 
 /** The weights that count: the person's own, or those of the purpose. */
@@ -32,7 +37,7 @@ export function sharesOf(weights: Weights): Weights {
 }
 
 /** The grade as the server works it out: the weighted power mean of the scores that were given. */
-export function gradeOf(scores: Scores, weights: Weights, exponent: number): number {
+export function gradeOf(scores: Scores, { weights, exponent }: Grading): number {
   const given = Object.entries(scores).filter((score): score is [string, number] => score[1] !== null);
   const shares = sharesOf(Object.fromEntries(given.map(([name]) => [name, weights[name] ?? 0])));
   const mean = given.reduce((sum, [name, score]) => sum + (shares[name] ?? 0) * score ** exponent, 0);

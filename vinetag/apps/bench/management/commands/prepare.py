@@ -8,6 +8,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
 from vinetag.apps.bench.demo import load_demo
+from vinetag.apps.naming.services import complete_briefs
 
 
 class Command(BaseCommand):
@@ -21,6 +22,8 @@ class Command(BaseCommand):
 
     def handle(self, *_args: Any, **options: Any) -> None:
         call_command("migrate", interactive=False, verbosity=0, skip_checks=True)
+        if count := complete_briefs():
+            self.stdout.write(f"Names made anew for {count:,} projects of an earlier version.")
         if options["demo"] or options["reset_demo"]:
             done = load_demo(reset=options["reset_demo"])
             self.stdout.write("Demo data loaded." if done else "Demo data is there already.")
