@@ -33,6 +33,7 @@ VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
 PORTS = {
     "port": ("VINETAG_PORT", 8700, "the web address"),
     "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),
+    "dns-port": ("VINETAG_DNS_PORT", 8702, "the simulated name servers"),
     "db-port": ("VINETAG_DB_PORT", 8713, "the database"),
     "redis-port": ("VINETAG_REDIS_PORT", 8714, "the queue"),
 }
@@ -78,6 +79,7 @@ def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> di
         "VINETAG_REDIS_COMMAND": shlex.join(queue.command()),
         "VINETAG_PORT": args.port,
         "VINETAG_REGISTRY_PORT": args.registry_port,
+        "VINETAG_DNS_PORT": args.dns_port,
         "VINETAG_DB_PORT": args.db_port,
         "VINETAG_REDIS_URL": f"redis://127.0.0.1:{args.redis_port}/0",
     }
@@ -85,7 +87,12 @@ def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> di
         "VINETAG_DEMO": "1",
         "VINETAG_RDAP_BOOTSTRAP": f"http://127.0.0.1:{args.registry_port}/dns.json",
         "VINETAG_RDAP_AT_ONCE": "20",
+        "VINETAG_DNS": f"127.0.0.1:{args.dns_port}",
+        "VINETAG_SELLER": f"http://127.0.0.1:{args.registry_port}/seller/",
     }
+    if os.environ.get("VINETAG_LOOKUP") == "live":
+        # The published bootstrap and the system's resolver, unless the environment says otherwise.
+        defaults = {"VINETAG_DEMO": "1"}
     named = {name: str(value) for name, value in given.items()}
     return {**defaults, **os.environ, **named, **read_secrets(VAR)}
 

@@ -88,7 +88,7 @@ def api_is_current(env: dict[str, str]) -> bool:
 
 
 def lint(env: dict[str, str]) -> bool:
-    """The Python linters and the API's files; all of them run, whatever fails."""
+    """The Python linters; all of them run, whatever fails."""
     tool = lambda name: str(Path(sys.executable).parent / name)  # noqa: E731 - one use, one line
     results = [
         step("ruff", [tool("ruff"), "check", "."], env),
@@ -96,7 +96,6 @@ def lint(env: dict[str, str]) -> bool:
         step("mypy", [tool("mypy")], env),
         step("import directions", [tool("lint-imports")], env),
         step("migrations", [*PYTHON, "manage.py", "makemigrations", "--check", "--dry-run"], env),
-        api_is_current(env),
     ]
     return all(results)
 
@@ -111,6 +110,28 @@ def front_end(env: dict[str, str]) -> bool:
     return all(results)
 
 
+def python(env: dict[str, str], options: Sequence[str]) -> bool:
+    """Python's tests, as they go."""
+    return subprocess.run([*PYTHON, "-m", "pytest", *options], env=env, check=False).returncode == 0
+
+
+def everything(env: dict[str, str], *, linters: bool) -> bool:
+    """All checks on two cores: the front end's and the browser's beside the rest of Python's."""
+
+    def shown() -> bool:
+        passed = not linters or front_end(env)
+        browser = [*PYTHON, "-m", "pytest", "-m", "e2e", "--durations=5"]
+        return step("browser tests", browser, env) and passed
+
+    # The API's files are made anew before anything reads them.
+    passed = not linters or api_is_current(env)
+    with ThreadPoolExecutor(1) as beside:
+        other = beside.submit(shown)
+        passed = (not linters or lint(env)) and passed
+        passed = python(env, ["-m", "not e2e", "--durations=15"]) and passed
+        return other.result() and passed
+
+
 def main() -> int:
     args = arguments()
     base = {
@@ -121,18 +142,17 @@ def main() -> int:
     try:
         with servers() as places:
             env = {**base, **places}
-            passed = args.no_lint or lint(env)
-            with ThreadPoolExecutor(1) as beside:
-                # The front end's checks run beside the Python tests, and end before the browser's.
-                other = None if args.no_lint else beside.submit(front_end, env)
-                done = subprocess.run([*PYTHON, "-m", "pytest", *args.pytest], env=env, check=False)
-                passed = (other is None or other.result()) and passed
+            if args.pytest:
+                linted = args.no_lint or (api_is_current(env) and lint(env) and front_end(env))
+                passed = python(env, args.pytest) and linted
+            else:
+                passed = everything(env, linters=not args.no_lint)
     except PartError as error:
         print(f"The tests could not run: {error}", file=sys.stderr)
         return 1
     if not passed:
-        print("A linter or front-end check failed; see above.", file=sys.stderr)
-    return 0 if passed and done.returncode == 0 else 1
+        print("A check failed; see above.", file=sys.stderr)
+    return 0 if passed else 1
 
 
 if __name__ == "__main__":

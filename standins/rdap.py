@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
 from standins.world import EXTENSIONS, Registration
 
-__all__ = ["bootstrap_document", "domain_document", "error_document", "help_document"]
+__all__ = [
+    "bootstrap_document",
+    "domain_document",
+    "error_document",
+    "help_document",
+    "reserved_document",
+]
 
 CONFORMANCE = ["rdap_level_0"]
 NOTICE = {
@@ -16,15 +23,17 @@ NOTICE = {
 }
 
 
-def bootstrap_document(origin: str) -> dict[str, Any]:
-    """Which registry answers for which extension; `origin` is the service's own address."""
+def bootstrap_document(origin: Callable[[str], str]) -> dict[str, Any]:
+    """Which registry answers for which extension; `origin` gives a registry's address."""
     by_registry: dict[str, list[str]] = {}
-    for extension, (registry, _) in EXTENSIONS.items():
+    for extension, (registry, *_) in EXTENSIONS.items():
         by_registry.setdefault(registry, []).append(extension)
     return {
         "description": "RDAP bootstrap file for the simulated registries",
         "publication": "2026-11-01T00:00:00Z",
-        "services": [[e, [f"{origin}/{registry}/"]] for registry, e in by_registry.items()],
+        "services": [
+            [e, [f"{origin(registry)}/{registry}/"]] for registry, e in by_registry.items()
+        ],
         "version": "1.0",
     }
 
@@ -51,6 +60,20 @@ def domain_document(found: Registration, address: str, now: datetime) -> dict[st
             _entity("registrar", found.registrar, found.registrar, "IE"),
             _entity("registrant", found.holder, found.organisation, found.country),
         ],
+        "links": [
+            {"value": address, "rel": "self", "href": address, "type": "application/rdap+json"}
+        ],
+        "notices": [NOTICE],
+    }
+
+
+def reserved_document(name: str, address: str) -> dict[str, Any]:
+    """A domain the registry holds back."""
+    return {
+        "rdapConformance": CONFORMANCE,
+        "objectClassName": "domain",
+        "ldhName": name,
+        "status": ["reserved"],
         "links": [
             {"value": address, "rel": "self", "href": address, "type": "application/rdap+json"}
         ],

@@ -1,9 +1,12 @@
-"""The simulated registries as one HTTP service.
+"""The simulated outside world as one process: registries, name servers and a seller.
 
-    python -m standins.registry --port 8701 [--seed 7] [--fault slow --seconds 2 --rate 0.1]
+    python -m standins.registry --port 8701 --dns-port 8702 [--seed 8]
 
-RDAP under /<registry>/domain/<name>, the bootstrap file under /dns.json. For trying things out,
-PUT /_sim/faults takes {"kind", "rate", "seconds", "extension"} and PUT /_sim/clock {"days"}.
+RDAP under /<registry>/domain/<name>, on a loopback address of its own for each registry; the
+bootstrap file under /dns.json; quotes under /seller/quotes/<name>, described by
+/seller/openapi.json; DNS over UDP and TCP on the other port. For trying things out: PUT
+/_sim/faults takes one fault or a list (standins.faults), PUT /_sim/limits rates (standins.limiter),
+PUT /_sim/clock {"days"}; GET tells what is in force and what was asked.
 """
 
 from __future__ import annotations
@@ -11,31 +14,46 @@ from __future__ import annotations
 import argparse
 import asyncio
 import json
-import random
+import signal
 from datetime import UTC, datetime, timedelta
+from email.utils import format_datetime
+from importlib.resources import files
 from typing import Any
 
 from aiohttp import web
 
-from standins.faults import KINDS, Faults
-from standins.rdap import bootstrap_document, domain_document, error_document, help_document
-from standins.world import EXTENSIONS, World
+from standins.dns import NameServers
+from standins.faults import Fault, Faults
+from standins.limiter import Limiter
+from standins.rdap import (
+    bootstrap_document,
+    domain_document,
+    error_document,
+    help_document,
+    reserved_document,
+)
+from standins.world import EXTENSIONS, REGISTRIES, World
 
 __all__ = ["make_app"]
 
 RDAP_JSON = "application/rdap+json"
 LDH = frozenset("abcdefghijklmnopqrstuvwxyz0123456789-.")
+SILENCE = 120.0
 
 
 class Registries:
-    """Request handlers over one world."""
+    """Request handlers over one world. `port`: where the registries' own addresses listen; without
+    one, all answer at the address the bootstrap file was asked at.
+    """
 
-    def __init__(self, world: World, faults: Faults) -> None:
+    def __init__(self, world: World, faults: Faults, port: int | None = None) -> None:
         self._world = world
         self._faults = faults
-        self._rng = random.Random(11)  # noqa: S311 - chooses which requests suffer
+        self._port = port
         self._ahead = timedelta(0)
         self._served = 0
+        self.limiter = Limiter()
+        self.name_servers = NameServers(world, lambda: self._faults, self._now)
 
     def _now(self) -> datetime:
         return datetime.now(UTC) + self._ahead
@@ -45,49 +63,96 @@ class Registries:
         self._served += 1
         name = request.match_info["name"].lower().rstrip(".")
         label, _, extension = name.partition(".")
-        if self._faults.strikes(extension, self._rng):
-            answer = await self._suffer(request)
-            if answer is not None:
-                return answer
+        registry = request.match_info["registry"]
+        if not self.limiter.allows(registry):
+            return _too_many(1, dated=False)
+        fault = self._faults.strike("rdap", extension, registry)
+        if fault and (answer := await self._suffer(request, fault, name)) is not None:
+            return answer
         if not LDH.issuperset(name) or not 0 < len(label) < 64 or label[0] == "-":
             return _reply(error_document(400, "Bad request", "That is not a domain name."), 400)
-        if EXTENSIONS.get(extension, ("",))[0] != request.match_info["registry"]:
+        if registry not in (EXTENSIONS.get(extension, ("",))[0], "mirror"):
             return _reply(error_document(404, "Not found", "Not ours to answer for."), 404)
-        found = self._world.registration(label, extension, self._now())
+        late = fault is not None and fault.kind == "late"
+        found = None if late else self._world.registration(label, extension, self._now())
         if found is None:
+            if self._world.is_reserved(label, extension):
+                return _reply(reserved_document(name, str(request.url)))
             return _reply(error_document(404, "Not found", "No such registration."), 404)
         return _reply(domain_document(found, str(request.url), self._now()))
 
-    async def _suffer(self, request: web.Request) -> web.StreamResponse | None:
-        faults = self._faults
-        if faults.kind == "slow":
-            await asyncio.sleep(faults.seconds)
-            return None
-        if faults.kind == "429":
-            answer = _reply(error_document(429, "Too many requests", "Slow down."), 429)
-            answer.headers["Retry-After"] = str(int(faults.seconds))
+    async def quote(self, request: web.Request) -> web.StreamResponse:
+        """A seller's quote."""
+        name = request.match_info["name"].lower()
+        label, _, extension = name.partition(".")
+        if not self.limiter.allows("seller"):
+            return _too_many(1, dated=False)
+        fault = self._faults.strike("seller", extension, "")
+        if fault and (answer := await self._suffer(request, fault, name)) is not None:
             return answer
-        if faults.kind == "500":
+        if extension not in EXTENSIONS or not label or not LDH.issuperset(name):
+            return web.json_response({"error": "This extension is not sold here."}, status=404)
+        offer = self._world.offer(label, extension, self._now())
+        document: dict[str, Any] = {"name": name, "offer": offer.kind}
+        if offer.first_year is not None:
+            document["currency"] = "EUR"
+            document |= {"first_year": offer.first_year, "renewal": offer.renewal}
+        if offer.asked is not None:
+            document["asked"] = offer.asked
+        return web.json_response(document)
+
+    async def quotes_described(self, _request: web.Request) -> web.Response:
+        """The OpenAPI document of the quotes."""
+        text = files("standins").joinpath("data/seller.openapi.json").read_text("utf-8")
+        return web.Response(text=text, content_type="application/json")
+
+    async def _suffer(
+        self, request: web.Request, fault: Fault, name: str
+    ) -> web.StreamResponse | None:
+        kind = fault.kind
+        if kind in ("slow", "loss"):
+            await asyncio.sleep(fault.seconds if kind == "slow" else SILENCE)
+        elif kind in ("429", "429-date"):
+            return _too_many(fault.seconds, dated=kind == "429-date")
+        elif kind == "500":
             return _reply(error_document(500, "Internal error", "Something broke."), 500)
-        if faults.kind == "webpage":
+        elif kind == "webpage":
             return web.Response(text="<html><h1>Welcome</h1></html>", content_type="text/html")
-        if faults.kind == "hangup":
+        elif kind == "nonsense":
+            return web.Response(body=b'{"objectClassName": "domain", "ldh', content_type=RDAP_JSON)
+        elif kind == "hangup":
             if request.transport:
                 request.transport.close()
             return web.Response()
-        return web.Response(body=b'{"objectClassName": "domain", "ldh', content_type=RDAP_JSON)
+        elif kind == "redirect" and request.match_info["registry"] != "mirror":
+            raise web.HTTPFound(f"/mirror/domain/{name}")
+        elif kind == "redirect-away":
+            raise web.HTTPFound(f"http://elsewhere.invalid/domain/{name}")
+        return None
 
     async def help(self, _request: web.Request) -> web.Response:
         """A help query."""
         return _reply(help_document())
 
     async def bootstrap(self, request: web.Request) -> web.Response:
-        """The bootstrap file, naming the address it was asked at."""
-        return web.json_response(bootstrap_document(str(request.url.origin())))
+        """The bootstrap file: the registries' addresses."""
+
+        def origin(registry: str) -> str:
+            if self._port is None:
+                return str(request.url.origin())
+            return f"http://{address_of(registry)}:{self._port}"
+
+        return web.json_response(bootstrap_document(origin))
 
     async def read_faults(self, _request: web.Request) -> web.Response:
-        """The faults in force, and how many domain queries have come."""
-        return web.json_response({**self._faults.document(), "served": self._served})
+        """The faults in force, and how many questions have come."""
+        return web.json_response(
+            {
+                "faults": self._faults.document(),
+                "served": self._served,
+                "served_dns": self.name_servers.served,
+            }
+        )
 
     async def write_faults(self, request: web.Request) -> web.Response:
         """Change the faults."""
@@ -96,6 +161,18 @@ class Registries:
         except (ValueError, TypeError) as error:
             return web.json_response({"error": str(error)}, status=400)
         return await self.read_faults(request)
+
+    async def read_limits(self, _request: web.Request) -> web.Response:
+        """The limits, what was asked, and how often they were broken."""
+        return web.json_response(self.limiter.document())
+
+    async def write_limits(self, request: web.Request) -> web.Response:
+        """Change the limits, and count anew."""
+        try:
+            self.limiter.change(await request.json())
+        except ValueError as error:
+            return web.json_response({"error": str(error)}, status=400)
+        return await self.read_limits(request)
 
     async def write_clock(self, request: web.Request) -> web.Response:
         """Move the world's time some days ahead of the real one."""
@@ -106,37 +183,81 @@ class Registries:
         return web.json_response({"now": self._now().isoformat()})
 
 
+def address_of(registry: str) -> str:
+    """The loopback address a registry answers at."""
+    place = REGISTRIES.index(registry)
+    return f"127.0.{1 + place // 250}.{1 + place % 250}"
+
+
+def _too_many(seconds: float, *, dated: bool) -> web.Response:
+    answer = _reply(error_document(429, "Too many requests", "Slow down."), 429)
+    at = datetime.now(UTC) + timedelta(seconds=seconds)
+    answer.headers["Retry-After"] = format_datetime(at, usegmt=True) if dated else f"{seconds:.0f}"
+    return answer
+
+
 def _reply(document: dict[str, Any], status: int = 200) -> web.Response:
     body = json.dumps(document, separators=(",", ":")).encode()
     return web.Response(body=body, status=status, content_type=RDAP_JSON)
 
 
-def make_app(world: World | None = None, faults: Faults | None = None) -> web.Application:
-    """The service, ready to be run or put behind a test server."""
-    handlers = Registries(world or World(), faults or Faults())
+def make_app(
+    world: World | None = None, faults: Faults | None = None, port: int | None = None
+) -> web.Application:
+    """The HTTP services, ready to be run or put behind a test server."""
+    handlers = Registries(world or World(), faults or Faults(), port)
     app = web.Application()
+    app[HANDLERS] = handlers
     app.router.add_get("/dns.json", handlers.bootstrap)
     app.router.add_get("/_sim/faults", handlers.read_faults)
     app.router.add_put("/_sim/faults", handlers.write_faults)
+    app.router.add_get("/_sim/limits", handlers.read_limits)
+    app.router.add_put("/_sim/limits", handlers.write_limits)
     app.router.add_put("/_sim/clock", handlers.write_clock)
+    app.router.add_get("/seller/openapi.json", handlers.quotes_described)
+    app.router.add_get("/seller/quotes/{name}", handlers.quote)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
     return app
 
 
+HANDLERS: web.AppKey[Registries] = web.AppKey("handlers", Registries)
+
+
+async def _run(host: str, port: int, dns_port: int, seed: int) -> None:
+    app = make_app(World(seed), port=port)
+    runner = web.AppRunner(app, access_log=None)
+    await runner.setup()
+    for address in (host, *map(address_of, REGISTRIES)):
+        await web.TCPSite(runner, address, port, backlog=512).start()
+    keep = await app[HANDLERS].name_servers.start(host, dns_port)
+    try:
+        await asyncio.Event().wait()
+    finally:
+        keep.clear()
+        for task in asyncio.all_tasks() - {asyncio.current_task()}:
+            task.cancel()
+        await runner.cleanup()
+
+
 def main() -> None:
     """Run until told to stop."""
-    parser = argparse.ArgumentParser(description="Simulated registries, speaking RDAP.")
+    parser = argparse.ArgumentParser(description="Simulated registries, name servers and a seller.")
     parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=int, default=8701)
-    parser.add_argument("--seed", type=int, default=7)
-    parser.add_argument("--fault", choices=KINDS, default="none")
-    parser.add_argument("--seconds", type=float, default=1.0)
-    parser.add_argument("--rate", type=float, default=1.0)
+    parser.add_argument("--dns-port", type=int, default=8702)
+    parser.add_argument("--seed", type=int, default=8)
     args = parser.parse_args()
-    faults = Faults(args.fault, args.rate, args.seconds)
-    app = make_app(World(args.seed), faults)
-    web.run_app(app, host=args.host, port=args.port, access_log=None, print=None)
+    loop = asyncio.new_event_loop()
+    task = loop.create_task(_run(args.host, args.port, args.dns_port, args.seed))
+    for sign in (signal.SIGTERM, signal.SIGINT):
+        loop.add_signal_handler(sign, task.cancel)
+    try:
+        loop.run_until_complete(task)
+    except asyncio.CancelledError:
+        pass
+    finally:
+        loop.close()
 
 
 if __name__ == "__main__":

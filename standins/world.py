@@ -15,33 +15,16 @@ from importlib.resources import files
 
 __all__ = ["EXTENSIONS", "Registration", "World"]
 
-# extension -> (registry, how sought after it is against .com)
-EXTENSIONS: dict[str, tuple[str, float]] = {
-    "com": ("alderway", 1.0),
-    "net": ("alderway", 0.46),
-    "org": ("commonhall", 0.42),
-    "info": ("commonhall", 0.24),
-    "ie": ("emeraldnic", 0.20),
-    "uk": ("tamarnic", 0.34),
-    "co.uk": ("tamarnic", 0.44),
-    "nz": ("kauri", 0.12),
-    "co.nz": ("kauri", 0.16),
-    "ca": ("boreal", 0.26),
-    "fr": ("lys", 0.22),
-    "nl": ("polder", 0.24),
-    "app": ("brightloft", 0.22),
-    "dev": ("brightloft", 0.18),
-    "page": ("brightloft", 0.08),
-    "shop": ("lanternhouse", 0.16),
-    "studio": ("lanternhouse", 0.13),
-    "club": ("lanternhouse", 0.14),
-    "press": ("lanternhouse", 0.07),
-    "blog": ("lanternhouse", 0.12),
-    "art": ("lanternhouse", 0.13),
-    "audio": ("lanternhouse", 0.05),
-    "space": ("lanternhouse", 0.10),
-    "xyz": ("lanternhouse", 0.20),
-}
+
+def _extensions() -> dict[str, tuple[str, float, int]]:
+    text = files("standins").joinpath("data/extensions.tsv").read_text("ascii")
+    rows = (line.split("\t") for line in text.splitlines())
+    return {name: (registry, float(sought), int(year)) for name, registry, sought, year in rows}
+
+
+# extension -> (registry, how sought after it is against .com, what a year costs)
+EXTENSIONS = _extensions()
+REGISTRIES = tuple(dict.fromkeys(registry for registry, _, _ in EXTENSIONS.values()))
 HOLDERS_FIRST = (
     "Alma Bram Clio Dorrit Edda Fenn Greta Hollis Ines Joss Kerra Lorne Mabli Nico Orla Perrin "
     "Quill Rhona Sorrel Tamsin Ulric Verity Wilmot Xanthe Yorick Zella"
@@ -52,6 +35,11 @@ HOLDERS_LAST = (
 ).split()
 COMPANIES = "Holdings,Trading,Studio,Partners,Works,Media,& Daughters,Supply,Group,Press".split(",")
 REGISTRARS = ("Gullwing Names", "Port Ferris Registrar", "Slate & Sons", "Nine Oaks Domains")
+UNDELEGATED = frozenset({"client hold", "redemption period", "pending delete", "reserved"})
+# Of those registered, how many are let go within a year of LAPSES, and how many are on hold.
+LAPSING, ON_HOLD, FOR_SALE, HELD_BACK = 0.06, 0.02, 0.05, 0.004
+LAPSES = datetime(2026, 9, 5, tzinfo=UTC)
+GRACE, REDEMPTION, DELETE = timedelta(days=38), timedelta(days=30), timedelta(days=5)
 FIRST_DAY = datetime(1996, 3, 1, tzinfo=UTC)
 LAST_DAY = datetime(2026, 6, 1, tzinfo=UTC)
 
@@ -71,11 +59,26 @@ class Registration:
     registrar: str
     nameservers: tuple[str, ...]
 
+    @property
+    def delegated(self) -> bool:
+        """Whether name servers know it: not while it is on hold or on its way out."""
+        return not UNDELEGATED.intersection(self.status)
+
+
+@dataclass(frozen=True, slots=True)
+class Offer:
+    """What a seller says: `kind` is usual, premium, resale, reserved or none; prices in euros."""
+
+    kind: str
+    first_year: float | None = None
+    renewal: float | None = None
+    asked: float | None = None
+
 
 class World:
     """All registrations at any moment, from a seed."""
 
-    def __init__(self, seed: int = 7) -> None:
+    def __init__(self, seed: int = 8) -> None:
         self._seed = seed
         text = files("standins").joinpath("data/words.tsv").read_text("ascii")
         rows = (line.split("\t") for line in text.splitlines())
@@ -93,28 +96,69 @@ class World:
         created = FIRST_DAY + timedelta(seconds=int(span * (1 - age)))
         if created > now:
             return None
+        lapse = self._lapse(name)
+        if lapse and now >= lapse + GRACE + REDEMPTION + DELETE:
+            return None
         term = (1, 1, 1, 1, 2, 3, 5)[int(7 * self._chance("term", name))]
         years = term
         while _years_on(created, years) <= now:
             years += term
+        changed, expires = _years_on(created, years - term), _years_on(created, years)
         pick = lambda kind, items: items[int(len(items) * self._chance(kind, name))]  # noqa: E731
         last = pick("last", HOLDERS_LAST)
+        status = pick(
+            "status",
+            (("client transfer prohibited",), ("active",), ("client transfer prohibited",)),
+        )
+        if self._chance("hold", name) < ON_HOLD:
+            status = ("client hold",)
+        if lapse and now >= lapse:
+            changed, expires, status = _leaving(lapse, now)
         server = pick("host", ("lantern-dns", "harbourhost", "oxbow-net", "tidepool"))
         return Registration(
             name=name,
             created=created,
-            changed=_years_on(created, years - term),
-            expires=_years_on(created, years),
-            status=pick(
-                "status",
-                (("client transfer prohibited",), ("active",), ("client transfer prohibited",)),
-            ),
+            changed=changed,
+            expires=expires,
+            status=status,
             holder=f"{pick('first', HOLDERS_FIRST)} {last}",
             organisation=f"{last} {pick('company', COMPANIES)}",
             country=pick("country", ("IE", "GB", "US", "NZ", "CA", "FR", "NL", "DE")),
             registrar=pick("registrar", REGISTRARS),
             nameservers=(f"ns1.{server}.example", f"ns2.{server}.example"),
         )
+
+    def is_reserved(self, label: str, extension: str) -> bool:
+        """Whether the registry holds the name back."""
+        name = f"{label}.{extension}"
+        short = len(label) < 3 and extension not in ("com", "net", "org")
+        if self._is_taken(label, extension):
+            return False
+        return short or self._chance("reserved", name) < HELD_BACK
+
+    def offer(self, label: str, extension: str, now: datetime) -> Offer:
+        """What a seller would take for the name at `now`."""
+        year = EXTENSIONS[extension][2]
+        name = f"{label}.{extension}"
+        held = self.registration(label, extension, now)
+        if held:
+            if held.delegated and self._chance("for sale", name) < FOR_SALE:
+                asked = 10 ** (2 + 2.4 * self._chance("asked", name))
+                return Offer("resale", year, year, round(asked, -1) + 0.0)
+            return Offer("none")
+        if self.is_reserved(label, extension):
+            return Offer("reserved")
+        wanted = self._likelihood(label)
+        if extension != "com" and self._chance("premium", name) < 0.3 * wanted * wanted:
+            price = round(year * (3 + 60 * self._chance("premium price", name)))
+            return Offer("premium", float(price), float(price))
+        return Offer("usual", round(year * 0.8, 2), float(year))
+
+    def _lapse(self, name: str) -> datetime | None:
+        """When the holder lets the name go, if within a year of LAPSES."""
+        if self._chance("lapse", name) >= LAPSING:
+            return None
+        return LAPSES + timedelta(days=int(365 * self._chance("lapse day", name)))
 
     def _is_taken(self, label: str, extension: str) -> bool:
         """Sought-after labels go first in .com; who holds that often holds the next one too."""
@@ -170,6 +214,15 @@ class World:
     def _chance(self, kind: str, key: str) -> float:
         digest = hashlib.blake2b(f"{self._seed}/{kind}/{key}".encode(), digest_size=7).digest()
         return int.from_bytes(digest, "big") / 2**56
+
+
+def _leaving(lapse: datetime, now: datetime) -> tuple[datetime, datetime, tuple[str, ...]]:
+    """When it was last changed, when it expired, and its status, for a name let go at `lapse`."""
+    if now < lapse + GRACE:
+        return lapse, lapse, ("auto renew period",)
+    if now < lapse + GRACE + REDEMPTION:
+        return lapse + GRACE, lapse, ("redemption period",)
+    return lapse + GRACE + REDEMPTION, lapse, ("pending delete",)
 
 
 def _years_on(moment: datetime, years: int) -> datetime:

@@ -12,6 +12,13 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
+from hypothesis import settings as hypothesis_settings
+
+from vinetag.lookup import opening
+
+# Machines that run the tests are slow and noisy; nothing here is about speed.
+hypothesis_settings.register_profile("steady", deadline=None)
+hypothesis_settings.load_profile("steady")
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
@@ -22,19 +29,25 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     items.sort(key=lambda item: "e2e" in item.keywords)
 
 
+def _free_port() -> int:
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return int(s.getsockname()[1])
+
+
 class Registry:
     """The simulated registries in a process of their own."""
 
     def __init__(self) -> None:
-        with socket.socket() as s:
-            s.bind(("127.0.0.1", 0))
-            self.port = int(s.getsockname()[1])
+        self.port, self.dns_port = _free_port(), _free_port()
+        self.dns = f"127.0.0.1:{self.dns_port}"
         self.origin = f"http://127.0.0.1:{self.port}"
         self.bootstrap = f"{self.origin}/dns.json"
         self.start()
 
     def start(self) -> None:
         command = [sys.executable, "-m", "standins.registry", "--port", str(self.port)]
+        command += ["--dns-port", str(self.dns_port)]
         self._process = subprocess.Popen(command)
         deadline = time.monotonic() + 20
         while time.monotonic() < deadline:
@@ -48,19 +61,38 @@ class Registry:
         self._process.terminate()
         self._process.wait(10)
 
-    def faults(self, **faults: object) -> None:
+    @property
+    def seller(self) -> str:
+        return f"{self.origin}/seller/"
+
+    def faults(self, *several: dict[str, object], **fault: object) -> None:
         """Misbehave from now on; without arguments, behave."""
-        request = urllib.request.Request(  # noqa: S310 - loopback
-            f"{self.origin}/_sim/faults", json.dumps(faults).encode(), method="PUT"
-        )
-        urllib.request.urlopen(request, timeout=5).close()  # noqa: S310 - loopback
+        self._put("faults", list(several) or fault)
+
+    def limits(self, **per_second: float) -> None:
+        """Refuse questions beyond these rates, by registry; count anew."""
+        self._put("limits", {"per_second": per_second})
+
+    @property
+    def violations(self) -> int:
+        """Questions beyond the limits."""
+        return sum(self._get("limits")["violations"].values())
 
     @property
     def served(self) -> int:
-        """Domain queries so far."""
-        with urllib.request.urlopen(f"{self.origin}/_sim/faults", timeout=5) as reply:  # noqa: S310
+        """RDAP queries so far."""
+        return int(self._get("faults")["served"])
+
+    def _put(self, what: str, document: object) -> None:
+        request = urllib.request.Request(  # noqa: S310 - loopback
+            f"{self.origin}/_sim/{what}", json.dumps(document).encode(), method="PUT"
+        )
+        urllib.request.urlopen(request, timeout=5).close()  # noqa: S310 - loopback
+
+    def _get(self, what: str) -> dict[str, Any]:
+        with urllib.request.urlopen(f"{self.origin}/_sim/{what}", timeout=5) as reply:  # noqa: S310
             document: dict[str, Any] = json.load(reply)
-        return int(document["served"])
+        return document
 
 
 @pytest.fixture(scope="session")
@@ -73,5 +105,13 @@ def registries() -> Iterator[Registry]:
 @pytest.fixture
 def registry(registries: Registry) -> Iterator[Registry]:
     registries.faults()
+    registries.limits()
     yield registries
     registries.faults()
+    registries.limits()
+
+
+@pytest.fixture(autouse=True)
+def _bootstraps_forgotten() -> None:
+    """A port may serve another bootstrap in the next test."""
+    opening._bootstraps.clear()

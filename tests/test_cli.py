@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.conftest import Registry
 from vinetag.cli import main
 
 
@@ -97,13 +98,34 @@ def test_check_is_honest_when_nobody_answers(
     capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setenv("VINETAG_RDAP_BOOTSTRAP", "http://127.0.0.1:9/dns.json")
+    monkeypatch.setenv("VINETAG_DNS", "127.0.0.1:9")
     typed(monkeypatch, "inkpost\npaper\n")
-    code, out, _ = run(capsys, "check", "--ext", "com,net", "--format", "json")
+    code, out, err = run(capsys, "check", "--ext", "com,net", "--format", "json")
     answers = json.loads(out)
-    assert code == 0
+    assert code == 1
     assert [a["name"] for a in answers] == ["inkpost.com", "inkpost.net", "paper.com", "paper.net"]
     assert {a["status"] for a in answers} == {"unsure"}
     assert all("could not be read" in a["reason"] for a in answers)
+    assert "4 of 4" in err
+    assert "4 unsure" in err
+
+
+def test_check_reads_names_and_full_names_and_tells_bad_lines(
+    capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, registry: Registry
+) -> None:
+    monkeypatch.setenv("VINETAG_RDAP_BOOTSTRAP", registry.bootstrap)
+    monkeypatch.setenv("VINETAG_DNS", registry.dns)
+    monkeypatch.setenv("VINETAG_SELLER", registry.seller)
+    typed(monkeypatch, "https://www.letter.com/about\nqwzxvkjhqp, -bad\n")
+    words = ["check", "--ext", "net", "--buying", "--quiet", "--format", "json"]
+    code, out, err = run(capsys, *words)
+    letter, odd = json.loads(out)
+    assert code == 2
+    assert err.startswith("vinetag: line 2: “-bad”: ")
+    assert (letter["name"], letter["status"]) == ("letter.com", "taken")
+    assert [e["source"] for e in letter["evidence"]] == ["dns", "rdap", "quote"]
+    assert (odd["name"], odd["status"], odd["currency"]) == ("qwzxvkjhqp.net", "open", "EUR")
+    assert odd["first_year"] > 0
 
 
 def test_making_needs_no_server_and_a_closed_pipe_is_no_crash() -> None:

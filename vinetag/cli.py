@@ -1,7 +1,8 @@
 """vinetag on the command line: open up words; make, vary, grade and check names without a browser.
 
-All but check need neither database nor server; check asks the look-up services that
-VINETAG_RDAP_BOOTSTRAP names (the simulated ones of ./start when it is not set).
+All but check need neither database nor server; check asks the look-up services that the
+environment names (VINETAG_LOOKUP, VINETAG_RDAP_BOOTSTRAP, VINETAG_DNS, VINETAG_SELLER), by default
+the simulated ones of ./start.
 """
 
 from __future__ import annotations
@@ -14,24 +15,43 @@ import os
 import sys
 from collections.abc import Iterable, Sequence
 from pathlib import Path
+from time import monotonic
 from typing import Any
 
 from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate
+from vinetag.core.checking import TROUBLE_WORDING, read_pasted, write_evidence
+from vinetag.core.checking import told as in_words
 from vinetag.core.errors import CoreError, Problem
-from vinetag.core.extensions import parse_extension
+from vinetag.core.extensions import (
+    COUNTRIES,
+    OWNER_KINDS,
+    Barred,
+    barred,
+    parse_extension,
+    shipped_catalogue,
+)
 from vinetag.core.grade import MEASURES, Grader, misspellings, warnings
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import make_names, vary
 from vinetag.core.names import FullName, parse_label
 from vinetag.core.spreadsheet import safe_cell
 from vinetag.core.words import open_up
-from vinetag.lookup import DEFAULT_BOOTSTRAP, Answer, HostLimits, open_client, sweep
-from vinetag.lookup.answers import TROUBLE_WORDING
+from vinetag.lookup import (
+    DEFAULT_BOOTSTRAP,
+    DEFAULT_DNS,
+    DEFAULT_SELLER,
+    LIVE_BOOTSTRAP,
+    Answer,
+    HostLimits,
+    LookupSettings,
+    open_engine,
+)
 
 __all__ = ["main"]
 
 MOST_NAMES = 100_000
+TELL_EVERY = 0.5
 
 
 class UsageError(Exception):
@@ -39,24 +59,26 @@ class UsageError(Exception):
 
 
 def main(argv: Sequence[str] | None = None) -> int:
-    """Run a command; the exit code is 0, or 2 when something about the input is wrong."""
+    """Run a command; the exit code is 0, 2 when something about the input is wrong, and of check 1
+    when something stayed unsure.
+    """
     args = _parser().parse_args(argv)
     try:
         rows = args.run(args)
     except CoreError as error:
         for problem in error.problems:
             where = f"{problem.path}: " if problem.path else ""
-            print(f"vinetag: {where}{problem.text()}", file=sys.stderr)  # noqa: T201 - a command
+            _say(f"vinetag: {where}{problem.text()}")
         return 2
     except UsageError as error:
-        print(f"vinetag: {error}", file=sys.stderr)  # noqa: T201 - a command
+        _say(f"vinetag: {error}")
         return 2
     try:
         _write(rows, args.format)
         sys.stdout.flush()
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
-    return 0
+    return int(getattr(args, "exit", 0))
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -85,9 +107,15 @@ def _parser() -> argparse.ArgumentParser:
     )
     grade.set_defaults(run=_grade)
     check = commands.add_parser(
-        "check", parents=[shared], help="look up names from standard input, one a line"
+        "check", parents=[shared], help="look up names and full names from standard input"
     )
-    check.add_argument("--ext", default="com", help="extensions, separated by commas (com)")
+    check.add_argument(
+        "--ext", default="com", help="extensions for names without one, separated by commas (com)"
+    )
+    check.add_argument("--buying", action="store_true", help="ask the registry and a seller too")
+    check.add_argument("--country", default="", choices=("", *COUNTRIES), help="of the owner")
+    check.add_argument("--kind", default="", choices=("", *OWNER_KINDS), help="of owner")
+    check.add_argument("--quiet", action="store_true", help="no progress on standard error")
     check.set_defaults(run=_check)
     return parser
 
@@ -180,33 +208,101 @@ def _graded(grader: Grader, candidate: Candidate, *, why: bool) -> dict[str, Any
 
 
 def _check(args: argparse.Namespace) -> list[dict[str, Any]]:
+    """Sets `args.exit`: 1 when something stayed unsure, 2 when a line was no name."""
     extensions = list(dict.fromkeys(parse_extension(e, "--ext") for e in args.ext.split(",")))
-    names = [FullName(label, e) for label in _names_in() for e in extensions]
-    answers = {a.name: a for a in asyncio.run(_ask(names))}
-    return [_answer(answers[name]) for name in names]
+    pasted = read_pasted(sys.stdin.read(), MOST_NAMES)
+    for bad in pasted.bad:
+        _say(f"vinetag: line {bad.line}: “{bad.text}”: {bad.reason}")
+    if pasted.left_out:
+        _say(f"vinetag: {pasted.left_out:,} lines beyond the first {MOST_NAMES:,} were left out.")
+    names = [FullName(label, e) for label, own in pasted.names.items() for e in (own or extensions)]
+    if not names:
+        raise UsageError("no names came on standard input; give one a line.")
+    if len(names) > MOST_NAMES:
+        raise UsageError(f"at most {MOST_NAMES:,} full names at once; these are {len(names):,}.")
+    answers = asyncio.run(_ask(names, args))
+    unsure = any(a.status == "unsure" for a in answers.values())
+    args.exit = 2 if pasted.bad else int(unsure)
+    return [_answer(answers[name], args) for name in names]
 
 
-async def _ask(names: Sequence[FullName]) -> list[Answer]:
-    got: list[Answer] = []
-    url = os.environ.get("VINETAG_RDAP_BOOTSTRAP", DEFAULT_BOOTSTRAP)
-    async with open_client(url, limits=HostLimits(at_once=20)) as client:
-        await sweep(client, names, got.append)
+async def _ask(names: Sequence[FullName], args: argparse.Namespace) -> dict[FullName, Answer]:
+    got: dict[FullName, Answer] = {}
+    began, told = monotonic(), 0.0
+
+    def deliver(answer: Answer) -> None:
+        nonlocal told
+        got[answer.name] = answer
+        done, now = len(got), monotonic()
+        if not args.quiet and (now - told > TELL_EVERY or done == len(names)):
+            told = now
+            rate = done / max(now - began, 0.001)
+            unsure = sum(a.status == "unsure" for a in got.values())
+            left = (len(names) - done) / rate
+            text = f"{done:,} of {len(names):,} · {rate:,.0f} a second · {left:,.0f} s left"
+            print(f"\r{text} · {unsure:,} unsure ", end="", file=sys.stderr, flush=True)  # noqa: T201
+
+    catalogue = shipped_catalogue()
+
+    def rule(name: FullName) -> Barred | None:
+        return barred(name, catalogue[name.extension], args.country, args.kind)
+
+    async with open_engine(_lookup_settings(), rule) as engine:
+        await engine.sweep(names, deliver, purpose="buying" if args.buying else "scan")
+    if not args.quiet:
+        _say("")
     return got
 
 
-def _answer(answer: Answer) -> dict[str, Any]:
-    return {
+def _lookup_settings() -> LookupSettings:
+    """As the environment names them; the simulated ones when it names none."""
+    live = os.environ.get("VINETAG_LOOKUP") == "live"
+    env = os.environ.get
+    return LookupSettings(
+        bootstrap=env("VINETAG_RDAP_BOOTSTRAP") or (LIVE_BOOTSTRAP if live else DEFAULT_BOOTSTRAP),
+        dns=env("VINETAG_DNS") or ("system" if live else DEFAULT_DNS),
+        seller=env("VINETAG_SELLER") or ("" if live else DEFAULT_SELLER),
+        limits=HostLimits(
+            at_once=int(env("VINETAG_RDAP_AT_ONCE") or (2 if live else 20)),
+            per_second=float(env("VINETAG_RDAP_PER_SECOND") or (1 if live else 0)),
+        ),
+    )
+
+
+def _answer(answer: Answer, args: argparse.Namespace) -> dict[str, Any]:
+    quote = next((e.quote for e in answer.evidence if e.quote), None)
+
+    def first(name: str) -> str | None:
+        moments = (getattr(e, name) for e in answer.evidence)
+        return next((m.isoformat() for m in moments if m), None)
+
+    drops = next((e.drops for e in answer.evidence if e.drops), None)
+    found: dict[str, Any] = {
         "name": str(answer.name),
         "label": answer.name.label,
         "extension": answer.name.extension,
         "status": answer.status,
+        "likely": answer.likely,
         "reason": TROUBLE_WORDING[answer.trouble],
-        "detail": answer.detail,
-        "registered": answer.registered.isoformat() if answer.registered else None,
-        "expires": answer.expires.isoformat() if answer.expires else None,
-        "source": answer.source,
+        "registered": first("registered"),
+        "expires": first("expires"),
+        "may_open_from": drops[0].isoformat() if drops else None,
+        "may_open_until": drops[1].isoformat() if drops else None,
+        "currency": quote.currency if quote else None,
+        "first_year": quote.first_year if quote else None,
+        "renewal": quote.renewal if quote else None,
+        "holder_asks": quote.asked if quote else None,
         "asked_at": answer.asked_at.isoformat(timespec="seconds"),
     }
+    if args.format == "json":
+        found["evidence"] = [write_evidence(e) for e in answer.evidence]
+    else:
+        found["evidence"] = " ".join(in_words(e) for e in answer.evidence)
+    return found
+
+
+def _say(text: str) -> None:
+    print(text, file=sys.stderr)  # noqa: T201 - a command
 
 
 def _names_in() -> list[str]:

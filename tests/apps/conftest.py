@@ -6,9 +6,12 @@ from functools import cache
 from typing import Any
 
 import pytest
+from django.core.cache import cache as django_cache
 from rest_framework.test import APIClient
 
+from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.tasks import run_check
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.make import make_names
@@ -61,3 +64,23 @@ def api(person: User) -> APIClient:
 @pytest.fixture
 def project(person: User) -> Project:
     return create_project(owner=person, name="Pressroom", brief=BRIEF)
+
+
+@pytest.fixture
+def simulated_world(registry: Registry, settings: Any) -> Registry:
+    """Look-ups ask the stand-ins."""
+    settings.RDAP_BOOTSTRAP_URL = registry.bootstrap
+    settings.DNS_SERVER = registry.dns
+    settings.SELLER_URL = registry.seller
+    settings.RDAP_AT_ONCE_A_HOST = 20
+    settings.RDAP_TIMEOUT_SECONDS = 1.0
+    django_cache.clear()
+    return registry
+
+
+@pytest.fixture
+def delivered(monkeypatch: pytest.MonkeyPatch) -> list[int]:
+    """The checks sent to the queue, in place of sending them."""
+    sent: list[int] = []
+    monkeypatch.setattr(run_check, "delay", sent.append)
+    return sent

@@ -17,11 +17,11 @@ def test_the_way_in_and_out() -> None:
     client = APIClient()
     assert client.get("/api/session").json()["person"] is None
     body = {"username": "alma", "password": PASSWORD}
-    assert client.post("/api/session/sign-up", body).json()["person"] == {"username": "alma"}
+    assert client.post("/api/session/sign-up", body).json()["person"]["username"] == "alma"
     assert client.get("/api/projects").status_code == 200
     assert client.post("/api/session/sign-out").json()["person"] is None
     assert client.get("/api/projects").status_code == 403
-    assert client.post("/api/session/sign-in", body).json()["person"] == {"username": "alma"}
+    assert client.post("/api/session/sign-in", body).json()["person"]["username"] == "alma"
 
 
 @pytest.mark.parametrize(
@@ -54,7 +54,7 @@ def test_a_wrong_password_does_not_say_which_was_wrong(person: User) -> None:
 
 
 def test_the_demo_can_be_entered_only_in_demo_mode(settings: object) -> None:
-    assert APIClient().post("/api/session/demo").json()["person"] == {"username": "demo"}
+    assert APIClient().post("/api/session/demo").json()["person"]["username"] == "demo"
     settings.DEMO_MODE = False
     assert APIClient().post("/api/session/demo").status_code == 404
     body = {"username": "demo", "password": ""}
@@ -83,3 +83,21 @@ def test_too_many_tries_are_slowed_down(person: User, monkeypatch: pytest.Monkey
     body = {"username": "edda", "password": "no"}
     statuses = [client.post("/api/session/sign-in", body).status_code for _ in range(5)]
     assert statuses == [400, 400, 400, 429, 429]
+
+
+def test_preferences_are_kept_and_nonsense_is_told(api: APIClient, person: User) -> None:
+    usual = api.get("/api/session").json()["person"]["preferences"]
+    assert (usual["theme"], usual["density"], usual["extensions"]) == ("system", "usual", [])
+    mine = {
+        **usual, "theme": "dark", "locale": "de", "extensions": [".IE", "com", "ie"],
+        "weights": {"length": 9}, "currency": "SEK", "rate": 11.2,
+    }  # fmt: skip
+    kept = api.put("/api/preferences", mine).json()
+    assert kept["extensions"] == ["ie", "com"]
+    assert api.get("/api/session").json()["person"]["preferences"] == kept
+    wrong = {"theme": "pink", "weights": {"luck": 3}, "extensions": ["nowhere-at-all"], "rate": 0}
+    told = api.put("/api/preferences", wrong).json()["problems"]
+    assert {p["path"].split(".")[0] for p in told} == set(wrong)
+    assert APIClient().put("/api/preferences", mine).status_code == 403
+    User.objects.filter(pk=person.pk).update(preferences={"theme": "of another version"})
+    assert api.get("/api/session").json()["person"]["preferences"] == usual

@@ -1,13 +1,17 @@
 """Every endpoint of a project: the owner may, nobody else may even know it is there."""
 
+from datetime import timedelta
+
 import pytest
 from django.urls import URLPattern, URLResolver, get_resolver
+from django.utils import timezone
 from rest_framework.test import APIClient
 
 from tests.apps.conftest import client_of
 from vinetag.apps.accounts.models import User
-from vinetag.apps.availability.services import start_check
+from vinetag.apps.availability.checks import start_check
 from vinetag.apps.naming.models import Project
+from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 
 OF_A_PROJECT = [
@@ -22,33 +26,68 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/dots", None, 200),
     ("post", "projects/{p}/more", None, 200),
     ("get", "projects/{p}/dismissed", None, 200),
-    ("post", "projects/{p}/dismissed", {"label": "inkwell"}, 204),
+    ("post", "projects/{p}/dismissed", {"labels": ["inkwell"]}, 204),
     ("delete", "projects/{p}/dismissed", None, 204),
-    ("delete", "projects/{p}/dismissed/inkpost", None, 204),
+    ("post", "projects/{p}/dismissed/back", {"labels": ["inkwell"]}, 204),
+    ("post", "projects/{p}/looks", {"labels": ["inkpost"], "verdict": "later"}, 204),
+    ("get", "projects/{p}/names/counts", None, 200),
+    ("get", "projects/{p}/names/labels", None, 200),
+    ("put", "projects/{p}/views", {"view": "sort=name", "views": []}, 200),
     ("get", "projects/{p}/funnel", None, 200),
     ("get", "projects/{p}/checks", None, 200),
-    ("post", "projects/{p}/checks", {"labels": ["inkpost"], "again": True}, 409),
+    ("post", "projects/{p}/checks", {"what": "labels", "labels": ["inkpost"]}, 409),
+    ("post", "projects/{p}/names/check", {"shown": {"text": "inkpost"}}, 409),
+    ("post", "projects/{p}/checks/{c}/resume", None, 409),
+    ("get", "projects/{p}/checks/stream", None, 200),
+    ("post", "projects/{p}/quick", {"label": "inkpost"}, 200),
+    ("get", "projects/{p}/pasted", None, 200),
+    ("put", "projects/{p}/pasted", {"text": "inkpost.com"}, 201),
+    ("delete", "projects/{p}/pasted", None, 204),
+    ("get", "projects/{p}/export", None, 200),
+    ("get", "projects/{p}/names/inkpost/fallback", None, 200),
     ("post", "projects/{p}/checks/{c}/stop", None, 200),
     ("get", "projects/{p}/shortlist", None, 200),
-    ("post", "projects/{p}/shortlist", {"label": "inkwell"}, 201),
-    ("get", "projects/{p}/shortlist.csv", None, 200),
+    ("post", "projects/{p}/shortlist", {"labels": ["inkwell"]}, 201),
+    ("get", "projects/{p}/shortlist/file", None, 200),
+    ("get", "projects/{p}/duels", None, 200),
+    ("post", "projects/{p}/duels", {"winner": "inkpost", "loser": "gone"}, 400),
+    ("post", "projects/{p}/duels/back", None, 200),
+    ("post", "projects/{p}/duels/order", None, 204),
+    ("delete", "projects/{p}/duels", None, 204),
+    ("get", "projects/{p}/file", None, 200),
+    ("post", "projects/{p}/duplicate", None, 201),
+    ("put", "projects/{p}/archive", {"archived": True}, 200),
+    ("get", "projects/{p}/shares", None, 200),
+    ("post", "projects/{p}/shares", {"title": "", "labels": [], "ends_at": "2026-01-01"}, 400),
+    ("get", "projects/{p}/shares/{s}", None, 200),
+    ("patch", "projects/{p}/shares/{s}", {"revoked": True}, 200),
+    ("delete", "projects/{p}/shares/{s}", None, 204),
     ("put", "projects/{p}/shortlist/order", {"labels": ["inkpost"]}, 204),
     ("patch", "projects/{p}/shortlist/names/inkpost", {"note": "x"}, 200),
-    ("delete", "projects/{p}/shortlist/names/inkpost", None, 204),
+    ("post", "projects/{p}/shortlist/off", {"labels": ["inkpost"]}, 204),
 ]
 FOR_EVERYONE = {
     "session", "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
+    "shared/<str:token>", "shared/<str:token>/join", "shared/<str:token>/vote",
+    "shared/<str:token>/comments", "shared/<str:token>/comments/<int:comment_id>",
+    "shared/<str:token>/hearing", "shared/<str:token>/recall",
 }  # fmt: skip
-FOR_PEOPLE = {"projects", "catalogue", "measures"}
+FOR_PEOPLE = {
+    "projects", "catalogue", "measures", "extensions", "extensions/proposals", "extensions/file",
+    "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
+    "preferences",
+}  # fmt: skip
 
 
 @pytest.mark.parametrize(("method", "path", "body", "status"), OF_A_PROJECT)
 def test_a_project_answers_its_owner_only(
     person: User, other: User, project: Project, method: str, path: str, body: object, status: int
 ) -> None:
-    keep(project=project, label="inkpost")
+    keep(project=project, labels=["inkpost"])
     check = start_check(project=project, labels=["inkpost"])
-    address = "/api/" + path.format(p=project.pk, c=check.pk)
+    end = timezone.now() + timedelta(days=7)
+    share = share_names(project=project, title="Which?", labels=["inkpost"], ends_at=end)
+    address = "/api/" + path.format(p=project.pk, c=check.pk, s=share.pk)
     asked = {
         who: getattr(client, method)(address, body)
         for who, client in (
@@ -76,6 +115,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
     listed = {
         path.replace("<int:project_id>", "{p}")
         .replace("<int:check_id>", "{c}")
+        .replace("<int:share_id>", "{s}")
         .replace("<str:label>", "inkpost")
         .removeprefix("api/")
         for path in routes(get_resolver())

@@ -97,14 +97,12 @@ def test_changed_weights_order_the_same_names_anew(
     api: APIClient, project: Project, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     before = {c.label: c for c in project.candidates.all()}
-    dropped = sorted(before)[0]
-    api.post(f"/api/projects/{project.pk}/dismissed", {"label": dropped})
     monkeypatch.setattr("vinetag.apps.naming.services.make_names", None)  # nothing is made anew
     brief = {**project.brief, "weights": {"length": 10, "spelling": 0, "memory": 1}}
     said = api.patch(f"/api/projects/{project.pk}", {"brief": brief}).json()
     assert said["brief"]["weights"] == brief["weights"]
     after = list(project.candidates.order_by("rank"))
-    assert {c.label for c in after} == set(before) - {dropped}
+    assert {c.label for c in after} == set(before)
     assert [c.rank for c in after] == list(range(1, len(after) + 1))
     assert [c.label for c in after[:50]] != [
         c.label for c in sorted(before.values(), key=lambda c: c.rank)[:50]
@@ -117,15 +115,6 @@ def test_changed_weights_order_the_same_names_anew(
     assert usual["brief"]["weights"] == {}
     again = {c.label: c.grade for c in project.candidates.all()}
     assert all(grade == pytest.approx(before[n].grade, abs=0.2) for n, grade in again.items())
-
-
-def test_bringing_back_what_is_back_already_is_no_error(api: APIClient, project: Project) -> None:
-    label = project.candidates.order_by("rank")[0].label
-    api.post(f"/api/projects/{project.pk}/dismissed", {"label": label})
-    for _ in range(2):
-        answer = api.delete(f"/api/projects/{project.pk}/dismissed/{label}")
-        assert answer.status_code == 204
-    assert project.candidates.filter(label=label).exists()
 
 
 def test_a_removed_project_can_be_brought_back(api: APIClient, project: Project) -> None:
@@ -183,22 +172,30 @@ def test_keywords_are_opened_up(api: APIClient, project: Project) -> None:
     assert all(s["licence"] for s in catalogue["sources"])
 
 
-def test_a_dismissed_name_stays_away_until_it_is_brought_back(
+def test_dismissed_names_stay_away_until_they_are_brought_back(
     api: APIClient, project: Project
 ) -> None:
     address = f"/api/projects/{project.pk}"
-    rows = project.candidates.order_by("rank").values_list("label", flat=True)
-    before = list(rows)
-    assert api.post(f"{address}/dismissed", {"label": before[0]}).status_code == 204
-    assert before[0] not in rows.all()
+
+    def listed() -> list[str]:
+        rows = api.get(f"{address}/names", {"limit": 500}).json()["rows"]
+        return [row["label"] for row in rows]
+
+    before = listed()
+    gone = before[:2]
+    assert api.post(f"{address}/dismissed", {"labels": gone}).status_code == 204
+    assert listed()[:3] == before[2:5]
     api.patch(address, {"brief": {**BRIEF, "avoid": ["zebra"]}})
-    assert before[0] not in rows.all()
-    near = api.get(f"{address}/names/{before[1]}/near").json()["rows"]
+    assert listed()[:3] == before[2:5]
+    near = api.get(f"{address}/names/{before[3]}/near").json()["rows"]
     assert before[0] not in {row["label"] for row in near}
-    assert [d["label"] for d in api.get(f"{address}/dismissed").json()] == [before[0]]
-    assert api.delete(f"{address}/dismissed/{before[0]}").status_code == 204
-    assert list(rows.all()) == before
-    assert api.post(f"{address}/dismissed", {"label": "no name"}).status_code == 400
+    assert set(api.get(f"{address}/dismissed").json()["labels"]) == set(gone)
+    shown = api.get(f"{address}/names", {"mark": "dismissed"}).json()["rows"]
+    assert [row["label"] for row in shown] == gone
+    for _ in range(2):  # bringing back what is back already is no error
+        assert api.post(f"{address}/dismissed/back", {"labels": gone}).status_code == 204
+    assert listed() == before
+    assert api.post(f"{address}/dismissed", {"labels": ["no name"]}).status_code == 400
 
 
 def test_more_goes_on_without_repeating(
@@ -218,7 +215,7 @@ def test_more_goes_on_without_repeating(
 
 
 def test_near_names_come_with_what_is_known_of_them(api: APIClient, project: Project) -> None:
-    keep(project=project, label="postink")
+    keep(project=project, labels=["postink"])
     near = api.get(f"/api/projects/{project.pk}/names/inkpost/near").json()
     assert near["total"] >= 60
     [turned] = [row for row in near["rows"] if row["label"] == "postink"]

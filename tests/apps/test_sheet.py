@@ -1,6 +1,7 @@
 """The sheet, the funnel and the reasons of one name."""
 
-from typing import Any
+from datetime import datetime, timedelta
+from typing import Any, cast
 
 import pytest
 from django.utils import timezone
@@ -9,12 +10,18 @@ from rest_framework.test import APIClient
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.availability.models import Lookup
+from vinetag.apps.availability.storing import save_answers
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep
+from vinetag.core.checking import Evidence, Status
+from vinetag.core.names import FullName
+from vinetag.lookup import Answer
 
 
 def answered(project: Project, label: str, extension: str, status: str) -> Lookup:
+    project.answers += 1
+    project.save(update_fields=["answers"])
     return Lookup.objects.create(
         project=project,
         label=label,
@@ -22,6 +29,7 @@ def answered(project: Project, label: str, extension: str, status: str) -> Looku
         status=status,
         asked_at=timezone.now(),
         trouble="timeout" if status == "unsure" else "",
+        number=project.answers,
     )
 
 
@@ -54,15 +62,15 @@ def test_filters_narrow_the_list(api: APIClient, project: Project) -> None:
     answered(project, first, "com", "open")
     answered(project, second, "net", "open")
     answered(project, third, "com", "taken")
-    keep(project=project, label=third)
+    keep(project=project, labels=[third])
     assert labels(ask(api, project, open_in="com")) == [first]
     assert set(labels(ask(api, project, open_in="any"))) == {first, second}
-    assert labels(ask(api, project, kept=True)) == [third]
+    assert labels(ask(api, project, mark="kept")) == [third]
     assert all("well" in label for label in labels(ask(api, project, text="WELL")))
     assert ask(api, project, text="zzz")["total"] == 0
     assert ask(api, project, text="%")["total"] == 0
-    good = ask(api, project, good=True, limit=500)["rows"]
-    assert all(row["grade"] >= 70 for row in good)
+    good = ask(api, project, grade_min=80, limit=500)["rows"]
+    assert all(row["grade"] >= 80 for row in good)
 
 
 @pytest.mark.parametrize(
@@ -80,6 +88,27 @@ def test_questions_that_make_no_sense(
 ) -> None:
     told = ask(api, project, **question)
     assert [p["path"] for p in told["problems"]] == [path]
+
+
+def test_filters_tell_how_many_they_would_leave(api: APIClient, project: Project) -> None:
+    first, second, third = labels(ask(api, project))[:3]
+    keep(project=project, labels=[first])
+    address = f"/api/projects/{project.pk}"
+    api.post(f"{address}/looks", {"labels": [first, second], "verdict": "seen"})
+    api.post(f"{address}/looks", {"labels": [second], "verdict": "later"})
+    answered(project, third, "net", "open")
+    counts = api.get(f"{address}/names/counts", {"text": "post"}).json()
+    assert counts["total"] == ask(api, project, text="post")["total"]
+    everything = api.get(f"{address}/names/counts").json()["choices"]
+    assert everything["mark"] == {
+        "": project.candidates.count(), "kept": 1, "later": 1, "dismissed": 0,
+        "fresh": project.candidates.count() - 2,
+    }  # fmt: skip
+    assert everything["open_in"] == {"any": 1, "all": 0, "com": 0, "net": 1}
+    answered(project, third, "com", "open")  # what comes later is seen as well
+    assert labels(ask(api, project, open_in="all")) == [third]
+    assert labels(ask(api, project, mark="later")) == [second]
+    assert ask(api, project, mark="later")["rows"][0]["verdict"] == "later"
 
 
 def test_rows_carry_statuses_with_evidence(api: APIClient, project: Project) -> None:
@@ -106,15 +135,19 @@ def test_the_page_costs_a_fixed_number_of_queries(
 ) -> None:
     for row in labels(ask(api, project, limit=200)):
         answered(project, row, "com", "open")
+    ask(api, project)
+    with django_assert_num_queries(9):  # the list not in memory yet: it is counted
+        ask(api, project, limit=10)
+    api.get(f"/api/projects/{project.pk}/names/counts")
     for limit in (10, 200):
-        with django_assert_num_queries(7):  # session, person, project and four for the page
+        with django_assert_num_queries(8):  # session, person, project and five for the page
             ask(api, project, limit=limit)
 
 
 def test_the_funnel_narrows(api: APIClient, project: Project) -> None:
     label = labels(ask(api, project))[0]
     answered(project, label, "net", "open")
-    keep(project=project, label=label)
+    keep(project=project, labels=[label])
     steps = api.get(f"/api/projects/{project.pk}/funnel").json()
     assert steps["made"] >= steps["within"] >= steps["listed"] >= steps["good"] > steps["open"]
     assert (steps["open"], steps["kept"]) == (1, 1)
@@ -148,14 +181,14 @@ def test_a_name_in_other_letters_has_no_grade(api: APIClient, project: Project) 
     assert judged["grade"] is None
     given = {m["name"]: m["score"] for m in judged["measures"] if m["score"] is not None}
     assert set(given) == {"length"}
-    keep(project=project, label="xn--e1afmkfd")
+    keep(project=project, labels=["xn--e1afmkfd"])
     [kept] = api.get(f"/api/projects/{project.pk}/shortlist").json()
     assert kept["grade"] is None
-    assert b",6,,not asked" in api.get(f"/api/projects/{project.pk}/shortlist.csv").content
+    assert b",6,,not asked" in api.get(f"/api/projects/{project.pk}/shortlist/file").content
 
 
 def test_dots_are_the_rows_that_match(api: APIClient, project: Project) -> None:
-    keep(project=project, label="inkpost")
+    keep(project=project, labels=["inkpost"])
     question = {"text": "post", "sort": "memory"}
     dots = api.get(f"/api/projects/{project.pk}/dots", question).json()
     page = ask(api, project, **question, limit=500)
@@ -185,3 +218,26 @@ def test_what_is_no_name_is_told(api: APIClient, project: Project) -> None:
     response = api.get(f"/api/projects/{project.pk}/names/-ink")
     assert response.status_code == 400
     assert "hyphen" in response.json()["problems"][0]["message"]
+
+
+def test_a_name_tells_what_was_so_before(api: APIClient, project: Project) -> None:
+    def find(status: Status, at: datetime) -> None:
+        said = Evidence("rdap", "registered" if status == "taken" else "unregistered", at)
+        answer = Answer(FullName("inkpost", "com"), status, at, evidence=(said,))
+        save_answers(project.pk, [answer])
+
+    began = timezone.now().replace(microsecond=0)
+    for day, status in enumerate(("open", "open", "taken")):
+        find(cast(Status, status), began + timedelta(days=day))
+    name = api.get(f"/api/projects/{project.pk}/names/inkpost").json()
+    assert [c["status"] for c in name["cells"]] == ["taken"]
+    assert [(h["status"], h["extension"]) for h in name["history"]] == [("open", "com")]
+    assert datetime.fromisoformat(name["history"][0]["asked_at"]) == began + timedelta(days=1)
+    assert (name["place"], name["note"], name["tags"]) == (None, "", [])
+    keep(project=project, labels=["inkwell", "inkpost"])
+    address = f"/api/projects/{project.pk}/shortlist/names/inkpost"
+    assert api.patch(address, {"tags": ["Short", "short", "blue ink"]}).status_code == 200
+    name = api.get(f"/api/projects/{project.pk}/names/inkpost").json()
+    assert (name["place"], name["tags"]) == (2, ["short", "blue ink"])
+    refused = api.patch(address, {"tags": ["x" * 31, ""]}).json()
+    assert [p["path"] for p in refused["problems"]] == ["tags.0", "tags.1"]

@@ -2,16 +2,18 @@
 
 import csv
 import io
+import json
 from typing import Any
 
 import pytest
 from django.utils import timezone
+from openpyxl import load_workbook
 from rest_framework.test import APIClient
 
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
 from vinetag.apps.shortlists import services
-from vinetag.apps.shortlists.services import keep, note
+from vinetag.apps.shortlists.services import keep, note, tag
 
 
 @pytest.fixture
@@ -25,7 +27,7 @@ def kept(api: APIClient, address: str) -> list[str]:
 
 def test_names_are_kept_in_an_order_the_person_changes(api: APIClient, address: str) -> None:
     for label in ("inkpost", "Inkwell", "inkpost", "Bücher"):
-        assert api.post(address, {"label": label}).status_code == 201
+        assert api.post(address, {"labels": [label]}).status_code == 201
     assert kept(api, address) == ["inkpost", "inkwell", "xn--bcher-kva"]
     order = ["xn--bcher-kva", "inkpost", "inkwell"]
     assert api.put(f"{address}/order", {"labels": order}).status_code == 204
@@ -35,25 +37,25 @@ def test_names_are_kept_in_an_order_the_person_changes(api: APIClient, address: 
 def test_an_order_from_a_stale_page_is_refused(
     api: APIClient, address: str, project: Project
 ) -> None:
-    keep(project=project, label="inkpost")
+    keep(project=project, labels=["inkpost"])
     response = api.put(f"{address}/order", {"labels": ["inkpost", "gone"]})
     assert (response.status_code, response.json()["code"]) == (409, "order_stale")
 
 
 def test_taking_a_name_off_can_be_undone(api: APIClient, address: str, project: Project) -> None:
     for label in ("inkpost", "inkwell"):
-        keep(project=project, label=label)
+        keep(project=project, labels=[label])
     note(project=project, label="inkpost", text="the favourite")
-    assert api.delete(f"{address}/names/inkpost").status_code == 204
+    assert api.post(f"{address}/off", {"labels": ["inkpost"]}).status_code == 204
     assert kept(api, address) == ["inkwell"]
-    api.post(address, {"label": "inkpost"})
+    api.post(address, {"labels": ["inkpost"]})
     assert kept(api, address) == ["inkpost", "inkwell"]
     assert api.get(address).json()[0]["note"] == "the favourite"
 
 
 @pytest.mark.parametrize("label", ["", "ink post", "-ink", "x" * 64, "<b>"])
 def test_what_is_no_name_is_not_kept(api: APIClient, address: str, label: str) -> None:
-    response = api.post(address, {"label": label})
+    response = api.post(address, {"labels": [label]})
     assert response.status_code == 400
     assert response.json()["problems"][0]["path"] == "label"
 
@@ -61,7 +63,7 @@ def test_what_is_no_name_is_not_kept(api: APIClient, address: str, label: str) -
 def test_a_note_too_long_says_so_and_keeps_the_old(
     api: APIClient, address: str, project: Project
 ) -> None:
-    keep(project=project, label="inkpost")
+    keep(project=project, labels=["inkpost"])
     note(project=project, label="inkpost", text="short")
     response = api.patch(f"{address}/names/inkpost", {"note": "x" * 2001})
     assert response.status_code == 400
@@ -69,19 +71,32 @@ def test_a_note_too_long_says_so_and_keeps_the_old(
     assert api.get(address).json()[0]["note"] == "short"
 
 
+def test_a_note_is_not_written_over_one_from_elsewhere(
+    api: APIClient, address: str, project: Project
+) -> None:
+    keep(project=project, labels=["inkpost"])
+    one, other = {"note": "mine", "was": ""}, {"note": "theirs", "was": ""}
+    path = f"{address}/names/inkpost"
+    assert api.patch(path, one).status_code == 200
+    refused = api.patch(path, other)
+    assert (refused.status_code, refused.json()["code"]) == (409, "note_changed")
+    assert refused.json()["message"].endswith("mine")
+    assert api.patch(path, {"note": "theirs", "was": "mine"}).json() == {"note": "theirs"}
+
+
 def test_a_full_shortlist_says_so(
     api: APIClient, address: str, project: Project, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(services, "MAX_ENTRIES", 1)
-    keep(project=project, label="inkpost")
-    response = api.post(address, {"label": "inkwell"})
+    keep(project=project, labels=["inkpost"])
+    response = api.post(address, {"labels": ["inkwell"]})
     assert (response.status_code, response.json()["code"]) == (409, "shortlist_full")
 
 
 def test_kept_names_outlive_the_list_they_came_from(
     api: APIClient, address: str, project: Project
 ) -> None:
-    keep(project=project, label="inkpost")
+    keep(project=project, labels=["inkpost"])
     before = api.get(address).json()[0]
     project.candidates.all().delete()
     after = api.get(address).json()[0]
@@ -93,13 +108,13 @@ def test_kept_names_outlive_the_list_they_came_from(
 def test_the_export_opens_safely_in_a_spreadsheet(
     api: APIClient, address: str, project: Project
 ) -> None:
-    keep(project=project, label="inkpost")
+    keep(project=project, labels=["inkpost"])
     note(project=project, label="inkpost", text='=HYPERLINK("http://x")\nand "quotes", too')
-    keep(project=project, label="bücher")
+    keep(project=project, labels=["bücher"])
     Lookup.objects.create(
         project=project, label="inkpost", extension="com", status="taken", asked_at=timezone.now()
     )
-    response = api.get(f"{address}.csv")
+    response = api.get(f"{address}/file")
     assert response["Content-Type"] == "text/csv; charset=utf-8"
     assert 'filename="pressroom-shortlist.csv"' in response["Content-Disposition"]
     assert response.content.startswith(b"\xef\xbb\xbf")
@@ -111,10 +126,50 @@ def test_the_export_opens_safely_in_a_spreadsheet(
     assert all(not cell.startswith(("=", "+", "-", "@")) for row in rows for cell in row.values())
 
 
+@pytest.mark.parametrize("form", ["xlsx", "json"])
+def test_the_other_forms_hold_the_same(
+    api: APIClient, address: str, project: Project, form: str
+) -> None:
+    keep(project=project, labels=["inkpost"])
+    note(project=project, label="inkpost", text="=1+1")
+    tag(project=project, label="inkpost", tags=["short", "ours"])
+    content = api.get(f"{address}/file", {"form": form}).content
+    if form == "json":
+        [row] = json.loads(content)
+        assert (row["name"], row["note"], row["tags"]) == ("inkpost", "=1+1", ["short", "ours"])
+    else:
+        heads, row = load_workbook(io.BytesIO(content)).active.iter_rows()
+        found = {head.value: cell for head, cell in zip(heads, row, strict=True)}
+        assert (found["name"].value, found["tags"].value) == ("inkpost", "short, ours")
+        assert (found["note"].value, found["note"].data_type) == ("=1+1", "s")  # no formula
+    assert api.get(f"{address}/file", {"form": "pdf"}).status_code == 400
+
+
+def test_duels_rank_the_names_and_put_the_list_in_order(api: APIClient, project: Project) -> None:
+    names = ["inkpost", "inkwell", "inkclub"]
+    keep(project=project, labels=names)
+    address = f"/api/projects/{project.pk}/duels"
+    first = api.get(address).json()
+    assert (first["asked"], first["enough"], len(first["pair"])) == (0, False, 2)
+    for _ in range(12):
+        one, other = api.get(address).json()["pair"]
+        winner, loser = (one, other) if one > other else (other, one)
+        told = api.post(address, {"winner": winner, "loser": loser}).json()
+    assert [s["label"] for s in told["standings"]] == ["inkwell", "inkpost", "inkclub"]
+    assert told["certainty"] > first["certainty"]
+    assert api.post(f"{address}/back").json()["asked"] == 11
+    assert api.post(f"{address}/order").status_code == 204
+    assert kept(api, f"/api/projects/{project.pk}/shortlist") == ["inkwell", "inkpost", "inkclub"]
+    same = api.post(address, {"winner": "inkwell", "loser": "inkwell"}).json()
+    assert same["problems"][0]["path"] == "loser"
+    assert api.delete(address).status_code == 204
+    assert api.get(address).json()["asked"] == 0
+
+
 def test_the_list_costs_a_fixed_number_of_queries(
     project: Project, django_assert_num_queries: Any
 ) -> None:
     for label in ("inkpost", "inkwell", "inkclub"):
-        keep(project=project, label=label)
+        keep(project=project, labels=[label])
     with django_assert_num_queries(2):
         assert len(services.kept_names(project)) == 3

@@ -90,7 +90,8 @@ def test_signing_in_again_and_a_removed_project_brought_back(page: Page, person:
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign in").first.click()
     page.get_by_role("link", name="Vine Tag").click()
-    page.get_by_role("button", name="Remove Kept").click()
+    page.get_by_role("button", name="What to do with Kept").click()
+    page.get_by_role("menuitem", name="Remove").click()
     expect(page.get_by_text("Nothing is being named yet")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("link", name="Kept")).to_be_visible()
@@ -119,7 +120,18 @@ def test_every_view_passes_the_accessibility_rules(
     found["projects"] = violations()
     page.get_by_role("link", name="Pressroom").click()
     page.get_by_role("rowheader").first.wait_for()
+    if scheme == "light":  # it is shown until it is put away
+        page.get_by_role("region", name="A short tour").wait_for()
     found["bench"] = violations()
+    if scheme == "light":
+        page.get_by_role("button", name="Put it away").click()
+    page.get_by_role("button", name="Filters").click()
+    page.get_by_role("group", name="Looked at").wait_for()
+    page.get_by_role("button", name="View", exact=True).click()
+    page.get_by_role("list", name="Columns").wait_for()
+    found["filters and view"] = violations()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Back to the words").click()
     assert page.evaluate("document.documentElement.scrollWidth") <= 1280
     page.get_by_role("button", name="paper", exact=True).first.click()
     page.get_by_role("dialog").get_by_role("button").first.wait_for()
@@ -135,6 +147,28 @@ def test_every_view_passes_the_accessibility_rules(
     page.get_by_role("button", name="Dots").click()
     page.get_by_role("application").wait_for()
     found["dots"] = violations()
+    page.get_by_role("button", name="Open?").click()
+    page.get_by_role("button", name="If taken").click()
+    page.get_by_role("list", name="Fallback order").wait_for()
+    page.get_by_role("button", name="What else to check").click()
+    page.get_by_role("menuitem", name="everything").wait_for()
+    found["ladder and menu"] = violations()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Owner, budget, and which suit").click()
+    page.get_by_role("list", name="Proposed extensions").get_by_role("listitem").first.wait_for()
+    found["proposal"] = violations()
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Check a list").click()
+    page.get_by_role("textbox", name="Names or full names").fill("inkpost\n-x\nletter.com")
+    page.get_by_role("button", name="Take and check").click()
+    page.get_by_role("list", name="Passed over").wait_for()
+    page.get_by_role("grid", name="Pasted names").get_by_text("taken").first.wait_for()
+    found["list"] = violations()
+    page.get_by_role("link", name="Extensions").click()
+    page.get_by_role("heading", name="Extensions").wait_for()
+    page.get_by_role("cell", name=".com", exact=True).wait_for()
+    found["extensions"] = violations()
+    page.go_back()
     page.get_by_role("link", name="Grades").click()
     page.get_by_text("klaypress").first.wait_for()
     found["measures"] = violations()
@@ -146,5 +180,42 @@ def test_every_view_passes_the_accessibility_rules(
     page.get_by_role("link", name="Shortlist").click()
     page.get_by_role("heading", name="inkpost").wait_for()
     found["shortlist"] = violations()
+    shortlist = page.url
+    for view, address, there in (
+        ("name", "names/inkpost", page.get_by_role("region", name="What was found out when")),
+        ("reading", "read", page.get_by_role("button", name="Keep t")),
+        ("compare", "compare?names=inkpost,paperpost", page.get_by_role("table")),
+        ("duels", "duels", page.get_by_role("list", name="Ranking")),
+        ("wordmark", "wordmark?name=inkpost", page.get_by_role("radio").first),
+        ("print", "print", page.get_by_role("button", name="Print")),
+        ("share", "share", page.get_by_role("button", name="Make the link")),
+    ):
+        page.goto(shortlist.replace("shortlist", address))
+        there.wait_for()
+        found[view] = violations()
+    there.click()
+    page.get_by_role("button", name="See the answers").first.click()
+    page.get_by_role("table").wait_for()
+    found["answers"] = violations()
+    link = page.get_by_label(re.compile("^Link of")).first.input_value()
+    page.goto("/settings")
+    page.get_by_role("region", name="Looks").wait_for()
+    found["settings"] = violations()
+    # A telephone: reading, the shortlist and voting.
+    page.set_viewport_size({"width": 390, "height": 780})
+    for view, address, there in (
+        ("reading, small", shortlist.replace("shortlist", "read"), "Keep t"),
+        ("shortlist, small", shortlist, "Duels"),
+        ("vote, small", link, "Begin"),
+    ):
+        page.goto(address)
+        page.get_by_text(there.split(" ")[0], exact=False).first.wait_for()
+        found[view] = violations()
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, view
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_role("button", name="To the names").click()
+    page.get_by_role("list", name="Names").wait_for()
+    found["voting, small"] = violations()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
     context.close()
     assert {view: what for view, what in found.items() if what} == {}

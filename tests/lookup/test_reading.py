@@ -9,10 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.lookup.servers import domain
+from vinetag.core.checking import TROUBLE_WORDING, Trouble
 from vinetag.core.names import FullName
-from vinetag.lookup.answers import TROUBLE_WORDING, Trouble
 from vinetag.lookup.bootstrap import BootstrapError, read_bootstrap
-from vinetag.lookup.limits import Breaker
 from vinetag.lookup.rdap import domain_address, read_domain
 from vinetag.lookup.retry import RetryPolicy, next_wait, read_retry_after
 
@@ -32,15 +31,15 @@ def test_a_domain_object_is_taken_with_its_dates() -> None:
         {"eventAction": "last changed", "eventDate": "yesterday"},
     ]
     found = read(200, domain("INKPOST.COM.", events=events, status=["active"], odd={"x": 1}))
-    assert (found.status, found.trouble) == ("taken", "")
+    assert (found.says, found.trouble) == ("registered", "")
     assert found.registered == datetime(2004, 2, 29, 10, tzinfo=UTC)
     assert found.expires == datetime(2027, 3, 1, 8, tzinfo=UTC)
-    assert found.rdap_status == ("active",)
+    assert found.statuses == ("active",)
 
 
 def test_not_found_is_open_unless_it_is_a_web_page() -> None:
-    assert read(404, {"errorCode": 404}).status == "open"
-    assert read(404).status == "open"
+    assert read(404, {"errorCode": 404}).says == "unregistered"
+    assert read(404).says == "unregistered"
     assert read(404, b"<html>", "text/html; charset=utf-8").trouble == "nonsense"
 
 
@@ -68,14 +67,14 @@ def test_not_found_is_open_unless_it_is_a_web_page() -> None:
 )
 def test_everything_else_is_unsure(status: int, body: object, trouble: str) -> None:
     found = read(status, body)
-    assert (found.status, found.trouble) == ("unsure", trouble)
+    assert (found.says, found.trouble) == ("", trouble)
     assert found.detail
 
 
 @given(st.integers(200, 599), st.binary(max_size=60))
 def test_no_noise_is_ever_taken(status: int, body: bytes) -> None:
     found = read_domain(status, "application/json", body, NAME)
-    assert found.status == ("open" if status == 404 else "unsure")
+    assert found.says == ("unregistered" if status == 404 else "")
 
 
 def test_every_trouble_has_words() -> None:
@@ -118,7 +117,7 @@ def test_waits_are_bounded_and_never_shorten_what_was_asked(
         return
     assert attempt < 4
     assert 0 <= wait <= 8
-    assert trouble in {"unreachable", "timeout", "rate_limited", "server_error"}
+    assert trouble in {"unreachable", "timeout", "rate_limited", "server_error", "lame"}
     if retry_after is not None:
         assert wait == retry_after
 
@@ -137,26 +136,30 @@ def test_retry_after_in_both_forms() -> None:
     assert read_retry_after(None, NOW) is None
 
 
-def test_a_breaker_lets_one_probe_through() -> None:
-    now = [0.0]
-    breaker = Breaker(3, 10, lambda: now[0])
-    for _ in range(3):
-        assert breaker.allows()
-        breaker.record("timeout")
-    assert not breaker.allows()
-    now[0] = 11
-    assert [breaker.allows() for _ in range(50)].count(True) == 1
-    breaker.record("timeout")
-    assert not breaker.allows()
-    now[0] = 22
-    assert breaker.allows()
-    breaker.record("")
-    assert all(breaker.allows() for _ in range(5))
+def test_the_way_out_and_the_registrar_are_read() -> None:
+    card = ["vcard", [["version", {}, "text", "4.0"], ["fn", {}, "text", "Gullwing Names"]]]
+    entities = [{"roles": ["registrar"], "vcardArray": card}, {"roles": ["technical"]}]
+    for statuses, says in (
+        (["redemption period"], "dropping"),
+        (["active", "pending delete"], "dropping"),
+        (["reserved"], "reserved"),
+        (["client hold"], "registered"),
+    ):
+        found = read(200, domain("inkpost.com", status=statuses, entities=entities))
+        assert (found.says, found.registrar) == (says, "Gullwing Names")
+    odd = [{"roles": ["registrar"], "vcardArray": ["vcard", "none"]}]
+    assert read(200, domain("inkpost.com", entities=odd)).registrar == ""
 
 
-def test_a_refusal_is_no_failure_of_the_service() -> None:
-    breaker = Breaker(2, 10, lambda: 0.0)
-    for _ in range(5):
-        breaker.record("rate_limited")
-        breaker.record("nonsense")
-    assert breaker.allows()
+def test_the_holder_is_read_unless_it_is_withheld() -> None:
+    def holder(*lines: object) -> str:
+        card = ["vcard", list(lines)]
+        entities = [{"roles": ["registrant"], "vcardArray": card}]
+        return read(200, domain("inkpost.com", entities=entities)).holder
+
+    name, org = ["fn", {}, "text", "Ana Soto"], ["org", {}, "text", "Kestrel Oy"]
+    place = ["adr", {"cc": "fi"}, "text", [""] * 7]
+    assert holder(name, org, place) == "Ana Soto (Kestrel Oy, FI)"
+    assert holder(org) == "Kestrel Oy"
+    assert holder(["fn", {}, "text", "REDACTED FOR PRIVACY"], place) == ""
+    assert holder("fn", ["adr", "odd", "text", ""], 7) == ""

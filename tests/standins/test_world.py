@@ -50,7 +50,8 @@ def test_who_holds_com_often_holds_the_next_one() -> None:
 def test_dates_hang_together() -> None:
     for label in pairs(400):
         found = WORLD.registration(label, "com", NOW)
-        if found:
+        leaving = {"auto renew period", "redemption period", "pending delete"}
+        if found and leaving.isdisjoint(found.status):
             assert found.created <= found.changed <= NOW < found.expires
             assert found.created.month == found.expires.month
             assert found.holder
@@ -67,5 +68,5 @@ def test_facts_stay_and_time_can_move() -> None:
     assert renewed.expires > later
     long_ago = datetime(1990, 1, 1, tzinfo=UTC)
     assert WORLD.registration(label, "com", long_ago) is None
-    other = [World(8).registration(p, "com", NOW) is None for p in pairs(60)]
+    other = [World(9).registration(p, "com", NOW) is None for p in pairs(60)]
     assert other != [WORLD.registration(p, "com", NOW) is None for p in pairs(60)]

@@ -6,7 +6,7 @@ import os
 
 from django.core.exceptions import ImproperlyConfigured
 
-__all__ = ["flag", "number", "text"]
+__all__ = ["choice", "flag", "number", "rates", "text"]
 
 
 def text(name: str, default: str | None = None) -> str:
@@ -17,6 +17,26 @@ def text(name: str, default: str | None = None) -> str:
             f"{name} is not set. ./start and ./test set it; README.md lists what can be set."
         )
     return value
+
+
+def choice(name: str, choices: tuple[str, ...]) -> str:
+    """The variable, one of `choices`, the first when it is not set. Raises ImproperlyConfigured."""
+    value = os.environ.get(name) or choices[0]
+    if value not in choices:
+        raise ImproperlyConfigured(f"{name} should be one of {', '.join(choices)}, not {value!r}.")
+    return value
+
+
+def rates(name: str) -> dict[str, float]:
+    """The variable as "host=number,host=number". Raises ImproperlyConfigured when it is not."""
+    found = {}
+    for item in filter(None, os.environ.get(name, "").split(",")):
+        host, _, rate = item.partition("=")
+        try:
+            found[host.strip()] = float(rate)
+        except ValueError as error:
+            raise ImproperlyConfigured(f"{name}: {item!r} should be host=number.") from error
+    return found
 
 
 def number(name: str, default: float) -> float:

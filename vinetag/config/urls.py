@@ -34,6 +34,7 @@ urlpatterns = [
     path("api/", include("vinetag.apps.naming.api.urls")),
     path("api/", include("vinetag.apps.availability.api.urls")),
     path("api/", include("vinetag.apps.shortlists.api.urls")),
+    path("api/", include("vinetag.apps.sharing.api.urls")),
     path("api/", include("vinetag.apps.bench.api.urls")),
     re_path(r"^api/", missing),
     re_path(r"^(?!assets/|fonts/).*$", interface),

@@ -3,6 +3,9 @@
     CoreError
     ├── LabelError       a text is not a DNS label
     ├── ExtensionError   an extension is unknown or malformed
+    ├── CatalogueError   a list of extensions cannot be read, line by line
+    ├── WordmarkError    a name cannot be set in type as asked
+    ├── QuestionError    what is asked of the sheet makes no sense, field by field
     └── BriefError       a brief has one or more problems, each at a path
 
 Every error carries `problems`; a problem has a code and data, and `text()` says it in words.
@@ -13,7 +16,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-__all__ = ["BriefError", "CoreError", "ExtensionError", "LabelError", "Problem"]
+__all__ = [
+    "BriefError", "CatalogueError", "CoreError", "ExtensionError", "LabelError", "Problem",
+    "QuestionError", "WordmarkError",
+]  # fmt: skip
 
 _WORDING: Mapping[str, str] = {
     "blank": "Write something here.",
@@ -30,6 +36,15 @@ _WORDING: Mapping[str, str] = {
     "no_weight": "Every measure is at 0: give at least one of them some weight.",
     "min_over_max": "The smallest number of letters ({low}) is above the largest ({high}).",
     "repeated": "“{value}” is listed twice.",
+    "not_shared": "“{value}” is not among the names shared.",
+    "share_end": "Choose an end in the future, within a year.",
+    "colour": "“{value}” is no colour: write it like #24625b.",
+    "file_large": "This file is larger than {limit} MB.",
+    "not_json": "This is not JSON: {detail}",
+    "not_project": "This file holds no project of Vine Tag.",
+    "version_unknown": "The file is of version {version}; only {known} is known.",
+    "entry_unreadable": "This entry lacks something or has it in a wrong form.",
+    "not_kept": "“{value}” is not on the shortlist.",
     "letters_only": (
         "“{value}” has {what}: keywords use the letters a to z, with spaces between words."
     ),
@@ -49,6 +64,11 @@ _WORDING: Mapping[str, str] = {
     "label_edge_hyphen": "A name cannot begin or end with a hyphen.",
     "label_reserved_hyphens": "Hyphens in both the third and fourth place are reserved (RFC 5891).",
     "label_idna": "“{value}” is not valid in international names (IDNA 2008): {detail}.",
+    "as_told": "{text}",
+    "column_unknown": "There is no column called “{value}”.",
+    "column_missing": "The column “{value}” is missing.",
+    "not_price": "“{value}” is no price: write a number such as 12.50.",
+    "not_address": "“{value}” is no web address.",
     "extension_blank": "An extension looks like .com or .co.nz.",
     "extension_unknown": "There is no extension “.{value}”.",
     "extension_two_level": "Names are not registered directly under “.{value}”.",
@@ -82,6 +102,18 @@ class LabelError(CoreError):
 
 class ExtensionError(CoreError):
     """An extension is unknown or malformed."""
+
+
+class CatalogueError(CoreError):
+    """A list of extensions has one or more problems, each at a line."""
+
+
+class WordmarkError(CoreError):
+    """A name cannot be set in type as asked."""
+
+
+class QuestionError(CoreError):
+    """What is asked of the sheet makes no sense, each problem at a field."""
 
 
 class BriefError(CoreError):

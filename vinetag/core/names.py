@@ -7,7 +7,7 @@ Rules: RFC 1035 section 2.3.4 (1 to 63 octets), RFC 5890 (LDH labels), RFC 5891 
 from __future__ import annotations
 
 import unicodedata
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import idna
 
@@ -18,8 +18,7 @@ __all__ = ["LDH", "FullName", "is_ldh_label", "parse_label", "plain_words", "uni
 LDH = frozenset("abcdefghijklmnopqrstuvwxyz0123456789-")
 
 
-@dataclass(frozen=True, slots=True, order=True)
-class FullName:
+class FullName(NamedTuple):
     """A label with an extension: `inkpost` and `co.nz` make `inkpost.co.nz`."""
 
     label: str

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from typing import Any
 from urllib.parse import quote
 
 import msgspec
 
+from vinetag.core.checking import Says, Trouble
+from vinetag.core.checking.dropping import LEAVING
 from vinetag.core.names import FullName
-from vinetag.lookup.answers import Status, Trouble
 
 __all__ = ["Found", "domain_address", "read_domain"]
 
@@ -21,23 +24,32 @@ class _Event(msgspec.Struct, rename="camel"):
     event_date: str = ""
 
 
+class _Entity(msgspec.Struct, rename="camel"):
+    roles: list[str] = []
+    vcard_array: list[Any] = []
+
+
 class _Domain(msgspec.Struct, rename="camel"):
     object_class_name: str
     ldh_name: str = ""
     status: list[str] = []
     events: list[_Event] = []
+    entities: list[_Entity] = []
 
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """What one response says."""
+    """What one response says; the fields are those of Evidence."""
 
-    status: Status
+    says: Says
     trouble: Trouble = ""
     detail: str = ""
     registered: datetime | None = None
     expires: datetime | None = None
-    rdap_status: tuple[str, ...] = ()
+    changed: datetime | None = None
+    statuses: tuple[str, ...] = ()
+    registrar: str = ""
+    holder: str = ""
 
 
 def domain_address(base: str, name: FullName) -> str:
@@ -48,15 +60,15 @@ def domain_address(base: str, name: FullName) -> str:
 def read_domain(http_status: int, content_type: str, body: bytes, name: FullName) -> Found:
     """What a response says of the name asked for.
 
-    Only 200 with that very domain is taken, and only a 404 that is no web page is open (RFC 7480
-    section 5.3). Everything else is unsure.
+    Only 200 with that very domain is a registration, and only a 404 that is no web page the lack of
+    one (RFC 7480 section 5.3). Everything else tells nothing.
     """
     if http_status == 200:
         return _read_found(body, name)
     if http_status == 404:
         if "html" in content_type.lower():
             return _unsure("nonsense", "a web page, with HTTP status 404")
-        return Found("open")
+        return Found("unregistered")
     if http_status == 429:
         return _unsure("rate_limited", "HTTP status 429")
     if 300 <= http_status < 400:
@@ -76,11 +88,47 @@ def _read_found(body: bytes, name: FullName) -> Found:
         return _unsure("nonsense", f"an answer about {domain.ldh_name!r}")
     dates = {e.event_action: _read_date(e.event_date) for e in domain.events}
     return Found(
-        "taken",
+        _says(domain.status),
         registered=dates.get("registration"),
         expires=dates.get("expiration"),
-        rdap_status=tuple(domain.status),
+        changed=dates.get("last changed"),
+        statuses=tuple(domain.status),
+        registrar=_card(domain.entities, "registrar").get("fn", ""),
+        holder=_holder(_card(domain.entities, "registrant")),
     )
+
+
+def _says(statuses: Sequence[str]) -> Says:
+    """By the status words of RFC 8056; `reserved` is that of RFC 9083 section 10.2.2."""
+    if LEAVING.intersection(statuses):
+        return "dropping"
+    return "reserved" if "reserved" in statuses else "registered"
+
+
+def _card(entities: Sequence[_Entity], role: str) -> dict[str, str]:
+    """The name (fn), organisation (org) and country code (cc) of the jCard (RFC 7095) of the first
+    entity in a role; without those that are empty or withheld.
+    """
+    for entity in entities:
+        if role not in entity.roles or len(entity.vcard_array) < 2:
+            continue
+        card, found = entity.vcard_array[1], {}
+        for line in card if isinstance(card, list) else ():
+            if not isinstance(line, list) or len(line) < 4:
+                continue
+            if line[0] in ("fn", "org"):
+                found[line[0]] = str(line[3])[:80].strip()
+            elif line[0] == "adr" and isinstance(line[1], dict):
+                found["cc"] = str(line[1].get("cc", ""))[:2].upper()
+        return {k: v for k, v in found.items() if v and "redacted" not in v.lower()}
+    return {}
+
+
+def _holder(card: Mapping[str, str]) -> str:
+    """Whoever the card names, with what else it says of them in brackets."""
+    name = card.get("fn") or card.get("org", "")
+    more = [card[k] for k in ("org", "cc") if k in card and card[k] != name]
+    return f"{name} ({', '.join(more)})" if name and more else name
 
 
 def _read_date(text: str) -> datetime | None:
@@ -93,7 +141,7 @@ def _read_date(text: str) -> datetime | None:
 
 
 def _unsure(trouble: Trouble, detail: str) -> Found:
-    return Found("unsure", trouble=trouble, detail=detail[:LONGEST_DETAIL])
+    return Found("", trouble=trouble, detail=detail[:LONGEST_DETAIL])
 
 
 _DECODER = msgspec.json.Decoder(_Domain)

@@ -7,12 +7,12 @@ from datetime import datetime
 from email.utils import parsedate_to_datetime
 from typing import Final
 
-from vinetag.lookup.answers import Trouble
+from vinetag.core.checking import Trouble
 
 __all__ = ["RetryPolicy", "next_wait", "read_retry_after"]
 
 WORTH_ANOTHER_TRY: Final[frozenset[Trouble]] = frozenset(
-    {"unreachable", "timeout", "rate_limited", "server_error"}
+    {"unreachable", "timeout", "rate_limited", "server_error", "lame"}
 )
 
 

@@ -1,21 +1,27 @@
-"""Checks, and what they found out about full names."""
+"""Checks, what they found out about full names, pasted names, and the catalogue of extensions."""
 
 from __future__ import annotations
 
 from typing import ClassVar
 
 from django.db import models
+from django.utils import timezone
 
 from vinetag.apps.naming.models import Project
+from vinetag.core.checking import STATUSES
 
-__all__ = ["Check", "Lookup"]
+__all__ = ["Check", "ExtensionRow", "Finding", "ListedName", "Lookup", "PastAnswer"]
+
+STATUS_CHOICES = [(status, status) for status in STATUSES]
 
 
 class Check(models.Model):
     """One press of the button: full names to ask about, in the background.
 
     The row is the truth about the job; the queue only wakes workers. A worker holds the check while
-    its `lease` stands and its `heartbeat_at` is fresh.
+    its `lease` stands and its `heartbeat_at` is fresh. `plan` lists the full names in the order
+    they are asked; those whose lookup names this check are answered. Answers from before
+    `not_before` do not count.
     """
 
     class State(models.TextChoices):
@@ -28,10 +34,14 @@ class Check(models.Model):
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="checks")
     state = models.CharField(max_length=8, choices=State.choices, default=State.QUEUED)
+    purpose = models.CharField(max_length=8, default="scan")
+    plan = models.JSONField(default=list)
     total = models.PositiveIntegerField(default=0)
+    not_before = models.DateTimeField(null=True, blank=True)
     lease = models.CharField(max_length=32, blank=True, default="")
     heartbeat_at = models.DateTimeField()
     created_at = models.DateTimeField(auto_now_add=True)
+    began_at = models.DateTimeField(default=timezone.now)
     ended_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
@@ -49,30 +59,63 @@ class Check(models.Model):
         return self.state in self.ACTIVE
 
 
-class Lookup(models.Model):
-    """What is known of one full name for one project. `check_run` is set while an answer is
-    awaited; an earlier answer stays beside it until the new one comes.
+class Known(models.Model):
+    """What was found out about one full name, by whom and when. `evidence` holds what each source
+    said (vinetag.core.checking.write_evidence); the other columns tell the most of it.
     """
 
-    class Status(models.TextChoices):
-        WAITING = "waiting"
-        OPEN = "open"
-        TAKEN = "taken"
-        UNSURE = "unsure"
-
-    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="lookups")
     label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
     extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")
-    status = models.CharField(max_length=8, choices=Status.choices, default=Status.WAITING)
+    likely = models.BooleanField(default=False)
     trouble = models.CharField(max_length=20, blank=True, default="")
-    detail = models.CharField(max_length=200, blank=True, default="")
-    source = models.CharField(max_length=400, blank=True, default="")
+    purpose = models.CharField(max_length=8, default="scan")
+    evidence = models.JSONField(default=list)
     asked_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        abstract = True
+
+
+class Finding(Known):
+    """The last answer about a full name, whoever asked: nobody has to be asked again while it is
+    fresh.
+    """
+
+    status = models.CharField(max_length=8, choices=STATUS_CHOICES)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["label", "extension"], name="one_finding_a_full_name")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.label}.{self.extension}: {self.status}"
+
+
+class Lookup(Known):
+    """What a project knows of one full name. `check_run` is the check that found it out last;
+    `number` counts the project's answers in the order they came. A name that awaits its first
+    answer has no row; it is shown by one that is not stored.
+    """
+
+    WAITING: ClassVar[str] = "waiting"
+    OPEN: ClassVar[tuple[str, ...]] = ("open", "premium")
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="lookups")
+    status = models.CharField(
+        max_length=8, choices=[(WAITING, WAITING), *STATUS_CHOICES], default=WAITING
+    )
     registered = models.DateTimeField(null=True, blank=True)
     expires = models.DateTimeField(null=True, blank=True)
-    rdap_status = models.JSONField(default=list)
+    drops_from = models.DateTimeField(null=True, blank=True)
+    drops_to = models.DateTimeField(null=True, blank=True)
+    currency = models.CharField(max_length=3, blank=True, default="")
+    first_year = models.FloatField(null=True, blank=True)
+    renewal = models.FloatField(null=True, blank=True)
+    holder_asks = models.FloatField(null=True, blank=True)
+    number = models.PositiveBigIntegerField(default=0)
     check_run = models.ForeignKey(
-        Check, on_delete=models.SET_NULL, null=True, blank=True, related_name="awaited"
+        Check, on_delete=models.SET_NULL, null=True, blank=True, related_name="answered"
     )
 
     class Meta:
@@ -83,8 +126,66 @@ class Lookup(models.Model):
         ]
         indexes = [
             models.Index(fields=["project", "extension", "status"]),
-            models.Index(fields=["project", "asked_at"]),
+            models.Index(fields=["project", "number"]),
         ]
+
+    # Whether it is being asked just now; set by whoever shows it.
+    pending = False
 
     def __str__(self) -> str:
         return f"{self.label}.{self.extension}: {self.status}"
+
+
+class PastAnswer(models.Model):
+    """What a project knew of a full name before it was found to be otherwise."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="past_answers")
+    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    status = models.CharField(max_length=8, choices=STATUS_CHOICES)
+    likely = models.BooleanField(default=False)
+    trouble = models.CharField(max_length=20, blank=True, default="")
+    asked_at = models.DateTimeField()
+
+    class Meta:
+        indexes = [models.Index(fields=["project", "label", "asked_at"])]
+
+    def __str__(self) -> str:
+        return f"{self.label}.{self.extension}: {self.status}"
+
+
+class ListedName(models.Model):
+    """A name that was pasted or uploaded, with the extensions it is asked under, in its place."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="listed")
+    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    place = models.PositiveIntegerField()
+    extensions = models.JSONField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "label"], name="listed_once_a_label")
+        ]
+        indexes = [models.Index(fields=["project", "place"])]
+
+    def __str__(self) -> str:
+        return self.label
+
+
+class ExtensionRow(models.Model):
+    """One entry of the catalogue of extensions (vinetag.core.extensions.Entry)."""
+
+    extension = models.CharField(max_length=63, unique=True, db_collation="utf8mb4_bin")
+    kind = models.CharField(max_length=16)
+    country = models.CharField(max_length=2, blank=True, default="")
+    works = models.JSONField(default=list)
+    use = models.CharField(max_length=200, blank=True, default="")
+    eligibility = models.CharField(max_length=16, default="open")
+    letters_min = models.PositiveSmallIntegerField(default=1)
+    letters_max = models.PositiveSmallIntegerField(default=63)
+    idn = models.BooleanField(default=True)
+    yearly = models.FloatField(null=True, blank=True)
+    rdap = models.CharField(max_length=300, blank=True, default="")
+
+    def __str__(self) -> str:
+        return self.extension

@@ -3,23 +3,43 @@
 from __future__ import annotations
 
 import asyncio
+import logging
 import queue
 import threading
 import time
-from collections.abc import Sequence
+from collections import deque
+from collections.abc import Callable, Iterator
+from contextlib import suppress
+from typing import TypeVar, cast
 
-from django.conf import settings
+from django.db import InterfaceError, OperationalError, close_old_connections, connection
 
-from vinetag.apps.availability import services
+from vinetag.apps.availability import checks
+from vinetag.apps.availability.lookups import lookup_settings, rule_of
+from vinetag.apps.availability.models import Check
+from vinetag.apps.availability.storing import (
+    claim_names,
+    fresh_answers,
+    give_up_names,
+    save_answers,
+)
+from vinetag.core.checking import Purpose
 from vinetag.core.names import FullName
-from vinetag.lookup import Answer, HostLimits, open_client, sweep
+from vinetag.lookup import Answer, open_engine
+from vinetag.lookup.engine import MOST_BACK, RuleOf, Shelf, sort_out
 
-__all__ = ["SLICE_NAMES", "SLICE_SECONDS", "run_slice"]
+__all__ = ["SLICE_SECONDS", "run_slice"]
 
 SLICE_SECONDS = 30.0
-SLICE_NAMES = 2_000
-STORE_EVERY = 0.25
-SEVERAL_HOSTS = 5
+STORE_EVERY = 0.2
+AT_A_TIME = 400
+READY = 800
+A_SCREENFUL = 100
+# A database that is starting again is waited for so long; then the check is left to the schedule.
+PATIENCE = 60.0
+
+T = TypeVar("T")
+log = logging.getLogger(__name__)
 
 
 def run_slice(check_id: int, token: str) -> None:
@@ -27,63 +47,177 @@ def run_slice(check_id: int, token: str) -> None:
 
     Ends early when the check was stopped. Answers that arrived are always stored.
     """
-    names = services.awaited_names(check_id, SLICE_NAMES)
-    asking = _Asking(names)
+    check = Check.objects.select_related("project").get(pk=check_id)
+    rule = rule_of(check.project)
+    feed = _Feed(check, rule)
+    asking = _Asking(feed, rule)
     asking.start()
     deadline = time.monotonic() + SLICE_SECONDS
+
+    def store() -> bool:
+        """Keep the lease and store what has arrived, also when the lease was lost meanwhile: an
+        answer is one, whoever goes on with the check. Whether it is kept.
+        """
+        held = patiently(lambda: checks.beat(check_id, token))
+        answers = feed.answers()
+        patiently(lambda: save_answers(check.project_id, answers, check_id))
+        return held
+
+    held = True
     try:
-        while asking.is_alive():
-            asking.join(STORE_EVERY)
-            services.save_answers(check_id, asking.answers())
-            if not services.beat(check_id, token) or time.monotonic() > deadline:
-                break
+        feed.fill(A_SCREENFUL)
+        while asking.is_alive() and held and time.monotonic() < deadline:
+            feed.wait(STORE_EVERY)
+            held = store()
+            feed.fill()
     finally:
         asking.stop()
         asking.join()
-        if services.beat(check_id, token):
-            services.save_answers(check_id, asking.answers())
+        store()
+        give_up_names(list(feed.claims))
+    if asking.fault:
+        raise asking.fault
+    if feed.elsewhere and not feed.asked:
+        # Only names others are asking are left: their answers are there in a moment.
+        time.sleep(STORE_EVERY)
 
 
-class _Asking(threading.Thread):
-    """The event loop that asks, in a thread, so that storing never holds up asking."""
+def patiently(work: Callable[[], T]) -> T:
+    """Do it, again and again while the database cannot be reached, up to PATIENCE seconds."""
+    deadline = time.monotonic() + PATIENCE
+    while True:
+        try:
+            return work()
+        except (OperationalError, InterfaceError):
+            if time.monotonic() > deadline or connection.in_atomic_block:
+                raise
+            log.warning("The database cannot be reached; trying again.")
+            close_old_connections()
+            time.sleep(0.5)
 
-    def __init__(self, names: Sequence[FullName]) -> None:
-        super().__init__(name="asking", daemon=True)
-        self._names = names
+
+class _Feed:
+    """The check's names for a sweep, and its answers on their way back. What is known and fresh is
+    answered at once; names others are asking are left to a later slice, those whose host has a long
+    queue stand back until it is shorter. The database is used in the thread that stores, names are
+    taken in the one that asks.
+    """
+
+    def __init__(self, check: Check, rule: RuleOf) -> None:
+        self._check, self._rule = check, rule
+        self.purpose = cast(Purpose, check.purpose)
+        self._left = deque(patiently(lambda: checks.names_left(check)))
+        self._ready: deque[FullName] = deque()
+        self._shelf = Shelf()
         self._arrived: queue.SimpleQueue[Answer] = queue.SimpleQueue()
-        self._halt: asyncio.Event | None = None
-        self._loop: asyncio.AbstractEventLoop | None = None
-        self._ready = threading.Event()
+        self._wanted = threading.Event()
+        self._nudge: Callable[[], object] = bool
+        # Not before they are: while a batch is looked up the thread that asks must not go home.
+        self._all_ready = False
+        self.claims: set[FullName] = set()
+        self.asked = self.elsewhere = 0
 
-    def run(self) -> None:
-        asyncio.run(self._ask())
+    # Called by the thread that stores.
 
-    async def _ask(self) -> None:
-        self._loop, self._halt = asyncio.get_running_loop(), asyncio.Event()
-        self._ready.set()
-        limits = HostLimits(
-            at_once=settings.RDAP_AT_ONCE_A_HOST, per_second=settings.RDAP_PER_SECOND_A_HOST
-        )
-        async with open_client(
-            settings.RDAP_BOOTSTRAP_URL, timeout=settings.RDAP_TIMEOUT_SECONDS, limits=limits
-        ) as client:
-            await sweep(
-                client,
-                self._names,
-                self._arrived.put,
-                stop=self._halt,
-                at_once=SEVERAL_HOSTS * limits.at_once,
-            )
+    def fill(self, ready: int = READY) -> None:
+        """Make names ready while few are."""
+        while self._left and len(self._ready) < ready and len(self._shelf) < MOST_BACK:
+            names = [self._left.popleft() for _ in range(min(AT_A_TIME, ready, len(self._left)))]
+            self._ready.extend(self._unknown(names))
+        self._all_ready = not self._left
+        self._wanted.clear()
+        self._nudge()
+
+    def wait(self, seconds: float) -> None:
+        """Until more names are wanted, or for some seconds."""
+        self._wanted.wait(seconds)
 
     def answers(self) -> list[Answer]:
         """What has arrived since the last call."""
         found: list[Answer] = []
         while not self._arrived.empty():
             found.append(self._arrived.get())
+        self.claims.difference_update([a.name for a in found])
         return found
+
+    def _unknown(self, names: list[FullName]) -> list[FullName]:
+        """Those nobody knows yet, and nobody else is asking."""
+        ruled = {name for name in names if self._rule(name)}
+        askable = [name for name in names if name not in ruled]
+        known = patiently(lambda: fresh_answers(askable, self.purpose, self._check.not_before))
+        for answer in known.values():
+            self._arrived.put(answer)
+        left = [name for name in askable if name not in known]
+        mine = claim_names(left, f"check {self._check.pk}")
+        self.elsewhere += len(left) - len(mine)
+        self.claims.update(mine)
+        return [name for name in names if name in ruled or name in self.claims]
+
+    # Called by the thread that asks.
+
+    @property
+    def more(self) -> bool:
+        """As vinetag.lookup.engine.Names.more."""
+        return bool(self._ready or len(self._shelf)) or not self._all_ready
+
+    def begin(self, nudge: Callable[[], None]) -> None:
+        """As vinetag.lookup.engine.Names.begin."""
+        loop = asyncio.get_running_loop()
+
+        def from_there() -> None:
+            with suppress(RuntimeError):  # the loop has ended
+                loop.call_soon_threadsafe(nudge)
+
+        self._nudge = from_there
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
+        """As vinetag.lookup.engine.Names.take."""
+        taken = sort_out(self._handed(), self._shelf, count, busy, MOST_BACK)
+        if len(self._ready) < READY // 2:
+            self._wanted.set()
+        self.asked += len(taken)
+        return taken
+
+    def _handed(self) -> Iterator[FullName]:
+        while self._ready:
+            yield self._ready.popleft()
+
+    def deliver(self, answer: Answer) -> None:
+        """An answer has come."""
+        self._arrived.put(answer)
+
+
+class _Asking(threading.Thread):
+    """The event loop that asks, in a thread, so that storing never holds up asking."""
+
+    def __init__(self, feed: _Feed, rule: RuleOf) -> None:
+        super().__init__(name="asking", daemon=True)
+        self._feed, self._rule = feed, rule
+        self._settings = lookup_settings()
+        self._halt: asyncio.Event | None = None
+        self._loop: asyncio.AbstractEventLoop | None = None
+        self._ready = threading.Event()
+        self.fault: Exception | None = None
+
+    def run(self) -> None:
+        try:
+            asyncio.run(self._ask())
+        except Exception as error:
+            self.fault = error
+        finally:
+            self._ready.set()
+
+    async def _ask(self) -> None:
+        self._loop, self._halt = asyncio.get_running_loop(), asyncio.Event()
+        self._ready.set()
+        async with open_engine(self._settings, self._rule) as engine:
+            await engine.sweep(
+                self._feed, self._feed.deliver, purpose=self._feed.purpose, stop=self._halt
+            )
 
     def stop(self) -> None:
         """Ask no more; safe at any time, from any thread."""
         self._ready.wait()
         if self._loop and self._halt and not self._loop.is_closed():
-            self._loop.call_soon_threadsafe(self._halt.set)
+            with suppress(RuntimeError):
+                self._loop.call_soon_threadsafe(self._halt.set)

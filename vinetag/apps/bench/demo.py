@@ -20,11 +20,13 @@ def load_demo(*, reset: bool = False) -> bool:
     with transaction.atomic():
         if reset:
             projects.delete()
+            owner.preferences = {}
+            owner.save(update_fields=["preferences"])
         elif projects.exists():
             return False
         for item in DEMO:
             project = create_project(owner=owner, name=item["name"], brief=item["brief"])
             for label, text in item["kept"]:
-                keep(project=project, label=label)
+                keep(project=project, labels=[label])
                 note(project=project, label=label, text=text)
     return True

@@ -21,6 +21,7 @@ DEMO: list[dict[str, Any]] = [
             "avoid": ["cheap"],
             "limits": {"letters_min": 5, "letters_max": 18, "hyphens": 1},
             "extensions": ["ie", "com", "co.uk", "net"],
+            "owner": {"country": "IE", "kind": "person", "work": "local", "budget": 60},
         },
         "kept": [],
     },

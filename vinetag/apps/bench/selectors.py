@@ -5,19 +5,18 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from django.db.models import Exists, FloatField, OuterRef, QuerySet
-from django.db.models.fields.json import KeyTextTransform
-from django.db.models.functions import Cast, Coalesce
-
-from vinetag.apps.accounts.errors import RefusedError
-from vinetag.apps.availability.models import Lookup
+from vinetag.apps.availability.catalogue import catalogue
+from vinetag.apps.availability.checks import awaited
+from vinetag.apps.availability.models import Lookup, PastAnswer
+from vinetag.apps.availability.watching import cells_of
+from vinetag.apps.bench.held import is_held, listing
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for, made_name
 from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
-from vinetag.core.errors import Problem
+from vinetag.core.checking import RUNGS, ladder
 from vinetag.core.grade import (
     MEASURES,
     Reading,
@@ -31,45 +30,26 @@ from vinetag.core.grade import (
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import vary
 from vinetag.core.make.planner import GOOD_ENOUGH
-from vinetag.core.names import parse_label
+from vinetag.core.make.vary import one_word_more, words_in
+from vinetag.core.names import FullName, parse_label
+from vinetag.core.sheet import Counts, Question, parse_question
 
 __all__ = [
-    "SORTS", "Dots", "Funnel", "Judged", "Page", "Question", "Row", "dots", "funnel", "near_names",
-    "one_name", "sheet_page",
+    "Dots", "Funnel", "Judged", "Page", "Row", "Step", "dots", "fallback", "filter_counts",
+    "funnel", "matching_labels", "near_names", "one_name", "read_question", "sheet_page",
 ]  # fmt: skip
 
 MOST_DOTS = 10_000
-SORTS: Mapping[str, tuple[str, ...]] = {
-    "best": ("rank",),
-    "grade": ("-grade", "rank"),
-    "name": ("label",),
-    "letters": ("letters", "rank"),
-    **{m.name: ("-score", "rank") for m in MEASURES},
-}
-
-
-@dataclass(frozen=True, slots=True)
-class Question:
-    """Which rows: `text` within the label; `open_in` an extension, or "any" of the brief's; only
-    good ones; only kept ones.
-    """
-
-    sort: str = "best"
-    reverse: bool = False
-    text: str = ""
-    open_in: str = ""
-    good: bool = False
-    kept: bool = False
-    offset: int = 0
-    limit: int = 100
+MOST_PAST = 200
 
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One line of the sheet."""
+    """One line of the sheet; `verdict`: how it was looked at last, or ""."""
 
     candidate: Candidate
     kept: bool
+    verdict: str
     cells: Sequence[Lookup]
 
 
@@ -110,7 +90,10 @@ class JudgedMeasure:
 
 @dataclass(frozen=True, slots=True)
 class Judged:
-    """All about one name; `grade` is None when too little of it could be judged."""
+    """All about one name; `grade` is None when too little of it could be judged; `entry` and
+    `place` (from 1) are those of the shortlist, None when it is not on it; `history` holds answers
+    that were found to be otherwise later, the latest first.
+    """
 
     label: str
     grade: float | None
@@ -121,6 +104,21 @@ class Judged:
     misspellings: Sequence[tuple[str, float]]
     kept: bool
     cells: Sequence[Lookup]
+    verdict: str
+    entry: Entry | None
+    place: int | None
+    history: Sequence[PastAnswer]
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One rung of the fallback order: its kind, what it is, and its full names with what is known
+    of them, best first.
+    """
+
+    kind: str
+    title: str
+    names: Sequence[tuple[FullName, Lookup | None]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,74 +131,67 @@ class Dots:
     kept: Sequence[bool]
 
 
-def _open(project: Project, extensions: Sequence[str]) -> QuerySet[Lookup]:
-    return Lookup.objects.filter(
-        project=project, extension__in=extensions, status=Lookup.Status.OPEN
-    )
+def read_question(project: Project, given: Mapping[str, str]) -> Question:
+    """What is asked, from an address's fields. Raises QuestionError."""
+    return parse_question(given, tuple(project.brief["extensions"]))
 
 
-def _rows(project: Project, question: Question) -> QuerySet[Candidate]:
-    rows = Candidate.objects.filter(project=project)
-    if question.text:
-        rows = rows.filter(label__contains=question.text.lower())
-    if question.good:
-        rows = rows.filter(grade__gte=GOOD_ENOUGH)
-    if question.open_in:
-        wanted = project.brief["extensions"] if question.open_in == "any" else [question.open_in]
-        rows = rows.filter(Exists(_open(project, wanted).filter(label=OuterRef("label"))))
-    if question.kept:
-        rows = rows.filter(Exists(entries(project).filter(label=OuterRef("label"))))
-    order = SORTS[question.sort]
-    if "-score" in order:
-        score = Cast(KeyTextTransform(question.sort, "scores"), FloatField())
-        rows = rows.annotate(score=Coalesce(score, -1.0))
-    if question.reverse:
-        order = tuple(o.removeprefix("-") if o.startswith("-") else f"-{o}" for o in order)
-    return rows.order_by(*order)
-
-
-def _known_extension(project: Project, question: Question) -> None:
-    choices = ("", "any", *project.brief["extensions"])
-    if question.open_in not in choices:
-        told = {"value": question.open_in, "choices": ", ".join(choices[1:])}
-        raise RefusedError([Problem("open_in", "unknown_choice", told)])
-
-
-def sheet_page(project: Project, question: Question) -> Page:
-    """One page of the sheet: four queries, however long the list is.
-
-    Raises RefusedError when `open_in` is no extension of the brief.
+def sheet_page(project: Project, question: Question, offset: int, limit: int) -> Page:
+    """One page of the sheet; few queries, however long the list is. The list as it is comes from
+    the database when it is not in memory yet: it need not be read whole for its first page.
     """
-    _known_extension(project, question)
-    matching = _rows(project, question)
-    page = list(matching[question.offset : question.offset + question.limit])
-    return _with_cells(project, page, matching.order_by().count())
+    if question == Question() and not is_held(project):
+        rows = project.candidates.exclude(label__in=project.dismissed.values("label"))
+        page = list(rows.order_by("rank")[offset : offset + limit])
+        return _with_cells(project, page, rows.count())
+    with listing(project) as names:
+        total = len(names.order(question))
+        labels = names.labels(question, offset, offset + limit)
+    found = {row.label: row for row in project.candidates.filter(label__in=labels)}
+    return _with_cells(project, [found[label] for label in labels if label in found], total)
+
+
+def filter_counts(project: Project, question: Question) -> Counts:
+    """How many names each filter would leave."""
+    with listing(project) as names:
+        return names.counts(question)
 
 
 def dots(project: Project, question: Question) -> Dots:
-    """The matching names for a plot: two queries. Raises RefusedError as sheet_page does."""
-    _known_extension(project, question)
+    """The matching names for a plot."""
     kept = set(entries(project).values_list("label", flat=True))
-    rows = _rows(project, question).values_list("label", "letters", "scores")
-    found = list(rows[:MOST_DOTS])
-    return Dots(
-        labels=[label for label, _, _ in found],
-        letters=[letters for _, letters, _ in found],
-        scores={m.name: [scores.get(m.name) for _, _, scores in found] for m in MEASURES},
-        kept=[label in kept for label, _, _ in found],
-    )
+    with listing(project) as names:
+        places = names.order(question)[:MOST_DOTS]
+        columns = names.columns
+        figures = columns.figures
+        return Dots(
+            labels=[columns.labels[at] for at in places.tolist()],
+            letters=figures["letters"][places].astype(int).tolist(),
+            scores={
+                m.name: [None if x != x else round(x, 2) for x in figures[m.name][places].tolist()]
+                for m in MEASURES
+            },
+            kept=[columns.labels[at] in kept for at in places.tolist()],
+        )
 
 
 def funnel(project: Project) -> Funnel:
-    """The steps from everything made to what is kept."""
-    listed = Candidate.objects.filter(project=project)
-    is_open = _open(project, project.brief["extensions"]).filter(label=OuterRef("label"))
+    """The steps from everything made to what is kept; those of the list are filters of it."""
+    with listing(project) as names:
+        listed, good, is_open = (
+            len(names.order(question))
+            for question in (
+                Question(),
+                Question(grade_min=GOOD_ENOUGH),
+                Question(open_in=("any",)),
+            )
+        )
     return Funnel(
         made=project.considered,
         within=project.within,
-        listed=listed.count(),
-        good=listed.filter(grade__gte=GOOD_ENOUGH).count(),
-        open=listed.filter(Exists(is_open)).count(),
+        listed=listed,
+        good=good,
+        open=is_open,
         kept=entries(project).count(),
     )
 
@@ -226,14 +217,16 @@ def near_names(project: Project, label: str) -> Page:
 
 
 def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page:
-    """The page with what is kept and known of its names: two queries."""
+    """The page with what is thought and known of its names: four queries."""
     labels = [row.label for row in page]
+    verdicts = dict(project.looks.filter(label__in=labels).values_list("label", "verdict"))
     kept = set(entries(project).filter(label__in=labels).values_list("label", flat=True))
-    cells: dict[str, list[Lookup]] = {}
-    extensions = project.brief["extensions"]
-    for cell in project.lookups.filter(label__in=labels, extension__in=extensions):
-        cells.setdefault(cell.label, []).append(cell)
-    return Page([Row(c, c.label in kept, cells.get(c.label, [])) for c in page], total)
+    names = [FullName(label, e) for label in labels for e in project.brief["extensions"]]
+    cells = cells_of(project, names)
+    rows = [
+        Row(c, c.label in kept, verdicts.get(c.label, ""), cells.get(c.label, [])) for c in page
+    ]
+    return Page(rows, total)
 
 
 def _seen(reading: Reading) -> list[Part]:
@@ -271,6 +264,53 @@ def one_name(project: Project, label: str) -> Judged:
         ],
         warnings=warnings(reading),
         misspellings=misspellings(reading),
-        kept=bool(entry and entry.removed_at is None),
-        cells=list(project.lookups.filter(label=label, extension__in=brief.extensions)),
+        kept=entry is not None and entry.removed_at is None,
+        cells=_cells_with_evidence(project, label),
+        verdict=project.looks.filter(label=label).values_list("verdict", flat=True).first() or "",
+        entry=entry if entry and entry.removed_at is None else None,
+        place=_place(project, label) if entry else None,
+        history=list(project.past_answers.filter(label=label).order_by("-asked_at")[:MOST_PAST]),
     )
+
+
+def _place(project: Project, label: str) -> int | None:
+    labels = list(entries(project).values_list("label", flat=True))
+    return labels.index(label) + 1 if label in labels else None
+
+
+def _cells_with_evidence(project: Project, label: str) -> list[Lookup]:
+    """All that is known of a name, and what of it is being asked."""
+    found = {row.extension: row for row in project.lookups.filter(label=label)}
+    extensions = {*project.brief["extensions"], *(entry.extension for entry in catalogue())}
+    for name in awaited(project, {FullName(label, e) for e in extensions}):
+        fresh = Lookup(project=project, label=label, extension=name.extension)
+        found.setdefault(name.extension, fresh).pending = True
+    return [found[extension] for extension in sorted(found)]
+
+
+def matching_labels(project: Project, question: Question, limit: int, first: int = 0) -> list[str]:
+    """The labels of rows that match, in the order of the sheet, `limit` of them from `first`."""
+    with listing(project) as names:
+        return names.labels(question, first, first + limit)
+
+
+def fallback(project: Project, label: str) -> list[Step]:
+    """The fallback order for a name, with what is known of each full name. Raises LabelError."""
+    label = parse_label(label)
+    brief, lexicon = brief_of(project), load_lexicon()
+    plain = label.replace("-", "")
+    row = Candidate.objects.filter(project=project, label=label).first()
+    words = [p[0] for p in row.parts if p[1] != "hyphen"] if row else []
+    if "".join(words) != plain:
+        words = words_in(label, brief, lexicon) if plain.isalpha() else [plain]
+    added = one_word_more(plain, brief, lexicon) if plain.isalpha() else []
+    rungs = ladder(words, added, brief.extensions, brief.fallback)
+    labels = {name.label for rung in rungs for name in rung.names}
+    cells = {
+        FullName(cell.label, cell.extension): cell
+        for cell in project.lookups.filter(label__in=labels).defer("evidence")
+    }
+    return [
+        Step(rung.kind, RUNGS[rung.kind], [(name, cells.get(name)) for name in rung.names])
+        for rung in rungs
+    ]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 
-__all__ = ["Candidate", "Dismissed", "Project"]
+__all__ = ["Candidate", "Dismissed", "Look", "Project"]
 
 
 class Project(models.Model):
@@ -24,8 +24,18 @@ class Project(models.Model):
     considered = models.PositiveIntegerField(default=0)
     within = models.PositiveIntegerField(default=0)
     good = models.PositiveIntegerField(default=0)
+    # How many answers about its names have come, each numbered in turn.
+    answers = models.PositiveBigIntegerField(default=0)
+    # How often the list was made or ordered anew, and how often a name of it was marked: who holds
+    # the list in memory can tell by them whether it is still true.
+    edition = models.PositiveBigIntegerField(default=0)
+    marked = models.PositiveBigIntegerField(default=0)
+    # How the sheet was looked at last, as the query of an address; views kept under a name.
+    view = models.CharField(max_length=2000, blank=True, default="")
+    views = models.JSONField(default=list)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    archived_at = models.DateTimeField(null=True, blank=True)
     removed_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
@@ -51,6 +61,10 @@ class Candidate(models.Model):
     bonus = models.FloatField(default=0.0)
     recipes = models.JSONField()
     parts = models.JSONField()
+    # vinetag.core.facts; 0 where an earlier version made the name.
+    syllables = models.PositiveSmallIntegerField(default=0)
+    words = models.PositiveSmallIntegerField(default=0)
+    added = models.JSONField(default=list)
 
     class Meta:
         constraints = [
@@ -67,7 +81,7 @@ class Candidate(models.Model):
 
 
 class Dismissed(models.Model):
-    """A name the person does not want to see again in this project."""
+    """A name the person does not want to see again here; it stays in the list, marked."""
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="dismissed")
     label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
@@ -77,6 +91,31 @@ class Dismissed(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["project", "label"], name="dismissed_once_a_label")
         ]
+
+    def __str__(self) -> str:
+        return self.label
+
+
+class Look(models.Model):
+    """That a person has looked at a name: `seen`, or to be looked at again `later`; an empty
+    verdict for a look that was undone. `number` is the project's `marked` at that time.
+    """
+
+    class Verdict(models.TextChoices):
+        SEEN = "seen"
+        LATER = "later"
+        NONE = ""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="looks")
+    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    verdict = models.CharField(max_length=5, choices=Verdict.choices, blank=True)
+    number = models.PositiveBigIntegerField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "label"], name="one_look_a_label")
+        ]
+        indexes = [models.Index(fields=["project", "number"])]
 
     def __str__(self) -> str:
         return self.label

@@ -2,37 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import F, QuerySet
 from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
-from vinetag.apps.naming.models import Candidate, Dismissed, Project
+from vinetag.apps.naming.models import Candidate, Project
 from vinetag.core.brief import Brief, brief_document, parse_brief
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
 from vinetag.core.errors import BriefError, Problem
+from vinetag.core.facts import facts_of
 from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import Graded, make_names
 from vinetag.core.make.planner import GOOD_ENOUGH, in_order, ranked
 from vinetag.core.make.variety import varied
-from vinetag.core.names import parse_label
 
 __all__ = [
-    "MOST_DISMISSED",
     "STEP",
+    "archive_project",
     "brief_of",
-    "bring_back",
     "change_project",
     "complete_briefs",
     "create_project",
-    "dismiss",
     "grader_for",
+    "keep_views",
     "list_more",
     "made_name",
     "own_project",
@@ -43,8 +42,9 @@ __all__ = [
 
 STEP = 2_000
 DEEPEST = 10_000
-MOST_DISMISSED = 5_000
 MAX_PROJECTS = 500
+MAX_VIEW = 2_000
+MAX_VIEWS = 30
 BATCH = 500
 
 
@@ -61,12 +61,12 @@ def own_project(owner: User, project_id: int) -> Project:
         raise NotFoundError from None
 
 
-def create_project(*, owner: User, name: str, brief: object) -> Project:
-    """A new project with its first names made."""
+def create_project(*, owner: User, name: str, brief: object, seed: int = 1) -> Project:
+    """A new project with its first names made; the same brief and seed make the same names."""
     title, read = _read(name, brief)
     if own_projects(owner).count() >= MAX_PROJECTS:
         raise RefusedError([Problem("name", "too_many_projects", {"limit": MAX_PROJECTS})])
-    project = Project(owner=owner, name=title, brief=brief_document(read))
+    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed)
     with transaction.atomic():
         project.save()
         _make(project, read)
@@ -82,7 +82,7 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
     )
     document = brief_document(read)
     changed = {key for key in document if document[key] != project.brief.get(key)}
-    remake = bool(changed - {"weights"})
+    remake = bool(changed - {"weights", "owner", "fallback"})
     if remake:
         project.depth = STEP
     project.name, project.brief = title, document
@@ -90,14 +90,14 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
         project.save(update_fields=["name", "brief", "depth", "changed_at"])
         if remake:
             _make(project, read)
-        elif changed:
+        elif "weights" in changed:
             _weigh(project, read)
     return project
 
 
 def complete_briefs() -> int:
-    """Complete the briefs an earlier version wrote, which lack what was added since, and make their
-    names anew, which lack figures for the same reason; how many there were.
+    """Complete the briefs an earlier version wrote, which lack what was added since, and make the
+    names anew of those without figures for ordering them; how many briefs there were.
     """
     count = 0
     for project in Project.objects.iterator():
@@ -105,12 +105,21 @@ def complete_briefs() -> int:
         document = brief_document(read)
         if document.keys() == project.brief.keys():
             continue
+        lacks_figures = "weights" not in project.brief
         project.brief = document
         with transaction.atomic():
             project.save(update_fields=["brief"])
-            _make(project, read)
+            if lacks_figures:
+                _make(project, read)
         count += 1
     return count
+
+
+def archive_project(project: Project, *, away: bool) -> Project:
+    """Put the project with those that rest, or take it back among the others."""
+    project.archived_at = timezone.now() if away else None
+    project.save(update_fields=["archived_at"])
+    return project
 
 
 def remove_project(project: Project) -> None:
@@ -127,6 +136,32 @@ def restore_project(owner: User, project_id: int) -> Project:
     return own_project(owner, project_id)
 
 
+def keep_views(
+    *, project: Project, view: str | None, views: Sequence[Mapping[str, str]] | None
+) -> None:
+    """Remember how the sheet was looked at last, the views under a name, or both. Raises
+    RefusedError at `views`.
+    """
+    if view is not None:
+        project.view = view[:MAX_VIEW]
+    if views is not None:
+        problems: list[Problem] = []
+        if len(views) > MAX_VIEWS:
+            problems.append(Problem("views", "too_many", {"limit": MAX_VIEWS, "count": len(views)}))
+        names = [" ".join(v["name"].split()) for v in views]
+        for i, name in enumerate(names):
+            if not name:
+                problems.append(Problem(f"views.{i}.name", "blank"))
+            elif name in names[:i]:
+                problems.append(Problem(f"views.{i}.name", "repeated", {"value": name}))
+        if problems:
+            raise RefusedError(problems)
+        project.views = [
+            {"name": name, "search": v["search"]} for name, v in zip(names, views, strict=True)
+        ]
+    project.save(update_fields=["view", "views"])
+
+
 def list_more(project: Project) -> Project:
     """Make the list STEP names longer; those already there keep their places. Raises ConflictError
     when there are no more.
@@ -140,31 +175,6 @@ def list_more(project: Project) -> Project:
         project.save(update_fields=["depth"])
         _make(project, brief_of(project))
     return project
-
-
-def dismiss(*, project: Project, label: str) -> None:
-    """Take a name out of the list, now and when names are made anew. Raises LabelError, or
-    ConflictError when too many are dismissed.
-    """
-    label = parse_label(label)
-    if project.dismissed.count() >= MOST_DISMISSED:
-        message = f"At most {MOST_DISMISSED:,} names can be dismissed. Bring some back first."
-        raise ConflictError("too_many_dismissed", message)
-    with transaction.atomic():
-        Dismissed.objects.get_or_create(project=project, label=label)
-        project.candidates.filter(label=label).delete()
-
-
-def bring_back(*, project: Project, labels: Sequence[str] | None) -> int:
-    """Let dismissed names be listed again, all when `labels` is None; how many there were."""
-    rows = project.dismissed.all()
-    if labels is not None:
-        rows = rows.filter(label__in=labels)
-    with transaction.atomic():
-        count, _ = rows.delete()
-        if count:
-            _make(project, brief_of(project))
-    return count
 
 
 def brief_of(project: Project) -> Brief:
@@ -219,23 +229,30 @@ def _weigh(project: Project, brief: Brief) -> None:
     )
     project.good = sum(row.grade >= GOOD_ENOUGH for row in rows.values())
     project.save(update_fields=["good"])
+    _new_edition(project)
+
+
+def _new_edition(project: Project) -> None:
+    Project.objects.filter(pk=project.pk).update(edition=F("edition") + 1)
+    project.refresh_from_db(fields=["edition"])
 
 
 def _make(project: Project, brief: Brief) -> None:
     """Make the names and store the list in place of the last one."""
-    without = frozenset(project.dismissed.values_list("label", flat=True))
-    made = make_names(
-        brief, load_lexicon(), seed=project.seed, limit=project.depth, without=without
-    )
+    # Dismissed names keep their places, so that the others do too; they make the list no shorter.
+    limit = project.depth + project.dismissed.count()
+    made = make_names(brief, load_lexicon(), seed=project.seed, limit=limit)
     rows = [_row(project, rank, g) for rank, g in enumerate(made.names, start=1)]
     Candidate.objects.filter(project=project).delete()
     Candidate.objects.bulk_create(rows, batch_size=BATCH)
     project.considered, project.within, project.good = made.considered, made.within, made.good
     project.save(update_fields=["considered", "within", "good"])
+    _new_edition(project)
 
 
 def _row(project: Project, rank: int, graded: Any) -> Candidate:
     candidate = graded.candidate
+    facts = facts_of(candidate, load_lexicon())
     return Candidate(
         project=project,
         label=candidate.label,
@@ -247,4 +264,7 @@ def _row(project: Project, rank: int, graded: Any) -> Candidate:
         scores={name: round(score, 2) for name, score in graded.grade.scores.items()},
         recipes=list(candidate.recipes),
         parts=[list(part) for part in candidate.parts],
+        syllables=facts.syllables,
+        words=facts.words,
+        added=list(facts.added),
     )

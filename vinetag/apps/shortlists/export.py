@@ -1,34 +1,45 @@
-"""The shortlist as CSV (RFC 4180) that a spreadsheet opens safely."""
+"""The shortlist as CSV and XLSX that a spreadsheet opens safely, and as JSON."""
 
 from __future__ import annotations
 
-import csv
-import io
+import json
 from collections.abc import Sequence
+from typing import Any, Final
 
 from vinetag.apps.shortlists.services import Kept
 from vinetag.core.names import unicode_label
-from vinetag.core.spreadsheet import safe_cell
+from vinetag.core.spreadsheet import Cell, as_csv, as_xlsx
 
-__all__ = ["shortlist_csv"]
+__all__ = ["KINDS", "shortlist_file"]
+
+KINDS: Final = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "json": "application/json",
+}
 
 
-def shortlist_csv(kept: Sequence[Kept], extensions: Sequence[str]) -> bytes:
-    """UTF-8 with a byte order mark, so that spreadsheets read accents; one name a row."""
-    out = io.StringIO()
-    rows = csv.writer(out, lineterminator="\r\n")
+def shortlist_file(kept: Sequence[Kept], extensions: Sequence[str], form: str) -> bytes:
+    """One name a row, with its status and age under each extension; `form` is a key of KINDS."""
     asked = [column for e in extensions for column in (f".{e}", f".{e} asked (UTC)")]
-    rows.writerow(["place", "name", "letters", "grade", *asked, "note"])
-    for place, item in enumerate(kept, start=1):
-        cells: list[str] = []
-        for extension in extensions:
-            lookup = item.statuses.get(extension)
-            cells.append(lookup.status if lookup else "not asked")
-            moment = lookup.asked_at if lookup else None
-            cells.append(moment.strftime("%Y-%m-%d %H:%M") if moment else "")
-        label = unicode_label(item.entry.label)
-        letters = len(label) - label.count("-")
-        grade = "" if item.grade is None else round(item.grade)
-        row = [place, safe_cell(label), letters, grade, *cells]
-        rows.writerow([*row, safe_cell(item.entry.note)])
-    return b"\xef\xbb\xbf" + out.getvalue().encode("utf-8")
+    columns = ["place", "name", "letters", "grade", *asked, "tags", "note"]
+    rows = [_row(place, item, extensions) for place, item in enumerate(kept, start=1)]
+    if form == "json":
+        documents: list[dict[str, Any]] = [dict(zip(columns, row, strict=True)) for row in rows]
+        for document, item in zip(documents, kept, strict=True):
+            document["tags"] = item.entry.tags
+        return json.dumps(documents, ensure_ascii=False, indent=1).encode()
+    return as_csv(columns, rows) if form == "csv" else as_xlsx(columns, rows)
+
+
+def _row(place: int, item: Kept, extensions: Sequence[str]) -> list[Cell]:
+    cells: list[Cell] = []
+    for extension in extensions:
+        lookup = item.statuses.get(extension)
+        cells.append(lookup.status if lookup else "not asked")
+        moment = lookup.asked_at if lookup else None
+        cells.append(moment.strftime("%Y-%m-%d %H:%M") if moment else "")
+    label = unicode_label(item.entry.label)
+    letters = len(label) - label.count("-")
+    grade = "" if item.grade is None else round(item.grade)
+    return [place, label, letters, grade, *cells, ", ".join(item.entry.tags), item.entry.note]

@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.availability.models import Lookup
+from vinetag.apps.naming.marks import next_mark
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.apps.shortlists.models import Entry
@@ -19,10 +20,22 @@ from vinetag.core.candidates import Part
 from vinetag.core.errors import Problem
 from vinetag.core.names import parse_label
 
-__all__ = ["MAX_ENTRIES", "Kept", "entries", "keep", "kept_names", "note", "reorder", "unkeep"]
+__all__ = [
+    "MAX_ENTRIES",
+    "Kept",
+    "entries",
+    "keep",
+    "kept_names",
+    "note",
+    "reorder",
+    "tag",
+    "unkeep",
+]
 
 MAX_ENTRIES = 300
 MAX_NOTE = 2_000
+MAX_TAGS = 10
+MAX_TAG = 30
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,51 +59,82 @@ def entries(project: Project) -> QuerySet[Entry]:
     return Entry.objects.filter(project=project, removed_at=None).order_by("position", "id")
 
 
-def keep(*, project: Project, label: str) -> Entry:
-    """Keep a name, made or typed. Keeping it again changes nothing; a removed one comes back with
-    its note to its old place. Raises LabelError, or ConflictError when the list is full.
+def keep(*, project: Project, labels: Sequence[str]) -> list[str]:
+    """Keep names, made or typed; which were not kept before. Keeping one again changes nothing; a
+    removed one comes back with its note to its old place. Raises LabelError, or ConflictError when
+    the list would be too long.
     """
-    label = parse_label(label)
+    labels = list(dict.fromkeys(parse_label(label) for label in labels))
     with transaction.atomic():
-        Project.objects.select_for_update().get(pk=project.pk)
-        entry = Entry.objects.filter(project=project, label=label).first()
-        if entry and entry.removed_at is None:
-            return entry
-        if entries(project).count() >= MAX_ENTRIES:
+        next_mark(project)
+        known = {e.label: e for e in Entry.objects.filter(project=project, label__in=labels)}
+        gone = [e for e in known.values() if e.removed_at]
+        new = [label for label in labels if label not in known]
+        if entries(project).count() + len(gone) + len(new) > MAX_ENTRIES:
             message = f"A shortlist holds at most {MAX_ENTRIES} names. Remove some first."
             raise ConflictError("shortlist_full", message)
-        if entry:
-            entry.removed_at = None
-            entry.save(update_fields=["removed_at"])
-            return entry
+        Entry.objects.filter(pk__in=[e.pk for e in gone]).update(removed_at=None)
         last = Entry.objects.filter(project=project).aggregate(Max("position"))["position__max"]
-        made = Candidate.objects.filter(project=project, label=label).first()
-        return Entry.objects.create(
-            project=project,
-            label=label,
-            position=(last or 0) + 1,
-            recipes=made.recipes if made else [],
-            parts=made.parts if made else [],
-            strength=made.strength if made else 0,
+        made = {c.label: c for c in project.candidates.filter(label__in=new)}
+        Entry.objects.bulk_create(
+            _entry(project, label, place, made.get(label))
+            for place, label in enumerate(new, start=(last or 0) + 1)
         )
+    return [*(e.label for e in gone), *new]
 
 
-def unkeep(*, project: Project, label: str) -> None:
-    """Take a name off; keep() undoes it. Raises NotFoundError."""
-    if not entries(project).filter(label=label).update(removed_at=timezone.now()):
-        raise NotFoundError
+def _entry(project: Project, label: str, place: int, made: Candidate | None) -> Entry:
+    entry = Entry(project=project, label=label, position=place)
+    if made:
+        entry.recipes, entry.parts, entry.strength = made.recipes, made.parts, made.strength
+    return entry
 
 
-def note(*, project: Project, label: str, text: str) -> Entry:
-    """Write the note of a kept name. Raises NotFoundError or RefusedError."""
+def unkeep(*, project: Project, labels: Sequence[str]) -> int:
+    """Take names off, how many were on; keep() undoes it."""
+    with transaction.atomic():
+        next_mark(project)
+        return entries(project).filter(label__in=labels).update(removed_at=timezone.now())
+
+
+def note(*, project: Project, label: str, text: str, was: str | None = None) -> Entry:
+    """Write the note of a kept name. `was` is the note it was written over: when another has taken
+    its place meanwhile, ConflictError ("note_changed") is raised and nothing written. Raises
+    NotFoundError or RefusedError.
+    """
     if len(text) > MAX_NOTE:
         args = {"limit": f"{MAX_NOTE:,}", "length": len(text)}
         raise RefusedError([Problem("note", "too_long", args)])
+    with transaction.atomic():
+        entry = entries(project).select_for_update().filter(label=label).first()
+        if entry is None:
+            raise NotFoundError
+        if was is not None and entry.note not in (was, text):
+            raise ConflictError("note_changed", f"Written elsewhere meanwhile: {entry.note}")
+        entry.note = text
+        entry.save(update_fields=["note"])
+    return entry
+
+
+def tag(*, project: Project, label: str, tags: Sequence[str]) -> Entry:
+    """Set the tags of a kept name, each once. Raises NotFoundError or RefusedError."""
+    clean = list(dict.fromkeys(" ".join(t.split()).lower() for t in tags))
+    problems = []
+    if len(clean) > MAX_TAGS:
+        problems.append(Problem("tags", "too_many", {"limit": MAX_TAGS, "count": len(clean)}))
+    for i, one in enumerate(clean):
+        if not one:
+            problems.append(Problem(f"tags.{i}", "blank"))
+        elif len(one) > MAX_TAG:
+            args = {"limit": MAX_TAG, "length": len(one)}
+            problems.append(Problem(f"tags.{i}", "too_long", args))
+    if problems:
+        raise RefusedError(problems)
     entry = entries(project).filter(label=label).first()
     if entry is None:
         raise NotFoundError
-    entry.note = text
-    entry.save(update_fields=["note"])
+    entry.tags = clean
+    entry.save(update_fields=["tags"])
     return entry
 
 

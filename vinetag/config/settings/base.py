@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from vinetag.config import env
-from vinetag.lookup import DEFAULT_BOOTSTRAP
+from vinetag.lookup import DEFAULT_BOOTSTRAP, DEFAULT_DNS, DEFAULT_SELLER, LIVE_BOOTSTRAP
 
 ROOT = Path(__file__).resolve().parents[3]
 WEB_DIST = ROOT / "web/dist"
@@ -26,6 +26,7 @@ INSTALLED_APPS = [
     "vinetag.apps.naming",
     "vinetag.apps.availability",
     "vinetag.apps.shortlists",
+    "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]
 MIDDLEWARE = [
@@ -83,7 +84,7 @@ CSRF_FAILURE_VIEW = "vinetag.config.urls.csrf_failure"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
-DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 
 LANGUAGE_CODE = "en"
 USE_I18N = False
@@ -97,7 +98,10 @@ REST_FRAMEWORK = {
     "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "vinetag.apps.accounts.api.problems.handle",
-    "DEFAULT_THROTTLE_RATES": {"sign-in": env.text("VINETAG_SIGN_IN_RATE", "20/min")},
+    "DEFAULT_THROTTLE_RATES": {
+        "sign-in": env.text("VINETAG_SIGN_IN_RATE", "20/min"),
+        "guests": env.text("VINETAG_GUEST_RATE", "240/min"),
+    },
 }
 SPECTACULAR_SETTINGS = {
     "TITLE": "Vine Tag",
@@ -106,6 +110,10 @@ SPECTACULAR_SETTINGS = {
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "SORT_OPERATION_PARAMETERS": False,
+    "ENUM_NAME_OVERRIDES": {
+        "PurposeEnum": "vinetag.core.brief.PURPOSES",
+        "AskedForEnum": ["scan", "buying"],
+    },
 }
 
 REDIS_URL = env.text("VINETAG_REDIS_URL", "redis://127.0.0.1:8714/0")
@@ -129,11 +137,22 @@ CELERY_BEAT_SCHEDULE = {
 }
 
 # Look-ups. Only addresses named here, and those the bootstrap document lists, are ever asked.
-RDAP_BOOTSTRAP_URL = env.text("VINETAG_RDAP_BOOTSTRAP", DEFAULT_BOOTSTRAP)
+# "simulated" asks the stand-ins; "live" the published bootstrap and the system's resolver.
+LIVE = env.choice("VINETAG_LOOKUP", ("simulated", "live")) == "live"
+RDAP_BOOTSTRAP_URL = env.text(
+    "VINETAG_RDAP_BOOTSTRAP", LIVE_BOOTSTRAP if LIVE else DEFAULT_BOOTSTRAP
+)
+DNS_SERVER = env.text("VINETAG_DNS", "system" if LIVE else DEFAULT_DNS)
+SELLER_URL = env.text("VINETAG_SELLER", "" if LIVE else DEFAULT_SELLER)
 RDAP_TIMEOUT_SECONDS = env.number("VINETAG_RDAP_TIMEOUT", 6.0)
-RDAP_AT_ONCE_A_HOST = int(env.number("VINETAG_RDAP_AT_ONCE", 10))
-RDAP_PER_SECOND_A_HOST = env.number("VINETAG_RDAP_PER_SECOND", 0.0)
+DNS_TIMEOUT_SECONDS = env.number("VINETAG_DNS_TIMEOUT", 2.0)
+RDAP_AT_ONCE_A_HOST = int(env.number("VINETAG_RDAP_AT_ONCE", 2 if LIVE else 10))
+RDAP_PER_SECOND_A_HOST = env.number("VINETAG_RDAP_PER_SECOND", 1.0 if LIVE else 0.0)
+# Of particular registries: "rdap.registry.example=5,other.example=0.5".
+RDAP_PER_SECOND_BY_HOST = env.rates("VINETAG_RDAP_LIMITS")
 CHECK_TOP_NAMES = 200
+# How many answers may be streamed at once, in one process.
+MOST_STREAMS = 60
 
 LOGGING = {
     "version": 1,

@@ -8,5 +8,5 @@ os.environ.setdefault("VINETAG_DEMO", "1")
 from vinetag.config.settings.base import *  # noqa: F403 - after the environment is set
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = {"sign-in": "10000/min"}  # noqa: F405 - layered
+REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = {"sign-in": "10000/min", "guests": "100000/min"}  # noqa: F405 - layered
 REST_FRAMEWORK["TEST_REQUEST_DEFAULT_FORMAT"] = "json"  # noqa: F405

@@ -14,7 +14,7 @@ from vinetag.core.grade.hearing import Hearing
 from vinetag.core.grade.measures.fit import SOUNDS
 from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Reason, reasons
-from vinetag.core.grade.weigh import enough, weigh, weights_of
+from vinetag.core.grade.weigh import enough, power_mean, shares, weights_of
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.segment import segment
 from vinetag.core.names import is_ldh_label, plain_words, unicode_label
@@ -57,6 +57,7 @@ class Grader:
         self._measures = measures
         self._of_letters = any(measure.of_letters for measure in measures)
         self._weights = weights_of(brief)
+        self._told: dict[tuple[str, ...], tuple[Mapping[str, float], bool]] = {}
         self._keywords = {k.text: k.weight for k in brief.keywords}
         self._joined = {k.joined: k.text for k in brief.keywords}
         self._name = "".join(plain_words(brief.name))
@@ -181,8 +182,12 @@ class Grader:
                     known[measure.name] = score
             if score is not None:
                 scores[measure.name] = score
-        told = enough(scores, self._weights)
-        return Grade(weigh(scores, self._weights), scores, told)
+        key = tuple(scores)
+        if key not in self._told:
+            part = shares({name: self._weights.get(name, 0) for name in key})
+            self._told[key] = part, enough(scores, self._weights)
+        part, told = self._told[key]
+        return Grade(power_mean(scores, part), scores, told)
 
     def explain(self, reading: Reading) -> dict[str, tuple[float | None, list[Reason]]]:
         """measure -> (score, reasons, the weightiest first)."""

@@ -7,7 +7,7 @@ from typing import Final
 
 from vinetag.core.brief import Brief, Purpose
 
-__all__ = ["EXPONENT", "PRESETS", "enough", "shares", "weigh", "weights_of"]
+__all__ = ["EXPONENT", "PRESETS", "enough", "power_mean", "shares", "weigh", "weights_of"]
 
 # From 0 (not counted) to 10, as the sliders have them.
 PRESETS: Final[Mapping[Purpose, Mapping[str, int]]] = {
@@ -46,6 +46,10 @@ def weigh(scores: Mapping[str, float], weights: Mapping[str, int]) -> float:
     short it is. Below 1, the exponent pulls the mean towards the low scores, the more the lower
     they are (H. Bullen, Handbook of Means and Their Inequalities, 2003, ch. 3).
     """
-    share = shares({name: weights.get(name, 0) for name in scores})
+    return power_mean(scores, shares({name: weights.get(name, 0) for name in scores}))
+
+
+def power_mean(scores: Mapping[str, float], share: Mapping[str, float]) -> float:
+    """As `weigh`, by shares that add up to 1."""
     mean = sum(share[name] * score**EXPONENT for name, score in scores.items())
     return float(mean ** (1 / EXPONENT))

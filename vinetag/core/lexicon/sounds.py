@@ -77,15 +77,13 @@ class Phonotactics:
     Witten and Bell, 1991). Words kept back for judging are left out.
     """
 
-    def __init__(self, words: Iterable[Sequence[str]]) -> None:
-        self._place: dict[str, int] = {}
-        rows: list[int] = []
-        for phones in words:
-            rows += [END, END]
-            rows += [self._place.setdefault(p, len(self._place) + 1) for p in phones]
-            rows.append(END)
-        size = len(self._place) + 1
-        codes = np.array(rows, np.int64)
+    def __init__(self, words: Iterable[str]) -> None:
+        """`words` are pronunciations: phones with spaces between them, with or without stress."""
+        text = " # # # ".join(words).translate(NO_STRESS)
+        phones = ["#", "#", *text.split(), "#"]
+        self._place = {"#": END}
+        codes = np.array([self._place.setdefault(p, len(self._place)) for p in phones], np.int64)
+        size = len(self._place)
         grams = (codes[:-2] * size + codes[1:-1]) * size + codes[2:]
         counts = np.bincount(grams, minlength=size**3).reshape((size,) * 3)
         counts[1:, END] = 0
@@ -108,6 +106,10 @@ class Sounds:
 
     def __contains__(self, word: str) -> bool:
         return word in self._lines
+
+    def said(self, word: str) -> str:
+        """The phones of a word, with stress and with spaces between. Raises KeyError."""
+        return self._lines[word]
 
     def words(self) -> Sequence[str]:
         """Every word with a known pronunciation."""

@@ -114,7 +114,7 @@ class Lexicon:
     @cached_property
     def phonotactics(self) -> Phonotactics:
         """Which sounds can follow which."""
-        return Phonotactics(self.sounds.phones(w) for w in self._trained_on)
+        return Phonotactics(map(self.sounds.said, self._trained_on))
 
     @cached_property
     def _trained_on(self) -> Sequence[str]:

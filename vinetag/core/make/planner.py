@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import zlib
 from collections import Counter
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from vinetag.core.brief import Brief, Making
@@ -76,9 +76,8 @@ def make_names(
     seed: int = 1,
     limit: int = 2_000,
     recipes: Sequence[Recipe] = RECIPES,
-    without: Collection[str] = (),
 ) -> Made:
-    """Candidates for the brief, best first, at most `limit`, none of `without`.
+    """Candidates for the brief, best first, at most `limit`.
 
     The same brief and seed give the same list, and a longer one begins with the shorter. The seed
     decides between equals, and draws invented words.
@@ -91,7 +90,7 @@ def make_names(
         drafts = 0
         for draft in recipe.make(job):
             drafts += 1
-            if sieve.passes(draft) and draft.label not in without:
+            if sieve.passes(draft):
                 kept.append((recipe.name, draft))
         job.considered[recipe.name] = max(job.considered[recipe.name], drafts)
     within, tiers = grade_drafts(kept, brief, lexicon, seed, recipes)

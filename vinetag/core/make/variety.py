@@ -12,6 +12,8 @@ if TYPE_CHECKING:
 
 __all__ = ["varied"]
 
+_Steps = tuple[list[str], list[str], list[tuple[str, float, int, int]]]
+
 WORD_COST = 2.5
 WORD_STEPS = 8
 CHANGE_COST = 3.0
@@ -37,13 +39,17 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
     begins with the shorter one.
     """
     seen: Counter[str] = Counter()
-    heap = [(_cost(g, seen) - g.rank, i) for i, g in enumerate(ranked)]
+    weighed = [_steps(g) for g in ranked]
+    heap = [
+        (_cost(steps, seen) - g.rank, i)
+        for i, (g, steps) in enumerate(zip(ranked, weighed, strict=True))
+    ]
     heapq.heapify(heap)
     chosen: list[Graded] = []
     while heap and len(chosen) < limit:
         value, place = heap[0]
         name = ranked[place]
-        actual = _cost(name, seen) - name.rank
+        actual = _cost(weighed[place], seen) - name.rank
         if actual > value + 1e-9:
             heapq.heapreplace(heap, (actual, place))
             continue
@@ -58,22 +64,33 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
     return chosen
 
 
-def _cost(name: Graded, seen: Counter[str]) -> float:
-    candidate = name.candidate
-    cost = RECIPE_COST * min(
-        RECIPE_STEPS, min(seen[f"={recipe}"] for recipe in candidate.recipes) // RECIPE_EVERY
-    )
-    for part in candidate.parts:
-        if part.kind == "keyword" and not seen[part.text]:
-            cost -= NOT_YET
-        elif part.kind == "keyword":
-            cost += KEYWORD_COST * min(KEYWORD_STEPS, seen[part.text] // KEYWORD_EVERY)
+def _steps(name: Graded) -> _Steps:
+    """What of a name is counted: its recipes, its keywords, and (what, points a step, so many of it
+    to a step, steps at most) of the rest.
+    """
+    keywords, rest = [], []
+    for part in name.candidate.parts:
+        if part.kind == "keyword":
+            keywords.append(part.text)
         elif part.kind != "hyphen":
-            cost += WORD_COST * min(WORD_STEPS, seen[part.text])
+            rest.append((part.text, WORD_COST, 1, WORD_STEPS))
             if part.change:
-                cost += CHANGE_COST * min(WORD_STEPS, seen[f"{part.kind}/{part.keyword}"])
-                cost += SAME_STEM * min(WORD_STEPS, seen[f"*/{part.keyword}"])
+                rest.append((f"{part.kind}/{part.keyword}", CHANGE_COST, 1, WORD_STEPS))
+                rest.append((f"*/{part.keyword}", SAME_STEM, 1, WORD_STEPS))
             if part.keyword:
-                steps = seen[f"/{part.keyword}"] // (3 * KEYWORD_EVERY)
-                cost += KEYWORD_COST * min(KEYWORD_STEPS, steps)
+                every = 3 * KEYWORD_EVERY
+                rest.append((f"/{part.keyword}", KEYWORD_COST, every, KEYWORD_STEPS))
+    return [f"={recipe}" for recipe in name.candidate.recipes], keywords, rest
+
+
+def _cost(steps: _Steps, seen: Counter[str]) -> float:
+    recipes, keywords, rest = steps
+    cost = RECIPE_COST * min(RECIPE_STEPS, min([seen[r] for r in recipes]) // RECIPE_EVERY)
+    for keyword in keywords:
+        shown = seen[keyword]
+        cost += KEYWORD_COST * min(KEYWORD_STEPS, shown // KEYWORD_EVERY) if shown else -NOT_YET
+    for key, points, every, most in rest:
+        shown = seen[key]
+        if shown:
+            cost += points * min(most, shown // every)
     return cost

@@ -21,7 +21,7 @@ from vinetag.core.make.recipes.respell import Respell
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.stems import Stem, brief_stems
 
-__all__ = ["vary"]
+__all__ = ["one_word_more", "vary", "words_in"]
 
 MOST_KIN = 24
 KEEP = 60
@@ -38,7 +38,7 @@ def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> lis
     that keep more of the letters are nearer, and rank higher at the same grade. The label itself is
     not among them. Near names may be three letters longer than it, whatever the brief's limit.
     """
-    words = _words(label, brief, lexicon)
+    words = words_in(label, brief, lexicon)
     of = _around(words, label, brief)
     job, sieve = Job(of, lexicon), Sieve(of, lexicon)
     drafts = [("vary", d) for d in _near(job, words) if sieve.passes(d)]
@@ -56,7 +56,16 @@ def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> lis
     return found[:limit]
 
 
-def _words(label: str, brief: Brief, lexicon: Lexicon) -> list[str]:
+def one_word_more(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 6) -> list[str]:
+    """Labels that are `label` with one word before or behind it, the best first."""
+    near = vary(label, brief, lexicon, limit=2_000)
+    longer = (g.candidate.label for g in near if len(g.candidate.label) > len(label) + 1)
+    more = [name for name in longer if name.startswith(label) or name.endswith(label)]
+    return more[:limit]
+
+
+def words_in(label: str, brief: Brief, lexicon: Lexicon) -> list[str]:
+    """The words a label is made of, the brief's keywords whole, at most four."""
     given = {k.joined for k in brief.keywords}
     words = [w for piece in label.split("-") for w in segment(piece, lexicon, given)]
     return [w for w in words if w.isascii() and w.isalpha()][:4]

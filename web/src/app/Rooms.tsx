@@ -1,17 +1,37 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
+import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
 import { Link, Route, Routes } from 'react-router';
 
-import { ProjectsPage } from '../features/projects/ProjectsPage';
+import { SignInAgain } from '../features/session/SignInAgain';
 import { SignInPage } from '../features/session/SignInPage';
+import { setManner } from '../shared/lib/format';
 import { useSession } from '../features/session/useSession';
-import { ShortlistPage } from '../features/shortlist/ShortlistPage';
+import { keys, type Session } from '../shared/api';
 import { Blank } from '../shared/ui/Blank';
-import { AboutPage } from './AboutPage';
-import { BenchPage } from './BenchPage';
-import { MeasuresPage } from './MeasuresPage';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
+
+type Person = NonNullable<Session['person']>;
+
+// What is not needed to begin with is loaded when one goes there.
+const BenchPage = lazy(async () => ({ default: (await import('./BenchPage')).BenchPage }));
+const NamePage = lazy(async () => ({ default: (await import('./NamePage')).NamePage }));
+const ReadingPage = lazy(async () => ({ default: (await import('./ReadingPage')).ReadingPage }));
+const ShortlistPage = lazy(async () => ({ default: (await import('../features/shortlist/ShortlistPage')).ShortlistPage }));
+const ComparePage = lazy(async () => ({ default: (await import('../features/shortlist/ComparePage')).ComparePage }));
+const DuelsPage = lazy(async () => ({ default: (await import('../features/shortlist/DuelsPage')).DuelsPage }));
+const SharingPage = lazy(async () => ({ default: (await import('../features/sharing/SharingPage')).SharingPage }));
+const SharedPage = lazy(async () => ({ default: (await import('../features/guest/SharedPage')).SharedPage }));
+const ProjectsPage = lazy(async () => ({ default: (await import('../features/projects/ProjectsPage')).ProjectsPage }));
+const WordmarkPage = lazy(async () => ({ default: (await import('../features/wordmark/WordmarkPage')).WordmarkPage }));
+const PrintPage = lazy(async () => ({ default: (await import('./PrintPage')).PrintPage }));
+const SettingsRoom = lazy(async () => ({ default: (await import('./SettingsRoom')).SettingsRoom }));
+const ListPage = lazy(async () => ({ default: (await import('./ListPage')).ListPage }));
+const ExtensionsPage = lazy(async () => ({ default: (await import('../features/extensions/ExtensionsPage')).ExtensionsPage }));
+const AboutPage = lazy(async () => ({ default: (await import('./AboutPage')).AboutPage }));
+const MeasuresPage = lazy(async () => ({ default: (await import('./MeasuresPage')).MeasuresPage }));
 
 const Nowhere = () => (
   <Blank title="There is nothing at this address" action={<Button component={Link} to="/" variant="outlined">To the projects</Button>}>
@@ -19,9 +39,24 @@ const Nowhere = () => (
   </Blank>
 );
 
-/** What stands at each address, for who is signed in. */
+/** What stands at each address; a link somebody shared needs no account. */
 export function Rooms() {
+  return (
+    <Suspense fallback={<LinearProgress aria-label="Loading" />}>
+      <Routes>
+        <Route path="s/:token" element={<SharedPage />} />
+        <Route path="*" element={<OwnRooms />} />
+      </Routes>
+    </Suspense>
+  );
+}
+
+/** The addresses of who is signed in. */
+function OwnRooms() {
   const { session } = useSession();
+  const client = useQueryClient();
+  const left = useQuery<boolean>({ queryKey: keys.left, queryFn: skipToken }).data === true;
+  const [here, setHere] = useState<Person | null>(null);
   if (session.isPending) return <LinearProgress aria-label="Loading" />;
   if (session.isError) {
     return (
@@ -30,19 +65,38 @@ export function Rooms() {
       </Blank>
     );
   }
-  if (!session.data.person) return <SignInPage />;
+  const { person: now, demo } = session.data;
+  if (now && now !== here) setHere(now);
+  const person = now ?? here;
+  // Whoever signed out leaves; a session that ended by itself leaves the page as it is.
+  if (!person || (!now && left)) return <SignInPage />;
+  const { locale, currency, rate = null } = person.preferences;
+  setManner({ locale, currency, rate });
   return (
-    <Routes>
-      <Route element={<Shell person={session.data.person.username} />}>
-        <Route index element={<ProjectsPage />} />
-        <Route path="projects/:id" element={<ProjectRoom missing={<Nowhere />} />}>
-          <Route index element={<BenchPage />} />
-          <Route path="shortlist" element={<ShortlistPage />} />
+    <>
+      {!now && <SignInAgain username={person.username} demo={demo} onLeave={() => { client.setQueryData(keys.left, true); }} />}
+      <Routes key={`${locale}${currency}${rate ?? ''}`}>
+        <Route element={<Shell person={person.username} liked={person.preferences.theme} />}>
+          <Route index element={<ProjectsPage />} />
+          <Route path="projects/:id" element={<ProjectRoom missing={<Nowhere />} />}>
+            <Route index element={<BenchPage />} />
+            <Route path="names/:label" element={<NamePage />} />
+            <Route path="read" element={<ReadingPage />} />
+            <Route path="shortlist" element={<ShortlistPage />} />
+            <Route path="compare" element={<ComparePage />} />
+            <Route path="duels" element={<DuelsPage />} />
+            <Route path="share" element={<SharingPage />} />
+            <Route path="wordmark" element={<WordmarkPage />} />
+            <Route path="print" element={<PrintPage />} />
+            <Route path="list" element={<ListPage />} />
+          </Route>
+          <Route path="extensions" element={<ExtensionsPage />} />
+          <Route path="settings" element={<SettingsRoom />} />
+          <Route path="about" element={<AboutPage />} />
+          <Route path="measures" element={<MeasuresPage />} />
+          <Route path="*" element={<Nowhere />} />
         </Route>
-        <Route path="about" element={<AboutPage />} />
-        <Route path="measures" element={<MeasuresPage />} />
-        <Route path="*" element={<Nowhere />} />
-      </Route>
-    </Routes>
+      </Routes>
+    </>
   );
 }

@@ -1,17 +1,17 @@
-import { QueryCache, QueryClient } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient } from '@tanstack/react-query';
 
 import { ApiError, keys } from '../shared/api';
 
 const LOST_SESSION = 'not_authenticated';
 
-/** The cache of everything the server said. A session that ended leads back to signing in. */
+/** The cache of everything the server said. A session that ended is asked for again. */
 export function makeQueryClient(): QueryClient {
+  const onError = (error: Error) => {
+    if (error instanceof ApiError && error.code === LOST_SESSION) void client.invalidateQueries({ queryKey: keys.session });
+  };
   const client = new QueryClient({
-    queryCache: new QueryCache({
-      onError: (error) => {
-        if (error instanceof ApiError && error.code === LOST_SESSION) void client.invalidateQueries({ queryKey: keys.session });
-      },
-    }),
+    queryCache: new QueryCache({ onError }),
+    mutationCache: new MutationCache({ onError }),
     defaultOptions: {
       // Being offline is said like any other failure; a paused request would say nothing.
       mutations: { networkMode: 'always' },

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.http import Http404
 from rest_framework import serializers
-from rest_framework.exceptions import APIException, Throttled, ValidationError
+from rest_framework.exceptions import APIException, NotAuthenticated, Throttled, ValidationError
 from rest_framework.response import Response
 from rest_framework.views import exception_handler
 
@@ -41,6 +41,8 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     if isinstance(error, Throttled):
         seconds = int(error.wait or 60)
         return _reply(429, "throttled", f"Too many tries. Wait {seconds} seconds.")
+    if isinstance(error, NotAuthenticated):
+        return _reply(403, "not_authenticated", "Your session has ended. Sign in again.")
     response = exception_handler(error, context)
     if response is not None and isinstance(error, APIException):
         return _reply(response.status_code, str(error.get_codes()), str(error.detail))

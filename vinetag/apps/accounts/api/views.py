@@ -15,6 +15,7 @@ from rest_framework.response import Response
 from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.preferences import PreferencesSerializer
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.errors import NotFoundError, RefusedError
 from vinetag.apps.accounts.services import demo_user, sign_up
@@ -25,6 +26,7 @@ __all__ = ["EnterDemoView", "SessionView", "SignInView", "SignOutView", "SignUpV
 
 class PersonSerializer(serializers.Serializer[Any]):
     username = serializers.CharField()
+    preferences = PreferencesSerializer()
 
 
 class SessionSerializer(serializers.Serializer[Any]):
@@ -45,7 +47,14 @@ class OpenView(APIView):
     def session(self, request: Request) -> Response:
         user = request._request.user
         get_token(request._request)
-        person = {"username": user.get_username()} if user.is_authenticated else None
+        person = None
+        if user.is_authenticated:
+            kept = PreferencesSerializer(data=user.preferences)
+            # What an earlier version kept, and is not known any more, gives way to the usual.
+            usual = PreferencesSerializer(data={})
+            usual.is_valid(raise_exception=True)
+            preferences = kept.validated_data if kept.is_valid() else usual.validated_data
+            person = {"username": user.get_username(), "preferences": preferences}
         return Response({"person": person, "demo": settings.DEMO_MODE})
 
 

@@ -1,33 +1,35 @@
-"""The shapes of checks and statuses in the API."""
+"""The shapes of checks, statuses, pasted names and extensions in the API."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from vinetag.apps.availability.models import Check, Lookup
-from vinetag.lookup.answers import TROUBLE_WORDING
+from vinetag.core.checking import TROUBLE_WORDING, read_evidence, record_of, told
+from vinetag.core.extensions import RULES
 
-__all__ = ["CellSerializer", "CheckRequestSerializer", "CheckSerializer"]
+__all__ = [
+    "CellSerializer", "CheckRequestSerializer", "CheckSerializer", "EvidenceSerializer",
+    "ExtensionSerializer", "HowSerializer", "ListPageSerializer", "PasteSerializer",
+    "PastedSerializer", "ProposalSerializer", "QuickRequestSerializer", "evidence_of",
+]  # fmt: skip
 
 
 class CellSerializer(serializers.ModelSerializer[Lookup]):
-    """One full name's status with its evidence."""
+    """One full name's status with its age."""
 
-    rdap_status = serializers.ListField(
-        child=serializers.CharField(),
-        read_only=True,
-        help_text="Status words of the registry (RFC 8056)",
-    )
     reason = serializers.SerializerMethodField()
     pending = serializers.SerializerMethodField()
 
     class Meta:
         model = Lookup
         fields = (
-            "label", "extension", "status", "trouble", "reason", "detail", "source", "asked_at",
-            "registered", "expires", "rdap_status", "pending",
+            "label", "extension", "status", "likely", "trouble", "reason", "purpose", "asked_at",
+            "registered", "expires", "drops_from", "drops_to", "currency", "first_year", "renewal",
+            "holder_asks", "pending",
         )  # fmt: skip
         read_only_fields = fields
 
@@ -39,14 +41,19 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
             "label": row.label,
             "extension": row.extension,
             "status": row.status,
+            "likely": row.likely,
             "trouble": row.trouble,
             "reason": self.get_reason(row),
-            "detail": row.detail,
-            "source": row.source,
+            "purpose": row.purpose,
             "asked_at": row.asked_at,
             "registered": row.registered,
             "expires": row.expires,
-            "rdap_status": row.rdap_status,
+            "drops_from": row.drops_from,
+            "drops_to": row.drops_to,
+            "currency": row.currency,
+            "first_year": row.first_year,
+            "renewal": row.renewal,
+            "holder_asks": row.holder_asks,
             "pending": self.get_pending(row),
         }
 
@@ -56,26 +63,181 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
 
     def get_pending(self, row: Lookup) -> bool:
         """Whether it is being asked now."""
-        return row.check_run_id is not None
+        return row.pending
+
+
+class EvidenceSerializer(serializers.Serializer[Any]):
+    """What one source said."""
+
+    extension = serializers.CharField()
+    source = serializers.CharField()
+    text = serializers.CharField()
+    at = serializers.DateTimeField()
+    address = serializers.CharField(allow_blank=True)
+    detail = serializers.CharField(allow_blank=True)
+    registrar = serializers.CharField(allow_blank=True)
+    holder = serializers.CharField(allow_blank=True)
+    record = serializers.ListField(
+        child=serializers.CharField(), help_text="The public record, in sentences"
+    )
+    statuses = serializers.ListField(
+        child=serializers.CharField(), help_text="Status words of the registry (RFC 8056)"
+    )
+
+
+def evidence_of(rows: list[Lookup]) -> list[dict[str, Any]]:
+    """The evidence behind some answers, in the order it was asked for."""
+    found = []
+    for row in rows:
+        for document in row.evidence:
+            evidence = read_evidence(document)
+            found.append(
+                {
+                    "extension": row.extension,
+                    "source": evidence.source,
+                    "text": told(evidence),
+                    "at": evidence.at,
+                    "address": evidence.address,
+                    "detail": "" if evidence.source == "rules" else evidence.detail,
+                    "registrar": evidence.registrar,
+                    "holder": evidence.holder,
+                    "record": record_of(evidence),
+                    "statuses": list(evidence.statuses),
+                }
+            )
+    return found
+
+
+class TroubleSerializer(serializers.Serializer[Any]):
+    trouble = serializers.CharField()
+    reason = serializers.CharField()
+    count = serializers.IntegerField()
 
 
 class CheckSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField(source="check.id")
     state = serializers.ChoiceField(source="check.state", choices=Check.State.choices)
+    purpose = serializers.CharField(source="check.purpose")
     total = serializers.IntegerField(source="check.total")
     done = serializers.IntegerField()
+    left = serializers.IntegerField(
+        help_text="Still to be asked; of a stopped check, to go on with"
+    )
     unsure = serializers.IntegerField(help_text="Answers that leave the status unsure")
+    troubles = serializers.SerializerMethodField(help_text="Why they do, the commonest first")
     rate = serializers.FloatField(allow_null=True, help_text="Answers a second")
     created_at = serializers.DateTimeField(source="check.created_at")
     ended_at = serializers.DateTimeField(source="check.ended_at", allow_null=True)
 
+    @extend_schema_field(TroubleSerializer(many=True))
+    def get_troubles(self, progress: Any) -> list[dict[str, Any]]:
+        counts = sorted(progress.troubles.items(), key=lambda item: -item[1])
+        return [{"trouble": t, "reason": TROUBLE_WORDING.get(t, ""), "count": n} for t, n in counts]
 
-class CheckRequestSerializer(serializers.Serializer[Any]):
-    labels = serializers.ListField(
-        child=serializers.CharField(max_length=253),
+
+class HowSerializer(serializers.Serializer[Any]):
+    """How names are checked."""
+
+    extensions = serializers.ListField(
+        child=serializers.CharField(max_length=63),
         required=False,
-        min_length=1,
-        max_length=500,
-        help_text="Names to check; the best of the list when left out",
+        max_length=250,
+        help_text="The brief's when left out",
     )
-    again = serializers.BooleanField(default=False)
+    everywhere = serializers.BooleanField(
+        default=False, help_text="Under every extension of the catalogue"
+    )
+    again = serializers.ChoiceField(choices=("stale", "unsure", "all"), default="stale")
+    older_than_minutes = serializers.IntegerField(required=False, min_value=1, max_value=525_600)
+    purpose = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
+
+
+class CheckRequestSerializer(HowSerializer):
+    what = serializers.ChoiceField(
+        choices=("best", "labels", "full_names", "pasted"),
+        default="best",
+        help_text="The best of the list, `labels`, `full_names`, or the pasted names",
+    )
+    labels = serializers.ListField(
+        child=serializers.CharField(max_length=253), required=False, min_length=1, max_length=5_000
+    )
+    full_names = serializers.ListField(
+        child=serializers.CharField(max_length=253), required=False, min_length=1, max_length=500
+    )
+
+    def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
+        """What is to be checked has to be there."""
+        what = attrs["what"]
+        if what in ("labels", "full_names") and what not in attrs:
+            raise serializers.ValidationError({what: "Say which names."})
+        return attrs
+
+
+class QuickRequestSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField(max_length=253)
+    purpose = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
+
+
+class PasteSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField(max_length=1_500_000, trim_whitespace=False)
+    extensions = serializers.ListField(
+        child=serializers.CharField(max_length=63), required=False, min_length=1, max_length=20
+    )
+
+
+class BadLineSerializer(serializers.Serializer[Any]):
+    line = serializers.IntegerField()
+    text = serializers.CharField()
+    reason = serializers.CharField()
+
+
+class PastedSerializer(serializers.Serializer[Any]):
+    lines = serializers.IntegerField()
+    names = serializers.IntegerField()
+    full_names = serializers.IntegerField()
+    merged = serializers.IntegerField(help_text="Repeats that were put together")
+    bad = BadLineSerializer(many=True)
+    bad_count = serializers.IntegerField()
+    left_out = serializers.IntegerField(help_text="Lines beyond the most that are read")
+
+
+class ListedSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField()
+    extensions = serializers.ListField(child=serializers.CharField())
+    cells = CellSerializer(many=True)
+
+
+class ListPageSerializer(serializers.Serializer[Any]):
+    rows = ListedSerializer(many=True)
+    total = serializers.IntegerField(help_text="Names that match")
+    names = serializers.IntegerField(help_text="Names on the list")
+    full_names = serializers.IntegerField()
+    statuses = serializers.DictField(
+        child=serializers.IntegerField(), help_text="Full names by status"
+    )
+
+
+class ExtensionSerializer(serializers.Serializer[Any]):
+    extension = serializers.CharField()
+    kind = serializers.CharField()
+    country = serializers.CharField(allow_blank=True)
+    works = serializers.ListField(child=serializers.CharField())
+    use = serializers.CharField(allow_blank=True)
+    eligibility = serializers.CharField()
+    rule = serializers.SerializerMethodField(help_text="Who may register, in words")
+    letters_min = serializers.IntegerField(min_value=1, max_value=63)
+    letters_max = serializers.IntegerField(min_value=1, max_value=63)
+    idn = serializers.BooleanField()
+    yearly = serializers.FloatField(allow_null=True, help_text="A guide, in euros")
+    rdap = serializers.CharField(allow_blank=True)
+
+    def get_rule(self, entry: Any) -> str:
+        rule = RULES.get(entry.eligibility)
+        return rule.sentence if rule else ""
+
+
+class ProposalSerializer(serializers.Serializer[Any]):
+    extension = serializers.CharField(source="entry.extension")
+    points = serializers.FloatField()
+    yearly = serializers.FloatField(source="entry.yearly", allow_null=True)
+    reasons = serializers.ListField(child=serializers.CharField())

@@ -2,168 +2,110 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
-from drf_spectacular.utils import extend_schema, extend_schema_field
-from rest_framework import serializers
+from django.http import HttpResponse
+from django.utils.text import slugify
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
-from vinetag.apps.availability.api.serializers import CellSerializer
+from vinetag.apps.availability.api.serializers import CheckSerializer
+from vinetag.apps.availability.api.views import begin
+from vinetag.apps.availability.lists import listed_names
 from vinetag.apps.bench import selectors
+from vinetag.apps.bench.api.serializers import (
+    MOST_CHECKED,
+    CountsSerializer,
+    DotsSerializer,
+    ExportFormSerializer,
+    ExportQuestionSerializer,
+    FunnelSerializer,
+    JudgedSerializer,
+    PagePlaceSerializer,
+    PageQuestionSerializer,
+    PageSerializer,
+    QuestionSerializer,
+    RungSerializer,
+    ShownSerializer,
+    StretchQuestionSerializer,
+    StretchSerializer,
+    WeighingSerializer,
+)
+from vinetag.apps.bench.export import exported
 from vinetag.apps.bench.worked import weighing
+from vinetag.apps.naming.api.serializers import LabelsSerializer
+from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import own_project
-from vinetag.core.names import unicode_label
+from vinetag.core.names import FullName
+from vinetag.core.sheet import Question
 
-__all__ = ["DotsView", "FunnelView", "NameView", "NamesView", "NearView", "WeighingView"]
-
-
-class QuestionSerializer(serializers.Serializer[Any]):
-    sort = serializers.ChoiceField(choices=tuple(selectors.SORTS), default="best")
-    reverse = serializers.BooleanField(default=False)
-    text = serializers.CharField(default="", allow_blank=True, max_length=63)
-    open_in = serializers.CharField(default="", allow_blank=True, max_length=63)
-    good = serializers.BooleanField(default=False)
-    kept = serializers.BooleanField(default=False)
-    offset = serializers.IntegerField(default=0, min_value=0, max_value=100_000)
-    limit = serializers.IntegerField(default=100, min_value=1, max_value=500)
-
-
-class RowSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(source="candidate.label")
-    grade = serializers.FloatField(source="candidate.grade")
-    letters = serializers.IntegerField(source="candidate.letters")
-    scores = serializers.DictField(source="candidate.scores", child=serializers.FloatField())
-    recipes = serializers.ListField(source="candidate.recipes", child=serializers.CharField())
-    starts = serializers.SerializerMethodField(help_text="Where each part begins, from 0")
-    change = serializers.SerializerMethodField(help_text="What was done to a word, if anything")
-    dot = serializers.SerializerMethodField(help_text="The extension that completes the word")
-    kept = serializers.BooleanField()
-    cells = CellSerializer(many=True)
-
-    def get_starts(self, row: selectors.Row) -> list[int]:
-        return [part[3] for part in row.candidate.parts]
-
-    def get_change(self, row: selectors.Row) -> str:
-        return next((p[4] for p in row.candidate.parts if len(p) > 4 and p[4]), "")
-
-    def get_dot(self, row: selectors.Row) -> str:
-        [first, *_] = row.candidate.parts or [("", "", "", 0)]
-        whole = self.get_change(row).rpartition(" ")[2]
-        return whole.partition(".")[2] if first[1] == "acrossdot" else ""
+__all__ = [
+    "CheckShownView",
+    "CountsView",
+    "DotsView",
+    "ExportView",
+    "FallbackView",
+    "FunnelView",
+    "LabelsView",
+    "NameView",
+    "NamesView",
+    "NearView",
+    "WeighingView",
+]
 
 
-class PageSerializer(serializers.Serializer[Any]):
-    rows = RowSerializer(many=True)
-    total = serializers.IntegerField()
-
-
-class FunnelSerializer(serializers.Serializer[Any]):
-    made = serializers.IntegerField()
-    within = serializers.IntegerField()
-    listed = serializers.IntegerField()
-    good = serializers.IntegerField()
-    open = serializers.IntegerField()
-    kept = serializers.IntegerField()
-    good_from = serializers.FloatField(help_text="The grade from which a name is good enough")
-
-
-class ReasonSerializer(serializers.Serializer[Any]):
-    text = serializers.CharField()
-    points = serializers.FloatField()
-    start = serializers.IntegerField()
-    end = serializers.IntegerField()
-
-
-class MeasureSerializer(serializers.Serializer[Any]):
-    name = serializers.CharField()
-    score = serializers.FloatField(allow_null=True)
-    weight = serializers.FloatField()
-    reasons = ReasonSerializer(many=True)
-
-
-class WarningSerializer(serializers.Serializer[Any]):
-    code = serializers.CharField()
-    text = serializers.CharField()
-    start = serializers.IntegerField()
-    end = serializers.IntegerField()
-
-
-class MisspellingSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
-    share = serializers.FloatField(help_text="Of those who hear the name, 0 to 1")
-
-
-class DotsSerializer(serializers.Serializer[Any]):
-    labels = serializers.ListField(child=serializers.CharField())
-    letters = serializers.ListField(child=serializers.IntegerField())
-    scores = serializers.DictField(
-        child=serializers.ListField(child=serializers.FloatField(allow_null=True))
-    )
-    kept = serializers.ListField(child=serializers.BooleanField())
-
-
-class ExampleSerializer(serializers.Serializer[Any]):
-    project = serializers.CharField()
-    label = serializers.CharField()
-    score = serializers.FloatField(allow_null=True)
-    reasons = ReasonSerializer(many=True)
-
-
-class WeighingSerializer(serializers.Serializer[Any]):
-    exponent = serializers.FloatField(help_text="Of the power mean that makes the grade")
-    presets = serializers.DictField(
-        child=serializers.DictField(child=serializers.IntegerField()), help_text="By purpose"
-    )
-    examples = serializers.DictField(child=ExampleSerializer(many=True))
-
-
-class PartSerializer(serializers.Serializer[Any]):
-    text = serializers.CharField()
-    kind = serializers.CharField()
-    keyword = serializers.CharField(allow_blank=True)
-    start = serializers.IntegerField()
-    change = serializers.CharField(allow_blank=True, help_text="What was done to the word")
-
-
-class JudgedSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
-    shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
-    grade = serializers.FloatField(allow_null=True)
-    recipes = serializers.ListField(child=serializers.CharField())
-    parts = PartSerializer(many=True)
-    measures = MeasureSerializer(many=True)
-    warnings = WarningSerializer(many=True)
-    misspellings = serializers.SerializerMethodField(help_text="The likeliest first")
-    kept = serializers.BooleanField()
-    cells = CellSerializer(many=True)
-
-    @extend_schema_field(MisspellingSerializer(many=True))
-    def get_misspellings(self, judged: selectors.Judged) -> list[dict[str, Any]]:
-        return [{"label": text, "share": share} for text, share in judged.misspellings]
-
-    def get_shown(self, judged: selectors.Judged) -> str:
-        return unicode_label(judged.label)
-
-
-def _question(request: Request) -> selectors.Question:
-    given = QuestionSerializer(data=request.query_params)
-    given.is_valid(raise_exception=True)
-    return selectors.Question(**given.validated_data)
+def _asked(project: Project, fields: Mapping[str, Any]) -> Question:
+    return selectors.read_question(project, {k: str(v) for k, v in fields.items()})
 
 
 class NamesView(APIView):
     @extend_schema(
         operation_id="listNames",
-        parameters=[QuestionSerializer],
+        parameters=[PageQuestionSerializer],
         responses={200: PageSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
-        page = selectors.sheet_page(project, _question(request))
+        given = PagePlaceSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        place = given.validated_data
+        question = _asked(project, request.query_params)
+        page = selectors.sheet_page(project, question, place["offset"], place["limit"])
         return Response(PageSerializer(page).data)
+
+
+class CountsView(APIView):
+    @extend_schema(
+        operation_id="countNames",
+        parameters=[QuestionSerializer],
+        responses={200: CountsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        counts = selectors.filter_counts(project, _asked(project, request.query_params))
+        return Response(CountsSerializer(counts).data)
+
+
+class LabelsView(APIView):
+    """Only the labels of a stretch of the sheet, for marking many rows at once."""
+
+    @extend_schema(
+        operation_id="listLabels",
+        parameters=[StretchQuestionSerializer],
+        responses={200: LabelsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        given = StretchSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        first, limit = given.validated_data["offset"], given.validated_data["limit"]
+        question = _asked(project, request.query_params)
+        return Response({"labels": selectors.matching_labels(project, question, limit, first)})
 
 
 class DotsView(APIView):
@@ -174,7 +116,8 @@ class DotsView(APIView):
     )
     def get(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
-        return Response(DotsSerializer(selectors.dots(project, _question(request))).data)
+        asked = _asked(project, request.query_params)
+        return Response(DotsSerializer(selectors.dots(project, asked)).data)
 
 
 class WeighingView(APIView):
@@ -200,6 +143,64 @@ class NearView(APIView):
     def get(self, request: Request, project_id: int, label: str) -> Response:
         project = own_project(request.user, project_id)
         return Response(PageSerializer(selectors.near_names(project, label)).data)
+
+
+class CheckShownView(APIView):
+    @extend_schema(
+        operation_id="checkShown",
+        request=ShownSerializer,
+        responses={
+            201: CheckSerializer,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+            409: ErrorSerializer,
+        },
+    )
+    def post(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        given = ShownSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        asked = _asked(project, given.validated_data["shown"])
+        labels = selectors.matching_labels(project, asked, MOST_CHECKED)
+        return begin(project, given.validated_data, labels=labels)
+
+
+class FallbackView(APIView):
+    @extend_schema(
+        operation_id="readFallback",
+        responses={200: RungSerializer(many=True), 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int, label: str) -> Response:
+        project = own_project(request.user, project_id)
+        return Response(RungSerializer(selectors.fallback(project, label), many=True).data)
+
+
+class ExportView(APIView):
+    @extend_schema(
+        operation_id="exportStatuses",
+        parameters=[ExportQuestionSerializer],
+        responses={
+            (200, "application/octet-stream"): OpenApiTypes.BINARY,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+        },
+    )
+    def get(self, request: Request, project_id: int) -> HttpResponse:
+        project = own_project(request.user, project_id)
+        given = ExportFormSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        form, what = given.validated_data["form"], given.validated_data["what"]
+        if what == "pasted":
+            names = listed_names(project)
+        else:
+            asked = _asked(project, request.query_params)
+            labels = selectors.matching_labels(project, asked, MOST_CHECKED)
+            names = [FullName(a, e) for a in labels for e in project.brief["extensions"]]
+        content, kind = exported(project, names, form)
+        response = HttpResponse(content, content_type=kind)
+        name = f"{slugify(project.name) or 'names'}-{what}.{form}"
+        response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+        return response
 
 
 class NameView(APIView):

@@ -6,14 +6,17 @@ from typing import Any
 
 from rest_framework import serializers
 
+from vinetag.apps.naming.marks import MOST_DISMISSED
 from vinetag.core.brief import PURPOSES
 
 __all__ = [
     "CatalogueSerializer",
-    "DismissedSerializer",
+    "LabelsSerializer",
+    "LooksSerializer",
     "OpenedSerializer",
     "ProjectChangeSerializer",
     "ProjectSerializer",
+    "ViewsSerializer",
 ]
 
 
@@ -39,6 +42,13 @@ class MakingSerializer(serializers.Serializer[Any]):
     shapes = serializers.ListField(child=serializers.CharField())
 
 
+class OwnerSerializer(serializers.Serializer[Any]):
+    country = serializers.CharField(allow_blank=True, help_text="ISO 3166-1, empty for not said")
+    kind = serializers.CharField(allow_blank=True)
+    work = serializers.CharField()
+    budget = serializers.IntegerField(allow_null=True, help_text="The most a year, in euros")
+
+
 class BriefSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(allow_blank=True)
     purpose = serializers.ChoiceField(choices=PURPOSES)
@@ -52,6 +62,24 @@ class BriefSerializer(serializers.Serializer[Any]):
         child=serializers.IntegerField(min_value=0, max_value=10),
         help_text="Of the measures, 0 to 10; empty for those of the purpose",
     )
+    owner = OwnerSerializer()
+    fallback = serializers.ListField(
+        child=serializers.CharField(), help_text="Where to look when a name is taken, in order"
+    )
+
+
+class ViewSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField(max_length=40, allow_blank=True)
+    search = serializers.CharField(
+        max_length=2000, allow_blank=True, help_text="An address's query"
+    )
+
+
+class ViewsSerializer(serializers.Serializer[Any]):
+    view = serializers.CharField(
+        max_length=2000, allow_blank=True, required=False, help_text="As looked at last"
+    )
+    views = ViewSerializer(many=True, required=False)
 
 
 class ProjectSerializer(serializers.Serializer[Any]):
@@ -61,8 +89,11 @@ class ProjectSerializer(serializers.Serializer[Any]):
     considered = serializers.IntegerField(help_text="Names the recipes weighed")
     within = serializers.IntegerField(help_text="Distinct names within the limits")
     good = serializers.IntegerField(help_text="Names graded good enough")
+    view = serializers.CharField(allow_blank=True, help_text="The sheet as looked at last")
+    views = ViewSerializer(many=True)
     created_at = serializers.DateTimeField()
     changed_at = serializers.DateTimeField()
+    archived_at = serializers.DateTimeField(allow_null=True)
 
 
 class ProjectChangeSerializer(serializers.Serializer[Any]):
@@ -104,8 +135,14 @@ class SourceSerializer(serializers.Serializer[Any]):
     licence = serializers.CharField()
 
 
-class DismissedSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(max_length=255, allow_blank=True)
+class LabelsSerializer(serializers.Serializer[Any]):
+    labels = serializers.ListField(
+        child=serializers.CharField(max_length=255, allow_blank=True), max_length=MOST_DISMISSED
+    )
+
+
+class LooksSerializer(LabelsSerializer):
+    verdict = serializers.ChoiceField(choices=("seen", "later", ""), allow_blank=True)
 
 
 class CatalogueSerializer(serializers.Serializer[Any]):

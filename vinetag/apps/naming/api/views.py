@@ -9,14 +9,17 @@ from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.errors import RefusedError
-from vinetag.apps.naming import services
+from vinetag.apps.naming import marks, services
 from vinetag.apps.naming.api.serializers import (
     CatalogueSerializer,
-    DismissedSerializer,
+    LabelsSerializer,
+    LooksSerializer,
     OpenedSerializer,
     ProjectChangeSerializer,
     ProjectSerializer,
+    ViewsSerializer,
 )
+from vinetag.apps.naming.models import Look
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import known_extensions
 from vinetag.core.lexicon import load_lexicon
@@ -24,8 +27,8 @@ from vinetag.core.make import RECIPES
 from vinetag.core.words import GROUPS, open_up
 
 __all__ = [
-    "CatalogueView", "DismissedNameView", "DismissedView", "MoreView", "ProjectView",
-    "ProjectsView", "RestoreProjectView", "WordsView",
+    "BringBackView", "CatalogueView", "DismissedView", "LooksView", "MoreView", "ProjectView",
+    "ProjectsView", "RestoreProjectView", "ViewsView", "WordsView",
 ]  # fmt: skip
 
 
@@ -69,6 +72,21 @@ class ProjectView(APIView):
     def delete(self, request: Request, project_id: int) -> Response:
         services.remove_project(services.own_project(request.user, project_id))
         return Response(status=204)
+
+
+class ViewsView(APIView):
+    @extend_schema(
+        operation_id="keepViews",
+        request=ViewsSerializer,
+        responses={200: ViewsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def put(self, request: Request, project_id: int) -> Response:
+        project = services.own_project(request.user, project_id)
+        given = ViewsSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        asked = given.validated_data
+        services.keep_views(project=project, view=asked.get("view"), views=asked.get("views"))
+        return Response(ViewsSerializer(project).data)
 
 
 class RestoreProjectView(APIView):
@@ -115,39 +133,63 @@ class MoreView(APIView):
         return Response(ProjectSerializer(project).data)
 
 
+def _labels(request: Request) -> list[str]:
+    given = LabelsSerializer(data=request.data)
+    given.is_valid(raise_exception=True)
+    labels: list[str] = given.validated_data["labels"]
+    return labels
+
+
 class DismissedView(APIView):
     @extend_schema(
         operation_id="listDismissed",
-        responses={200: DismissedSerializer(many=True), 404: ErrorSerializer},
+        responses={200: LabelsSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
         project = services.own_project(request.user, project_id)
         rows = project.dismissed.order_by("-id")
-        return Response(DismissedSerializer(rows, many=True).data)
+        return Response({"labels": list(rows.values_list("label", flat=True))})
 
     @extend_schema(
-        operation_id="dismissName",
-        request=DismissedSerializer,
+        operation_id="dismissNames",
+        request=LabelsSerializer,
         responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
         project = services.own_project(request.user, project_id)
-        given = DismissedSerializer(data=request.data)
-        given.is_valid(raise_exception=True)
-        services.dismiss(project=project, label=given.validated_data["label"])
+        marks.dismiss(project=project, labels=_labels(request))
         return Response(status=204)
 
     @extend_schema(operation_id="bringAllBack", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int) -> Response:
-        services.bring_back(project=services.own_project(request.user, project_id), labels=None)
+        marks.bring_back(project=services.own_project(request.user, project_id), labels=None)
         return Response(status=204)
 
 
-class DismissedNameView(APIView):
-    @extend_schema(operation_id="bringBack", responses={204: None, 404: ErrorSerializer})
-    def delete(self, request: Request, project_id: int, label: str) -> Response:
+class BringBackView(APIView):
+    @extend_schema(
+        operation_id="bringBack",
+        request=LabelsSerializer,
+        responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def post(self, request: Request, project_id: int) -> Response:
         project = services.own_project(request.user, project_id)
-        services.bring_back(project=project, labels=[label])
+        marks.bring_back(project=project, labels=_labels(request))
+        return Response(status=204)
+
+
+class LooksView(APIView):
+    @extend_schema(
+        operation_id="lookAtNames",
+        request=LooksSerializer,
+        responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def post(self, request: Request, project_id: int) -> Response:
+        project = services.own_project(request.user, project_id)
+        given = LooksSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        verdict = Look.Verdict(given.validated_data["verdict"])
+        marks.look(project=project, labels=given.validated_data["labels"], verdict=verdict)
         return Response(status=204)
 
 

@@ -15,18 +15,20 @@ from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CellSerializer
+from vinetag.apps.naming.api.serializers import LabelsSerializer
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.shortlists import services
-from vinetag.apps.shortlists.export import shortlist_csv
+from vinetag.apps.shortlists.export import KINDS, shortlist_file
 from vinetag.core.names import unicode_label
 
-__all__ = ["EntryView", "ExportView", "OrderView", "ShortlistView"]
+__all__ = ["EntryView", "ExportView", "OrderView", "ShortlistView", "UnkeepView"]
 
 
 class KeptSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(source="entry.label")
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
     note = serializers.CharField(source="entry.note", allow_blank=True)
+    tags = serializers.ListField(source="entry.tags", child=serializers.CharField())
     kept_at = serializers.DateTimeField(source="entry.kept_at")
     letters = serializers.SerializerMethodField()
     grade = serializers.FloatField(allow_null=True)
@@ -44,12 +46,18 @@ class KeptSerializer(serializers.Serializer[Any]):
         return [part[3] for part in kept.entry.parts]
 
 
-class KeepSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(max_length=255, allow_blank=True)
-
-
-class NoteSerializer(serializers.Serializer[Any]):
-    note = serializers.CharField(allow_blank=True, trim_whitespace=False, max_length=100_000)
+class RemarksSerializer(serializers.Serializer[Any]):
+    note = serializers.CharField(
+        allow_blank=True, trim_whitespace=False, max_length=100_000, required=False
+    )
+    was = serializers.CharField(
+        allow_blank=True, trim_whitespace=False, max_length=100_000, required=False,
+        write_only=True, help_text="The note this one was written over",
+    )  # fmt: skip
+    tags = serializers.ListField(
+        child=serializers.CharField(allow_blank=True, max_length=200), max_length=100,
+        required=False,
+    )  # fmt: skip
 
 
 class OrderSerializer(serializers.Serializer[Any]):
@@ -66,10 +74,10 @@ class ShortlistView(APIView):
         return Response(KeptSerializer(services.kept_names(project), many=True).data)
 
     @extend_schema(
-        operation_id="keepName",
-        request=KeepSerializer,
+        operation_id="keepNames",
+        request=LabelsSerializer,
         responses={
-            201: KeepSerializer,
+            201: LabelsSerializer,
             400: ErrorSerializer,
             404: ErrorSerializer,
             409: ErrorSerializer,
@@ -77,29 +85,48 @@ class ShortlistView(APIView):
     )
     def post(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
-        given = KeepSerializer(data=request.data)
+        given = LabelsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        entry = services.keep(project=project, label=given.validated_data["label"])
-        return Response({"label": entry.label}, status=201)
+        kept = services.keep(project=project, labels=given.validated_data["labels"])
+        return Response({"labels": kept}, status=201)
+
+
+class UnkeepView(APIView):
+    @extend_schema(
+        operation_id="unkeepNames",
+        request=LabelsSerializer,
+        responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def post(self, request: Request, project_id: int) -> Response:
+        project = own_project(request.user, project_id)
+        given = LabelsSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        services.unkeep(project=project, labels=given.validated_data["labels"])
+        return Response(status=204)
 
 
 class EntryView(APIView):
     @extend_schema(
-        operation_id="writeNote",
-        request=NoteSerializer,
-        responses={200: NoteSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        operation_id="writeRemarks",
+        request=RemarksSerializer,
+        responses={
+            200: RemarksSerializer,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+            409: ErrorSerializer,
+        },
     )
     def patch(self, request: Request, project_id: int, label: str) -> Response:
         project = own_project(request.user, project_id)
-        given = NoteSerializer(data=request.data)
+        given = RemarksSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        entry = services.note(project=project, label=label, text=given.validated_data["note"])
-        return Response({"note": entry.note})
-
-    @extend_schema(operation_id="unkeepName", responses={204: None, 404: ErrorSerializer})
-    def delete(self, request: Request, project_id: int, label: str) -> Response:
-        services.unkeep(project=own_project(request.user, project_id), label=label)
-        return Response(status=204)
+        asked, told = given.validated_data, {}
+        if "note" in asked:
+            text, was = asked["note"], asked.get("was")
+            told["note"] = services.note(project=project, label=label, text=text, was=was).note
+        if "tags" in asked:
+            told["tags"] = services.tag(project=project, label=label, tags=asked["tags"]).tags
+        return Response(told)
 
 
 class OrderView(APIView):
@@ -116,15 +143,27 @@ class OrderView(APIView):
         return Response(status=204)
 
 
+class FormSerializer(serializers.Serializer[Any]):
+    form = serializers.ChoiceField(choices=tuple(KINDS), default="csv")
+
+
 class ExportView(APIView):
     @extend_schema(
         operation_id="exportShortlist",
-        responses={(200, "text/csv"): OpenApiTypes.BINARY, 404: ErrorSerializer},
+        parameters=[FormSerializer],
+        responses={
+            (200, "application/octet-stream"): OpenApiTypes.BINARY,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+        },
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
         project = own_project(request.user, project_id)
-        body = shortlist_csv(services.kept_names(project), project.brief["extensions"])
-        name = slugify(project.name) or "shortlist"
-        response = HttpResponse(body, content_type="text/csv; charset=utf-8")
-        response.headers["Content-Disposition"] = f'attachment; filename="{name}-shortlist.csv"'
+        given = FormSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        form = given.validated_data["form"]
+        body = shortlist_file(services.kept_names(project), project.brief["extensions"], form)
+        name = f"{slugify(project.name) or 'project'}-shortlist.{form}"
+        response = HttpResponse(body, content_type=KINDS[form])
+        response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
         return response

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
-from functools import lru_cache
 from types import MappingProxyType
 from typing import Final, NamedTuple
 
 from vinetag.core.brief import Purpose
+from vinetag.core.facts import beats
 from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Assessment, Finding, assess
-from vinetag.core.lexicon import Lexicon
 from vinetag.core.names import unicode_label
 
 __all__ = ["Length"]
@@ -43,7 +41,6 @@ HYPHEN: Final = 8.0
 # ".com" is four strokes with its dot; a longer ending costs a point for each letter beyond.
 EXTENSION_LETTERS: Final = 3
 EXTENSION: Final = 1.0
-VOWEL_GROUP: Final = re.compile(r"[aeiouy]+")
 
 
 class Length:
@@ -87,10 +84,10 @@ class Length:
             found = [Finding("best", 0.0, 0, end, args)]
         if reading.foreign:
             return assess(100.0, found)
-        beats = sum(_beats(word, reading.lexicon) for _, word in reading.words)
-        if beats > curve.syllables:
-            over = beats - curve.syllables
-            told = {"syllables": beats, "over": over, "most": curve.syllables}
+        spoken = sum(beats(word, reading.lexicon) for _, word in reading.words)
+        if spoken > curve.syllables:
+            over = spoken - curve.syllables
+            told = {"syllables": spoken, "over": over, "most": curve.syllables}
             found.append(Finding("syllables", -curve.syllable * over, 0, end, told))
         words = len(reading.words)
         if words > curve.words:
@@ -107,10 +104,3 @@ class Length:
             adds = {"extension": reading.extension, "letters": extension}
             found.append(Finding("extension", points, 0, end, adds))
         return assess(100.0, found)
-
-
-@lru_cache(60_000)
-def _beats(word: str, lexicon: Lexicon) -> int:
-    """Syllables: the dictionary's, or for a new word its groups of vowel letters."""
-    groups = len(VOWEL_GROUP.findall(word)) - (word.endswith("e") and not word.endswith("le"))
-    return lexicon.sounds.syllables(word) or max(1, groups)

@@ -6,11 +6,12 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { type SyntheticEvent, useState } from 'react';
+import { lazy, Suspense, type SyntheticEvent, useState } from 'react';
 
 import type { ApiError, Keyword, Opened } from '../../shared/api';
 import { CrossIcon } from '../../shared/ui/icons';
-import { KeywordDialog } from './KeywordDialog';
+
+const KeywordDialog = lazy(async () => ({ default: (await import('./KeywordDialog')).KeywordDialog }));
 
 interface WeightProps {
   keyword: Keyword;
@@ -99,7 +100,7 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
         <TextField fullWidth label="Add words" value={typed} onChange={(e) => { setTyped(e.target.value); }} onBlur={(e) => { if (typed.trim()) add(e); }} error={Boolean(whole) || isBlank} helperText={whole ?? (isBlank ? 'Write a word; spaces alone are none.' : undefined)} slotProps={{ htmlInput: { 'aria-describedby': 'add-words-help' } }} />
         {!keywords.length && <Typography id="add-words-help" variant="caption" color="textSecondary">Words the name should carry or hint at. Commas between them, Enter to add.</Typography>}
       </Box>
-      {looked && <KeywordDialog keyword={looked} opened={opened.find((o) => o.keyword === looked.text)} groups={groups} keywords={keywords} onChange={onChange} onClose={() => { setAround(null); }} />}
+      {looked && <Suspense><KeywordDialog keyword={looked} opened={opened.find((o) => o.keyword === looked.text)} groups={groups} keywords={keywords} onChange={onChange} onClose={() => { setAround(null); }} /></Suspense>}
     </Stack>
   );
 }

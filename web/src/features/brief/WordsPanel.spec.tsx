@@ -2,23 +2,14 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 
-import type { Brief, Project } from '../../shared/api';
+import type { Brief } from '../../shared/api';
+import { sampleBrief, sampleProject } from '../../shared/testing/samples';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { useBrief } from './useBrief';
 import { WordsPanel } from './WordsPanel';
 
-const brief: Brief = {
-  name: 'Pressroom',
-  purpose: 'mix',
-  keywords: [{ text: 'ink', weight: 3, senses: [], drop: [] }],
-  avoid: [],
-  limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 },
-  extensions: ['com'],
-  places: [],
-  making: { off: [], daring: 35, added_max: 8, shapes: [] },
-  weights: {},
-};
-const project: Project = { id: 7, name: 'Pressroom', brief, considered: 0, within: 0, good: 0, created_at: '', changed_at: '' };
+const brief = sampleBrief({ name: 'Pressroom', keywords: [{ text: 'ink', weight: 3, senses: [], drop: [] }] });
+const project = sampleProject({ brief });
 
 function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }), start: Brief = brief) {
   const asked = serve((method, path, body) => {
@@ -29,7 +20,7 @@ function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, 
   });
   const onDraft = vi.fn();
   function Panel() {
-    return <WordsPanel project={project} editor={useBrief({ ...project, brief: start })} onDraft={onDraft} />;
+    return <WordsPanel project={project} editor={useBrief({ ...project, brief: start })} onDraft={onDraft} onPropose={vi.fn()} />;
   }
   renderIn(<Panel />);
   return { onDraft, saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief) };

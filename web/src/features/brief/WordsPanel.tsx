@@ -12,7 +12,7 @@ import type { ReactNode } from 'react';
 import type { ApiError, Brief, Project, Purpose } from '../../shared/api';
 import type { Weights } from '../../shared/lib/grading';
 import { UndoIcon } from '../../shared/ui/icons';
-import { ChipsField } from './ChipsField';
+import { ChipsField } from '../../shared/ui/ChipsField';
 import { DismissedList } from './DismissedList';
 import { KeywordList } from './KeywordList';
 import { LimitFields } from './LimitFields';
@@ -58,10 +58,12 @@ interface Props {
   editor: BriefEditor;
   /** Weights while a slider moves; null when it rests. */
   onDraft: (weights: Weights | null) => void;
+  /** Opens what is asked of the owner, and proposes extensions. */
+  onPropose: () => void;
 }
 
 /** The words and the rest of the brief; every change makes the names anew, but for the weights. */
-export function WordsPanel({ project, editor, onDraft }: Props) {
+export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
   const { brief, error, change } = editor;
   const catalogue = useCatalogue();
   const opened = useOpened(project.id);
@@ -85,6 +87,7 @@ export function WordsPanel({ project, editor, onDraft }: Props) {
       </Section>
       <Section title="Extensions">
         <ChipsField label="In your order" show={(e) => `.${e}`} options={catalogue.data?.extensions ?? []} value={brief.extensions} onChange={(extensions) => { set({ extensions }); }} error={error?.at('brief.extensions', true)} marked={marked(error, 'brief.extensions')} />
+        <Button size="small" sx={{ mt: 0.5 }} onClick={onPropose}>Owner, budget, and which suit</Button>
       </Section>
       <Section title="Limits">
         <LimitFields limits={brief.limits} error={error} onChange={(limits) => { set({ limits }); }} />

@@ -40,7 +40,7 @@ export function useBrief(project: Project): BriefEditor {
     onSuccess: async (saved) => {
       client.setQueryData(keys.project(project.id), saved);
       await Promise.all(
-        [keys.names(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.projects].map((queryKey) =>
+        [keys.names(project.id), keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.projects].map((queryKey) =>
           client.invalidateQueries({ queryKey }),
         ),
       );

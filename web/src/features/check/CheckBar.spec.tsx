@@ -4,16 +4,18 @@ import { expect, it, vi } from 'vitest';
 
 import { ApiError, type Check } from '../../shared/api';
 import { renderIn } from '../../shared/testing/render';
+import { sampleCheck } from '../../shared/testing/samples';
 import { CheckBar } from './CheckBar';
 import type { CheckControls } from './useCheck';
 
-const check = (fields: Partial<Check>): Check => ({ id: 3, state: 'running', total: 1200, done: 300, unsure: 0, rate: 100, created_at: new Date().toISOString(), ended_at: null, ...fields });
+const check = sampleCheck;
 const start = vi.fn();
 const stop = vi.fn();
+const goOn = vi.fn();
 
 function show(found: Check | null, error: ApiError | null = null, labels?: string[]) {
   const active = found?.state === 'running' || found?.state === 'queued';
-  const controls = { check: found, active, watchError: null, start: { mutate: start, error, variables: labels && { labels }, isPending: false }, stop: { mutate: stop, isPending: false } };
+  const controls = { check: found, active, watchError: null, start: { mutate: start, error, variables: labels && { labels }, isPending: false }, stop: { mutate: stop, isPending: false }, goOn: { mutate: goOn, error: null } };
   renderIn(<CheckBar controls={controls as unknown as CheckControls} names={2000} />);
 }
 
@@ -28,9 +30,9 @@ it('says what is done, how fast, what is left and what is unsure, and stops', as
 it.each([
   [check({ state: 'queued', done: 0, rate: null }), '0 of 1,200 answered · waiting for a worker'],
   [check({ done: 0, rate: null }), '0 of 1,200 answered · asking'],
-  [check({ rate: 1, done: 0 }), '1 a second · 20 min left'],
+  [check({ rate: 1, done: 0, left: 1200 }), '1 a second · 20 min left'],
   [check({ state: 'done', done: 1200, unsure: 2 }), '1,200 answers · 2 unsure, just now.'],
-  [check({ state: 'stopped', done: 1 }), 'Stopped after 1 answer, just now.'],
+  [check({ state: 'stopped', done: 1, left: 0 }), 'Stopped after 1 answer, just now.'],
   [null, 'Nothing has been asked yet.'],
 ])('tells each state apart', (found, said) => {
   show(found);
@@ -41,11 +43,33 @@ it('offers to ask again when everything is fresh, but not for one name', async (
   const fresh = new ApiError(409, 'fresh', 'All 200 names were checked within the last 15 minutes.');
   show(null, fresh);
   await userEvent.click(screen.getByRole('button', { name: 'Ask again' }));
-  expect(start).toHaveBeenCalledWith({ again: true });
+  expect(start).toHaveBeenCalledWith({ again: 'all' });
 });
 
 it('tells a refusal of one name without offering to ask all again', () => {
   show(null, new ApiError(409, 'check_active', 'A check is running.'), ['inkpost']);
   expect(screen.getByRole('status')).toHaveTextContent('A check is running.');
   expect(screen.queryByRole('button', { name: 'Ask again' })).not.toBeInTheDocument();
+});
+
+it('goes on with what a stopped check left', async () => {
+  show(check({ state: 'stopped', left: 1_150 }));
+  await userEvent.click(screen.getByRole('button', { name: 'Go on with 1,150' }));
+  expect(goOn).toHaveBeenCalledWith(3);
+});
+
+it('says why answers are unsure, the commonest reason first', async () => {
+  show(check({ state: 'done', unsure: 9, troubles: [{ trouble: 'timeout', reason: 'No answer in time.', count: 8 }, { trouble: 'resting', reason: 'Left alone.', count: 1 }] }));
+  await userEvent.hover(screen.getByText('9 unsure'));
+  expect(await screen.findByRole('tooltip')).toHaveTextContent('8: No answer in time. 1: Left alone.');
+});
+
+it.each([
+  ['only what is unsure', { what: 'best', again: 'unsure' }],
+  ['what is older than a day', { what: 'best', older_than_minutes: 1440 }],
+])('asks again %s', async (name, request) => {
+  show(check({ state: 'done' }));
+  await userEvent.click(screen.getByRole('button', { name: 'What else to check' }));
+  await userEvent.click(screen.getByRole('menuitem', { name }));
+  expect(start).toHaveBeenCalledWith(request);
 });

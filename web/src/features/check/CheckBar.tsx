@@ -1,21 +1,32 @@
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import ButtonGroup from '@mui/material/ButtonGroup';
 import LinearProgress from '@mui/material/LinearProgress';
 import Stack from '@mui/material/Stack';
+import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 
 import { asApiError, type Check } from '../../shared/api';
 import { formatCount, plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
+import { CheckMenu, type Choices } from './CheckMenu';
 import type { CheckControls } from './useCheck';
 
 const BEST = 200;
+const none = () => ({});
 
-const unsureNote = (check: Check): string => (check.unsure ? ` · ${formatCount(check.unsure)} unsure` : '');
+/** How many are unsure, and why when asked. */
+function Unsure({ check }: { check: Check }) {
+  if (!check.unsure) return null;
+  const why = check.troubles.map(({ reason, count }) => `${formatCount(count)}: ${reason}`).join(' ');
+  return <> · <Tooltip describeChild title={why}><ButtonBase sx={{ font: 'inherit', textDecoration: 'underline dotted', verticalAlign: 'baseline' }}>{formatCount(check.unsure)} unsure</ButtonBase></Tooltip></>;
+}
 
 function timeLeft(check: Check): string {
   if (check.state === 'queued') return 'waiting for a worker';
   if (!check.rate) return 'asking';
-  const seconds = Math.ceil((check.total - check.done) / check.rate);
+  const seconds = Math.ceil(check.left / check.rate);
   return `${formatCount(Math.round(check.rate))} a second · ${seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`} left`;
 }
 
@@ -25,7 +36,7 @@ function Running({ check, onStop, stopping }: { check: Check; onStop: () => void
       <Stack sx={{ flex: 1, minWidth: 0, gap: 0.5 }}>
         <LinearProgress variant="determinate" color="secondary" value={check.total ? (100 * check.done) / check.total : 0} aria-label="Names checked" sx={{ height: 5, borderRadius: 3 }} />
         <Typography variant="caption" role="status" noWrap color="textSecondary">
-          {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}{unsureNote(check)}
+          {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}<Unsure check={check} />
         </Typography>
       </Stack>
       <Button variant="outlined" onClick={onStop} disabled={stopping}>Stop</Button>
@@ -36,25 +47,52 @@ function Running({ check, onStop, stopping }: { check: Check; onStop: () => void
 function Rested({ check }: { check: Check | null }) {
   if (!check) return <>Nothing has been asked yet.</>;
   const moment = check.ended_at ?? check.created_at;
-  if (check.state === 'stopped') return <>Stopped after {plural(check.done, 'answer')}{unsureNote(check)}, <Age at={moment} />.</>;
-  return <>{plural(check.total, 'answer')}{unsureNote(check)}, <Age at={moment} />.</>;
+  if (check.state === 'stopped') return <>Stopped after {plural(check.done, 'answer')}<Unsure check={check} />, <Age at={moment} />.</>;
+  return <>{plural(check.total, 'answer')}<Unsure check={check} />, <Age at={moment} />.</>;
 }
 
-/** One button to check the best names, and how far that is. */
-export function CheckBar({ controls, names }: { controls: CheckControls; names: number }) {
-  const { check, active, start, stop, watchError } = controls;
+interface Props {
+  controls: CheckControls;
+  /** How many names are listed. */
+  names: number;
+  /** What else can be checked from here. */
+  choices?: () => Choices;
+  /** What the button checks. */
+  what?: 'best' | 'pasted';
+  /** The note stands somewhere else. */
+  noteElsewhere?: boolean;
+}
+
+/** What became of the last check, or why the next one was not begun. */
+export function CheckNote({ controls }: { controls: CheckControls }) {
+  const { check, active, start, goOn, watchError } = controls;
+  const refused = asApiError(start.error ?? goOn.error);
+  if (active) return null;
+  return (
+    <Typography variant="caption" role="status" color={refused && refused.code !== 'fresh' ? 'error' : 'textSecondary'} sx={{ lineHeight: 1.3 }}>
+      {refused?.message ?? watchError?.message ?? <Rested check={check} />}
+    </Typography>
+  );
+}
+
+/** One button to check the best names, a menu for the rest, and how far that is. */
+export function CheckBar({ controls, names, choices, what = 'best', noteElsewhere = false }: Props) {
+  const { check, active, start, stop, goOn } = controls;
   if (check && active) return <Running check={check} onStop={() => { stop.mutate(check.id); }} stopping={stop.isPending} />;
-  const refused = asApiError(start.error);
-  const all = refused?.code === 'fresh' && !start.variables?.labels;
+  const refused = asApiError(start.error ?? goOn.error);
+  const all = refused?.code === 'fresh' && start.variables?.again !== 'unsure' && !start.variables?.labels;
+  const canGoOn = check?.state === 'stopped' && check.left > 0;
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0, justifyContent: 'flex-end' }}>
-      <Typography variant="caption" role="status" color={refused && !all ? 'error' : 'textSecondary'} sx={{ textAlign: 'right', lineHeight: 1.3 }}>
-        {refused?.message ?? watchError?.message ?? <Rested check={check} />}
-      </Typography>
-      {all && <Button onClick={() => { start.mutate({ again: true }); }}>Ask again</Button>}
-      <Button variant="contained" sx={{ whiteSpace: 'nowrap', flex: 'none' }} disabled={!names || start.isPending} onClick={() => { start.mutate({}); }}>
-        {names > BEST ? `Check the best ${BEST}` : `Check ${plural(names, 'name')}`}
-      </Button>
+      {!noteElsewhere && <Box sx={{ textAlign: 'right', minWidth: 0 }}><CheckNote controls={controls} /></Box>}
+      {all && <Button onClick={() => { start.mutate({ ...start.variables, again: 'all' }); }}>Ask again</Button>}
+      {canGoOn && !all && <Button variant="outlined" sx={{ whiteSpace: 'nowrap', flex: 'none' }} onClick={() => { goOn.mutate(check.id); }}>Go on with {formatCount(check.left)}</Button>}
+      <ButtonGroup variant="contained" sx={{ flex: 'none' }}>
+        <Button sx={{ whiteSpace: 'nowrap' }} disabled={!names || start.isPending} onClick={() => { start.mutate({ what }); }}>
+          {what === 'best' && names > BEST ? `Check the best ${BEST}` : `Check ${plural(names, 'name')}`}
+        </Button>
+        <CheckMenu choices={choices ?? none} what={what} disabled={!names || start.isPending} onStart={(request) => { start.mutate(request); }} />
+      </ButtonGroup>
     </Stack>
   );
 }

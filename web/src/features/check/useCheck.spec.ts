@@ -2,12 +2,11 @@ import { QueryClient } from '@tanstack/react-query';
 import { expect, it } from 'vitest';
 
 import { type Cell, keys, type Page } from '../../shared/api';
+import { sampleCell, sampleRow } from '../../shared/testing/samples';
 import { mergeCells } from './useCheck';
 
-const cell = (label: string, extension: string, status: Cell['status']): Cell => ({
-  label, extension, status, trouble: '', reason: '', detail: '', source: '', asked_at: '2026-11-25T12:00:00Z', registered: null, expires: null, rdap_status: [], pending: false,
-});
-const row = (label: string, cells: Cell[] = []) => ({ label, grade: 90, letters: label.length, scores: {}, recipes: [], starts: [0], change: '', dot: '', kept: false, cells });
+const cell = (label: string, extension: string, status: Cell['status']) => sampleCell({ label, extension, status });
+const row = (label: string, cells: Cell[] = []) => sampleRow({ label, cells });
 
 it('puts answers into their cells; rows keep their places, others stay the same objects', () => {
   const client = new QueryClient();

@@ -1,9 +1,10 @@
 import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 
-import { api, asApiError, type Cell, type Check, type Judged, keys, type Page, unwrap, type Watch } from '../../shared/api';
+import { api, asApiError, type Cell, type Check, keys, type ListPage, type Page, unwrap, type Watch } from '../../shared/api';
+import type { CheckWish } from '../../shared/lib/asked';
+import { followAnswers } from './answers';
 
-const WATCH_EVERY = 700;
 const GLANCE_EVERY = 15_000;
 
 export const isActive = (check: Check | null | undefined): boolean => check?.state === 'queued' || check?.state === 'running';
@@ -18,44 +19,47 @@ function put(cells: readonly Cell[], fresh: ReadonlyMap<string, Cell>, label: st
   return merged;
 }
 
-/** Writes answers into the pages and names already on screen; rows keep their places. */
+/** Writes answers into the pages already on screen; rows keep their places, others stay the same objects. */
 export function mergeCells(client: QueryClient, projectId: number, extensions: readonly string[], cells: readonly Cell[]): void {
   const fresh = new Map(cells.map((cell) => [`${cell.label}.${cell.extension}`, cell]));
   const touched = new Set(cells.map((cell) => cell.label));
   client.setQueriesData<Page>({ queryKey: keys.names(projectId) }, (page) =>
     page && { ...page, rows: page.rows.map((row) => (touched.has(row.label) ? { ...row, cells: put(row.cells, fresh, row.label, extensions) } : row)) },
   );
-  for (const label of touched) {
-    client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, cells: put(name.cells, fresh, label, extensions) });
-  }
+  client.setQueriesData<ListPage>({ queryKey: keys.list(projectId) }, (page) =>
+    page && { ...page, rows: page.rows.map((row) => (touched.has(row.label) ? { ...row, cells: put(row.cells, fresh, row.label, row.extensions) } : row)) },
+  );
+  for (const label of touched) void client.invalidateQueries({ queryKey: keys.name(projectId, label) });
 }
 
-interface Request {
-  labels?: string[];
-  again?: boolean;
-}
-
-/** The project's check: starting, watching and stopping it. Answers fill the sheet as they come. */
+/** The project's check: starting, watching, stopping and going on. Answers fill the sheet as they come. */
 export function useCheck(projectId: number, extensions: readonly string[]) {
   const client = useQueryClient();
   const path = { project_id: projectId };
-  const since = useRef<string | undefined>(undefined);
-  const refresh = () => Promise.all([keys.names(projectId), keys.allDots(projectId), keys.allNames(projectId), keys.funnel(projectId), keys.shortlist(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const refresh = useCallback(
+    () => Promise.all([keys.names(projectId), keys.counts(projectId), keys.list(projectId), keys.allDots(projectId), keys.allNames(projectId), keys.funnel(projectId), keys.shortlist(projectId)].map((queryKey) => client.invalidateQueries({ queryKey }))),
+    [client, projectId],
+  );
   const watch = useQuery({
     queryKey: keys.watch(projectId),
-    queryFn: async () => {
-      const query = since.current ? { since: since.current } : {};
-      const seen = await unwrap(api.GET('/api/projects/{project_id}/checks', { params: { path, query } }));
-      since.current = seen.now;
-      if (seen.cells.length) {
-        mergeCells(client, projectId, extensions, seen.cells);
-        void client.invalidateQueries({ queryKey: keys.funnel(projectId) });
-      }
-      return seen;
-    },
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/checks', { params: { path } })),
     staleTime: 0,
-    refetchInterval: (query) => (isActive(query.state.data?.check_run) ? WATCH_EVERY : GLANCE_EVERY),
+    refetchInterval: GLANCE_EVERY,
   });
+  const mine = JSON.stringify(extensions);
+  useEffect(() => {
+    const chosen = JSON.parse(mine) as string[];
+    return followAnswers(projectId, {
+      begun: () => { if (isActive(client.getQueryData<Watch>(keys.watch(projectId))?.check_run)) void refresh(); },
+      answers: (cells) => {
+        mergeCells(client, projectId, chosen, cells);
+        void client.invalidateQueries({ queryKey: keys.funnel(projectId) });
+      },
+      progress: (check_run) => {
+        client.setQueryData<Watch>(keys.watch(projectId), (seen) => ({ cells: [], more: false, number: seen?.number ?? 0, check_run }));
+      },
+    });
+  }, [client, projectId, mine, refresh]);
   const check = watch.data?.check_run ?? null;
   const active = isActive(check);
   const wasActive = useRef(active);
@@ -64,18 +68,28 @@ export function useCheck(projectId: number, extensions: readonly string[]) {
     wasActive.current = active;
   });
   const see = async (check_run: Check) => {
-    client.setQueryData<Watch>(keys.watch(projectId), (seen) => ({ cells: [], now: seen?.now ?? check_run.created_at, check_run }));
-    await Promise.all([refresh(), client.invalidateQueries({ queryKey: keys.watch(projectId) })]);
+    client.setQueryData<Watch>(keys.watch(projectId), (seen) => ({ cells: [], more: false, number: seen?.number ?? 0, check_run }));
+    await refresh();
   };
   const start = useMutation({
-    mutationFn: (body: Request) => unwrap(api.POST('/api/projects/{project_id}/checks', { params: { path }, body: { again: false, ...body } })),
+    mutationFn: ({ shown, ...body }: CheckWish) => {
+      const how = { everywhere: false, again: 'stale' as const, purpose: 'scan' as const, ...body };
+      return shown
+        ? unwrap(api.POST('/api/projects/{project_id}/names/check', { params: { path }, body: { ...how, shown } }))
+        : unwrap(api.POST('/api/projects/{project_id}/checks', { params: { path }, body: { what: 'best' as const, ...how } }));
+    },
     onSuccess: see,
   });
   const stop = useMutation({
     mutationFn: (id: number) => unwrap(api.POST('/api/projects/{project_id}/checks/{check_id}/stop', { params: { path: { ...path, check_id: id } } })),
     onSuccess: see,
   });
-  return { check, active, start, stop, watchError: asApiError(watch.error) };
+  const goOn = useMutation({
+    mutationFn: (id: number) => unwrap(api.POST('/api/projects/{project_id}/checks/{check_id}/resume', { params: { path: { ...path, check_id: id } } })),
+    onMutate: () => { start.reset(); },
+    onSuccess: see,
+  });
+  return { check, active, start, stop, goOn, watchError: asApiError(watch.error) };
 }
 
 export type CheckControls = ReturnType<typeof useCheck>;

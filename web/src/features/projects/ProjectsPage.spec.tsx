@@ -2,27 +2,58 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it } from 'vitest';
 
+import type { Overview } from '../../shared/api';
+import { sampleProject } from '../../shared/testing/samples';
 import { renderIn, serve } from '../../shared/testing/render';
 import { freshBrief } from './useProjects';
 import { ProjectsPage } from './ProjectsPage';
 
-const project = { id: 7, name: 'Pressroom', brief: freshBrief('Pressroom', ['ink']), considered: 9, within: 5, good: 1234, created_at: '2026-11-01T00:00:00Z', changed_at: new Date().toISOString() };
+const project = { ...sampleProject({ brief: freshBrief('Pressroom', ['ink']), considered: 9 }), changed_at: new Date().toISOString() };
+const standing = (fields: Partial<Overview> = {}): Overview => ({ project, listed: 2000, good: 1234, kept: 3, open: 12, asked: 600, stale: 40, checking: false, ...fields });
+const menu = async (item: string) => {
+  await userEvent.click(await screen.findByRole('button', { name: 'What to do with Pressroom' }));
+  await userEvent.click(screen.getByRole('menuitem', { name: item }));
+};
 
-it('shows each project, and undoes a removal', async () => {
+it('shows where each project stands, and undoes a removal', async () => {
   let there = true;
   const asked = serve((method, path) => {
     if (method === 'DELETE') there = false;
     if (path.endsWith('/restore')) there = true;
-    return { body: method === 'GET' ? (there ? [project] : []) : project };
+    return { body: method === 'GET' ? (there ? [standing({ checking: true })] : []) : project };
   });
   renderIn(<ProjectsPage />);
   expect(await screen.findByRole('link', { name: 'Pressroom' })).toHaveAttribute('href', '/projects/7');
-  expect(screen.getByText(/1,234 good names/)).toBeInTheDocument();
-  await userEvent.click(screen.getByRole('button', { name: 'Remove Pressroom' }));
+  expect(screen.getByLabelText('Where Pressroom stands')).toHaveTextContent('9made2,000listed1,234good enough12open3shortlisted');
+  expect(screen.getByText(/a check is running · 40 answers of 600 old enough/)).toBeInTheDocument();
+  await menu('Remove');
   expect(await screen.findByText('Nothing is being named yet')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Undo' }));
   expect(await screen.findByRole('link', { name: 'Pressroom' })).toBeInTheDocument();
   expect(asked.map((a) => a.method)).toContain('DELETE');
+});
+
+it('puts a project by, out of sight until it is asked for', async () => {
+  let archived = false;
+  serve((method, _path, body) => {
+    if (method === 'PUT') archived = (body as { archived: boolean }).archived;
+    const now = { ...project, archived_at: archived ? '2026-11-25T00:00:00Z' : null };
+    return { body: method === 'GET' ? [standing({ project: now })] : now };
+  });
+  renderIn(<ProjectsPage />);
+  await menu('Put by');
+  await waitFor(() => { expect(screen.queryByRole('link', { name: 'Pressroom' })).not.toBeInTheDocument(); });
+  await userEvent.click(screen.getByRole('button', { name: 'show 1 put by' }));
+  await menu('Take up again');
+  expect(await screen.findByText('Pressroom was taken up again.')).toBeInTheDocument();
+});
+
+it('says what is wrong with a file of a project', async () => {
+  const problems = [{ path: 'shortlist.3', code: 'x', message: 'This entry lacks something.' }];
+  serve((method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : { body: [standing()] }));
+  renderIn(<ProjectsPage />);
+  await userEvent.upload(screen.getByLabelText('File of a project'), new File(['{}'], 'x.json', { type: 'application/json' }));
+  expect(await screen.findByText(/shortlist.3: This entry lacks something./)).toBeInTheDocument();
 });
 
 it('keeps what was typed into a new project that was refused, each problem at its field', async () => {
@@ -44,7 +75,7 @@ it('keeps what was typed into a new project that was refused, each problem at it
 
 it('says when the projects cannot be loaded, and tries again', async () => {
   let down = true;
-  serve(() => (down ? { status: 500, body: 'broken' } : { body: [project] }));
+  serve(() => (down ? { status: 500, body: 'broken' } : { body: [standing()] }));
   renderIn(<ProjectsPage />);
   expect(await screen.findByRole('alert')).toHaveTextContent('Something went wrong on the server.');
   down = false;

@@ -2,16 +2,15 @@ import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 
-import type { Cell, Judged } from '../../shared/api';
+import type { Cell } from '../../shared/api';
 import { renderIn, serve } from '../../shared/testing/render';
+import { sampleCell, sampleJudged, sampleRow } from '../../shared/testing/samples';
 import { ReasonsPanel, type View } from './ReasonsPanel';
 
-const cell = (extension: string, fields: Partial<Cell>): Cell => ({
-  label: 'inkpost', extension, status: 'open', trouble: '', reason: '', detail: '', source: 'http://registry.example/domain/x', asked_at: new Date().toISOString(), registered: null, expires: null, rdap_status: [], pending: false, ...fields,
-});
-const name: Judged = {
+const cell = (extension: string, fields: Partial<Cell>) => sampleCell({ extension, ...fields });
+const said = (extension: string, source: string, text: string) => ({ extension, source, text, at: new Date().toISOString(), address: '', detail: '', registrar: '', holder: '', record: [], statuses: [] });
+const name = sampleJudged({
   label: 'inkpost',
-  shown: 'inkpost',
   grade: 91.4,
   recipes: ['pair', 'tail'],
   parts: [
@@ -30,15 +29,17 @@ const name: Judged = {
     cell('com', { status: 'taken', registered: '2004-03-01T00:00:00Z', expires: '2027-03-01T00:00:00Z' }),
     cell('net', {}),
     cell('org', { status: 'unsure', reason: 'The look-up service did not answer in time. Try again.' }),
+    cell('io', {}),
     cell('shop', { status: 'waiting', pending: true, asked_at: null }),
   ],
-};
-const acts = { onKeep: vi.fn(), onCheck: vi.fn(), onSelect: vi.fn(), onView: vi.fn() };
+  evidence: [said('com', 'dns', 'Name servers (DNS) know it, so it is registered.')],
+});
+const acts = { onKeep: vi.fn(), onCheck: vi.fn(), onSelect: vi.fn(), onView: vi.fn(), onBegin: vi.fn(), onFallback: vi.fn() };
 
 function show(label: string | null = 'inkpost', view: View = 'reasons', status = 200) {
-  const near = { total: 1, rows: [{ label: 'postink', grade: 84, letters: 7, scores: {}, recipes: [], starts: [0, 4], change: '', dot: '', kept: false, cells: [] }] };
-  serve((_method, path) => ({ status, body: status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : name }));
-  renderIn(<ReasonsPanel projectId={7} label={label} extensions={['com', 'net', 'org', 'shop', 'press']} checking={false} view={view} {...acts} />);
+  const near = { total: 1, rows: [sampleRow({ label: 'postink', grade: 84, starts: [0, 4] })] };
+  serve((_method, path) => ({ status, body: path.endsWith('/quick') ? [sampleCell({ extension: 'com', status: 'taken', label: 'quietsky' })] : status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : name }));
+  renderIn(<ReasonsPanel projectId={7} label={label} extensions={['com', 'net', 'org', 'shop', 'press']} checking={false} fallback={['exact_first', 'exact_next']} view={view} {...acts} />);
 }
 
 describe('ReasonsPanel', () => {
@@ -66,8 +67,7 @@ describe('ReasonsPanel', () => {
   it('gives each status its evidence, and never calls a failure open or taken', async () => {
     show();
     const rows = (await within(await screen.findByRole('list', { name: 'Statuses' })).findAllByRole('listitem')).map((row) => row.textContent);
-    expect(rows[0]).toContain('takenjust nowRegistered Mar 1, 2004. Expires Mar 1, 2027. Asked at registry.example.');
-    expect(rows[1]).toContain('The registry has no such registration.');
+    expect(rows[0]).toContain('takenjust nowRegistered Mar 1, 2004. Expires Mar 1, 2027. Who says so');
     expect(rows[2]).toContain('unsurejust nowThe look-up service did not answer in time.');
     expect(rows[2]).not.toMatch(/open|taken/);
     expect(rows[3]).toContain('waiting');
@@ -98,21 +98,33 @@ describe('ReasonsPanel', () => {
   it('grades any name while it is typed, and shows why on Enter', async () => {
     show(null);
     expect(screen.getByText('No name chosen')).toBeInTheDocument();
-    await userEvent.type(screen.getByLabelText('Grade any name'), '  QuietSky ');
+    await userEvent.type(screen.getByLabelText('Try any name'), '  QuietSky ');
     expect(await screen.findByText('91')).toBeInTheDocument();
-    await userEvent.type(screen.getByLabelText('Grade any name'), '{Enter}');
+    expect(await screen.findByRole('status', { name: 'Statuses of quietsky' })).toHaveTextContent('.com taken');
+    await userEvent.type(screen.getByLabelText('Try any name'), '{Enter}');
     expect(acts.onSelect).toHaveBeenCalledWith('quietsky');
   });
 
   it('says at once what is wrong with a typed name', async () => {
     show(null, 'reasons', 400);
-    await userEvent.type(screen.getByLabelText('Grade any name'), '-ink');
+    await userEvent.type(screen.getByLabelText('Try any name'), '-ink');
     expect(await screen.findByText('Look again.')).toBeInTheDocument();
-    expect(screen.getByLabelText('Grade any name')).toBeInvalid();
+    expect(screen.getByLabelText('Try any name')).toBeInvalid();
   });
 
   it('says why a name cannot be looked at', async () => {
     show('-ink', 'reasons', 400);
     expect(await screen.findByRole('alert')).toHaveTextContent('Look again.');
+  });
+
+  it('says who says so, and shows the extensions beyond the brief when asked', async () => {
+    show();
+    await userEvent.click(await screen.findByRole('button', { name: 'Who says so' }));
+    expect(screen.getByText(/Name servers \(DNS\) know it/)).toBeInTheDocument();
+    expect(screen.queryByText('.io')).not.toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: '1 other extension, 1 open' }));
+    expect(screen.getByText('.io')).toBeInTheDocument();
+    await userEvent.click(screen.getByRole('button', { name: 'Everywhere' }));
+    expect(acts.onBegin).toHaveBeenCalledWith({ what: 'labels', labels: ['inkpost'], everywhere: true });
   });
 });

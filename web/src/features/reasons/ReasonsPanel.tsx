@@ -5,18 +5,21 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, memo, type ReactNode } from 'react';
+import { Link } from 'react-router';
 
 import type { Judged } from '../../shared/api';
 import { Blank } from '../../shared/ui/Blank';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { AnyName } from './AnyName';
+import type { CheckWish } from '../../shared/lib/asked';
+import { Ladder } from './Ladder';
 import { Measures } from './Measures';
 import { NearNames } from './NearNames';
 import { Statuses } from './Statuses';
 import { Misspellings, Warnings } from './Warnings';
-import { useName } from './useName';
+import { useName } from '../../shared/lib/useName';
 
 interface Props {
   projectId: number;
@@ -25,17 +28,21 @@ interface Props {
   checking: boolean;
   onKeep: (label: string, kept: boolean) => void;
   onCheck: (labels: string[]) => void;
+  onBegin: (request: CheckWish) => void;
   onSelect: (label: string) => void;
+  /** The fallback order of the brief, and changing it. */
+  fallback: readonly string[];
+  onFallback: (order: string[]) => void;
   view: View;
   onView: (view: View) => void;
 }
 
-export type View = 'reasons' | 'near';
+export type View = 'reasons' | 'near' | 'fallback';
 
 const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place' };
 
 /** How the name came about: its parts, and the recipes that joined them. */
-function Origin({ name }: { name: Judged }) {
+export function Origin({ name }: { name: Judged }) {
   const parts = name.parts.filter((p) => p.kind !== 'hyphen');
   return (
     <Typography variant="body2" color="textSecondary">
@@ -50,7 +57,7 @@ function Origin({ name }: { name: Judged }) {
   );
 }
 
-function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelect, view, onView }: Omit<Props, 'label'> & { name: Judged }) {
+function About({ name, projectId, extensions, checking, onKeep, onCheck, onBegin, onSelect, view, onView, fallback, onFallback }: Omit<Props, 'label'> & { name: Judged }) {
   const first = extensions[0];
   return (
     <Stack sx={{ gap: 1.8 }}>
@@ -71,13 +78,17 @@ function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelec
         <Button variant={name.kept ? 'outlined' : 'contained'} color="secondary" startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />} onClick={() => { onKeep(name.label, !name.kept); }}>
           {name.kept ? 'On the shortlist' : 'Keep'}
         </Button>
-        <Button variant="outlined" disabled={checking} onClick={() => { onCheck([name.label]); }}>Check this name</Button>
+        <Button variant="outlined" disabled={checking} sx={{ whiteSpace: 'nowrap' }} onClick={() => { onCheck([name.label]); }}>Check this name</Button>
+        <Button component={Link} to={`/projects/${projectId}/names/${name.label}`} title="Everything about it, on its own page" sx={{ minWidth: 0 }}>More</Button>
       </Stack>
       <ToggleButtonGroup exclusive fullWidth size="small" value={view} aria-label="What to see" onChange={(_, next: View | null) => { if (next) onView(next); }}>
         <ToggleButton value="reasons" sx={{ py: 0.2, textTransform: 'none' }}>Why</ToggleButton>
         <ToggleButton value="near" sx={{ py: 0.2, textTransform: 'none' }}>Vary</ToggleButton>
+        <ToggleButton value="fallback" title="The best open form of it" sx={{ py: 0.2, textTransform: 'none' }}>If taken</ToggleButton>
       </ToggleButtonGroup>
-      {view === 'near' ? (
+      {view === 'fallback' ? (
+        <Box><Ladder projectId={projectId} label={name.label} order={fallback} onOrder={onFallback} checking={checking} onBegin={onBegin} onSelect={onSelect} /></Box>
+      ) : view === 'near' ? (
         <Box><NearNames projectId={projectId} label={name.label} first={first} checking={checking} onKeep={onKeep} onCheck={onCheck} onSelect={onSelect} /></Box>
       ) : (
         <>
@@ -86,7 +97,7 @@ function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelec
           <Misspellings name={name} onSelect={onSelect} />
           <Box>
             <Typography variant="h3" sx={{ mb: 0.5 }}>Where it is open</Typography>
-            <Statuses extensions={extensions} cells={name.cells} />
+            <Statuses label={name.label} extensions={extensions} cells={name.cells} evidence={name.evidence} checking={checking} onBegin={onBegin} />
           </Box>
         </>
       )}
@@ -95,7 +106,7 @@ function About({ name, projectId, extensions, checking, onKeep, onCheck, onSelec
 }
 
 /** The reasons of the name under the cursor. */
-export function ReasonsPanel({ label, ...rest }: Props) {
+export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props) {
   const { projectId, onSelect } = rest;
   const { data, error, refetch } = useName(projectId, label);
   let inside: ReactNode;
@@ -105,8 +116,8 @@ export function ReasonsPanel({ label, ...rest }: Props) {
   else inside = <Stack sx={{ gap: 1 }}><Skeleton variant="rounded" height={44} /><Skeleton variant="rounded" height={220} /></Stack>;
   return (
     <Box component="aside" aria-label="Reasons" sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
-      <Box sx={{ mb: 1.6 }}><AnyName projectId={projectId} onSelect={onSelect} /></Box>
+      <Box sx={{ mb: 1.6 }}><AnyName projectId={projectId} extensions={rest.extensions} onSelect={onSelect} /></Box>
       {inside}
     </Box>
   );
-}
+});

@@ -1,58 +1,86 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 
-import type { Cell } from '../../shared/api';
-import { formatDay } from '../../shared/lib/format';
+import type { Cell, Evidence } from '../../shared/api';
+import { formatCount, formatDay, formatMoment, formatMoney, plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
+import type { CheckWish } from '../../shared/lib/asked';
 
-const host = (address: string): string => {
-  try {
-    return new URL(address).host;
-  } catch {
-    return address;
-  }
-};
+/** What the answers say of dates and prices. */
+function Facts({ cell }: { cell: Cell }) {
+  const facts: string[] = [];
+  if (cell.status === 'unsure') facts.push(cell.reason);
+  if (cell.likely) facts.push('Likely: no source with authority has said so.');
+  if (cell.registered) facts.push(`Registered ${formatDay(cell.registered)}.`);
+  if (cell.expires) facts.push(`${cell.status === 'dropping' ? 'Expired' : 'Expires'} ${formatDay(cell.expires)}.`);
+  if (cell.status === 'dropping') facts.push(cell.drops_from && cell.drops_to ? `May become open ${formatDay(cell.drops_from)} to ${formatDay(cell.drops_to)}.` : 'When it may become open is not known.');
+  if (cell.holder_asks !== null) facts.push(`Its holder asks ${formatMoney(cell.holder_asks, cell.currency)}.`);
+  else if (cell.first_year !== null && (cell.status === 'open' || cell.status === 'premium')) facts.push(`${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`);
+  return <>{facts.join(' ')}</>;
+}
 
-/** Who said so, and what. */
-function Evidence({ cell }: { cell: Cell }) {
-  if (cell.pending) return <>Asked; the answer has not come yet.</>;
-  const since = cell.registered && `Registered ${formatDay(cell.registered)}. `;
-  const until = cell.expires && `Expires ${formatDay(cell.expires)}. `;
+function Said({ evidence }: { evidence: readonly Evidence[] }) {
   return (
-    <>
-      {cell.status === 'open' && 'The registry has no such registration. '}
-      {cell.status === 'taken' && (since ?? until ? <>{since}{until}</> : 'The registry gave no dates. ')}
-      {cell.status === 'unsure' && `${cell.reason} `}
-      {cell.source && <Box component="span" title={cell.detail ? `${cell.source} · ${cell.detail}` : cell.source}>Asked at {host(cell.source)}.</Box>}
-    </>
+    <Box component="ul" sx={{ m: 0, pl: 2 }}>
+      {evidence.map((e) => (
+        <li key={`${e.source}${e.at}`} title={[e.address, e.detail, e.statuses.join(', '), formatMoment(e.at)].filter(Boolean).join(' · ')}>
+          {e.text} {e.registrar && `Registrar: ${e.registrar}. `}<Age at={e.at} />
+        </li>
+      ))}
+    </Box>
   );
 }
 
 interface Props {
+  label: string;
   extensions: readonly string[];
   cells: readonly Cell[];
+  evidence: readonly Evidence[];
+  checking: boolean;
+  onBegin: (request: CheckWish) => void;
 }
 
-/** The status of the name under each of the brief's extensions, with evidence and age. */
-export function Statuses({ extensions, cells }: Props) {
+/** The status of the name under each of the brief's extensions, and others that were asked, with evidence and age. */
+export function Statuses({ label, extensions, cells, evidence, checking, onBegin }: Props) {
+  const [open, setOpen] = useState<string | null>(null);
+  const others = cells.filter((c) => !extensions.includes(c.extension) && c.status !== 'waiting');
+  const free = others.filter((c) => c.status === 'open');
+  const [all, setAll] = useState(false);
+  const listed = [...extensions, ...(all ? others.map((c) => c.extension) : [])];
   return (
-    <Stack component="ul" aria-label="Statuses" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-      {extensions.map((extension) => {
-        const cell = cells.find((c) => c.extension === extension);
-        return (
-          <Box component="li" key={extension} sx={{ py: 0.6, borderTop: 1, borderColor: 'divider' }}>
-            <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
-              <Box component="span" sx={{ fontWeight: 600, minWidth: 62 }}>.{extension}</Box>
-              <StatusMark status={shownStatus(cell)} />
-              <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{cell?.asked_at && <Age at={cell.asked_at} />}</Typography>
-            </Stack>
-            {cell && <Typography variant="caption" color="textSecondary" component="p" sx={{ lineHeight: 1.35 }}><Evidence cell={cell} /></Typography>}
-          </Box>
-        );
-      })}
-    </Stack>
+    <>
+      <Stack component="ul" aria-label="Statuses" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+        {listed.map((extension) => {
+          const cell = cells.find((c) => c.extension === extension);
+          const said = evidence.filter((e) => e.extension === extension);
+          return (
+            <Box component="li" key={extension} sx={{ py: 0.6, borderTop: 1, borderColor: 'divider' }}>
+              <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
+                <Box component="span" sx={{ fontWeight: 600, minWidth: 62 }}>.{extension}</Box>
+                <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} />
+                <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{cell?.asked_at && <Age at={cell.asked_at} />}</Typography>
+              </Stack>
+              {cell && (
+                <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.35 }}>
+                  {cell.pending ? 'Asked; the answer has not come yet.' : <Facts cell={cell} />}{' '}
+                  {said.length > 0 && <Box component="button" type="button" aria-expanded={open === extension} onClick={() => { setOpen(open === extension ? null : extension); }} sx={{ border: 0, p: 0, bgcolor: 'transparent', color: 'secondary.main', font: 'inherit', cursor: 'pointer', textDecoration: 'underline' }}>Who says so</Box>}
+                  {open === extension && <Said evidence={said} />}
+                </Typography>
+              )}
+            </Box>
+          );
+        })}
+      </Stack>
+      {others.length > 0 && <Button size="small" onClick={() => { setAll(!all); }}>{all ? 'Only my extensions' : `${plural(others.length, 'other extension')}, ${formatCount(free.length)} open`}</Button>}
+      <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap' }}>
+        <Button size="small" variant="outlined" disabled={checking} title="Ask the registry and a seller too, as one should before paying" onClick={() => { onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' }); }}>As before buying</Button>
+        <Button size="small" variant="outlined" disabled={checking} title="Ask under every extension of the catalogue" onClick={() => { onBegin({ what: 'labels', labels: [label], everywhere: true }); }}>Everywhere</Button>
+      </Stack>
+    </>
   );
 }

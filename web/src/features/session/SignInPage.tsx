@@ -42,7 +42,7 @@ export function SignInPage() {
           <Stack direction="row" aria-hidden sx={{ borderTop: 2, borderColor: 'wire', gap: 2.5, pl: 2 }}>
             {EXAMPLES.map((example, i) => (
               <Box key={example.label} sx={{ mt: `${8 + i * 7}px`, position: 'relative', bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: '4px 4px 14px 14px', px: 2, pt: 2.2, pb: 1.6, '&::before': { content: '""', position: 'absolute', left: '50%', top: `${-(8 + i * 7)}px`, height: `${16 + i * 7}px`, borderLeft: 1, borderColor: 'wire' } }}>
-                <SeamedName {...example} sx={{ fontSize: '1.15rem' }} />
+                <Box component="span" sx={{ fontSize: '1.15rem' }}><SeamedName {...example} /></Box>
               </Box>
             ))}
           </Stack>

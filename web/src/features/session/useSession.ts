@@ -13,10 +13,18 @@ export function useSession() {
   const session = useQuery({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
   const become = (next: Session) => {
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
+    client.setQueryData(keys.left, next.person === null);
     client.setQueryData(keys.session, next);
+  };
+  /** The same person goes on where they were: nothing on the page is thrown away. */
+  const goOn = (next: Session) => {
+    client.setQueryData(keys.session, next);
+    void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
   };
   return {
     session,
+    goOn: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })), onSuccess: goOn }),
+    demoAgain: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/demo')), onSuccess: goOn }),
     signIn: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })), onSuccess: become }),
     signUp: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-up', { body })), onSuccess: become }),
     enterDemo: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/demo')), onSuccess: become }),

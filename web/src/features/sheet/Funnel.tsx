@@ -5,35 +5,37 @@ import { useQuery } from '@tanstack/react-query';
 
 import { api, type Funnel as Counts, keys, unwrap } from '../../shared/api';
 import { formatCount } from '../../shared/lib/format';
-import { type Asked, EVERYTHING } from './useQuestion';
+import type { Asked, Change } from '../../shared/lib/asked';
 
 interface Step {
   name: keyof Counts;
   word: string;
   help: string;
-  /** The filter the step stands for; steps before the list have none. */
-  filter?: Partial<Asked>;
+  /** The filter the step stands for; steps before the list have none. "good" knows from which grade. */
+  filter?: (counts: Counts | undefined) => Asked;
 }
 
 const STEPS: readonly Step[] = [
   { name: 'made', word: 'made', help: 'Names the recipes made from your words' },
   { name: 'within', word: 'within limits', help: 'Different names that keep your limits' },
-  { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: {} },
-  { name: 'good', word: 'good enough', help: 'Show those with a grade that is good enough', filter: { good: true } },
-  { name: 'open', word: 'open', help: 'Show those open in one of your extensions', filter: { open_in: 'any' } },
-  { name: 'kept', word: 'shortlisted', help: 'Show those on the shortlist', filter: { kept: true } },
+  { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: () => ({}) },
+  { name: 'good', word: 'good enough', help: 'Show those with a grade that is good enough', filter: (counts) => ({ grade_min: counts?.good_from ?? 80 }) },
+  { name: 'open', word: 'open', help: 'Show those open in one of your extensions', filter: () => ({ open_in: 'any' }) },
+  { name: 'kept', word: 'shortlisted', help: 'Show those on the shortlist', filter: () => ({ mark: 'kept' }) },
 ];
 
 interface Props {
   projectId: number;
   asked: Asked;
-  onChange: (part: Partial<Asked>) => void;
+  onChange: (part: Change) => void;
 }
 
-const isOn = (step: Step, asked: Asked): boolean => {
+const NONE: Change = { grade_min: undefined, open_in: undefined, open_all: undefined, mark: undefined };
+
+const isOn = (step: Step, asked: Asked, counts: Counts | undefined): boolean => {
   if (!step.filter) return false;
-  const { good, open_in, kept } = { ...EVERYTHING, ...step.filter };
-  return asked.good === good && asked.open_in === open_in && asked.kept === kept;
+  const wanted = step.filter(counts);
+  return asked.grade_min === wanted.grade_min && asked.open_in === wanted.open_in && asked.mark === wanted.mark;
 };
 
 /** What became of the names, hung on a wire; each step of the list filters it. */
@@ -45,7 +47,7 @@ export function Funnel({ projectId, asked, onChange }: Props) {
   return (
     <Stack component="ol" aria-label="What became of the names" direction="row" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.5, position: 'relative', '&::before': { content: '""', position: 'absolute', left: 0, right: 0, top: 5, borderTop: 2, borderColor: 'wire' } }}>
       {STEPS.map((step) => {
-        const on = isOn(step, asked);
+        const on = isOn(step, asked, data);
         const count = data?.[step.name];
         const inside = (
           <>
@@ -58,7 +60,7 @@ export function Funnel({ projectId, asked, onChange }: Props) {
         return (
           <Box component="li" key={step.name} title={step.name === 'good' && data ? `Show those graded ${data.good_from} and above` : step.help} sx={{ flex: 1, display: 'flex' }}>
             {step.filter ? (
-              <ButtonBase aria-pressed={on} onClick={() => { onChange({ good: false, kept: false, open_in: '', ...step.filter }); }} sx={look}>{inside}</ButtonBase>
+              <ButtonBase aria-pressed={on} onClick={() => { onChange({ ...NONE, ...step.filter?.(data) }); }} sx={look}>{inside}</ButtonBase>
             ) : (
               <Box sx={look}>{inside}</Box>
             )}

@@ -12,7 +12,7 @@ export function MoreButton({ projectId }: { projectId: number }) {
     mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/more', { params: { path: { project_id: projectId } } })),
     onSuccess: (project) => {
       client.setQueryData(keys.project(projectId), project);
-      return Promise.all([keys.names(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
+      return Promise.all([keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((queryKey) => client.invalidateQueries({ queryKey })));
     },
     onError: (error) => { notify(error.message); },
   });

@@ -5,7 +5,7 @@ import { describe, expect, it, vi } from 'vitest';
 import type { Dots } from '../../shared/api';
 import { renderIn, serve } from '../../shared/testing/render';
 import { Plot } from './Plot';
-import { EVERYTHING } from './useQuestion';
+import { EVERYTHING } from '../../shared/lib/asked';
 
 const dots: Dots = {
   labels: ['inkpost', 'paperpost', 'starsspace', 'xn--e1afmkfd'],
@@ -17,7 +17,7 @@ const even = { length: 1, memory: 1 };
 
 function show(props: Partial<Parameters<typeof Plot>[0]> = {}, body: unknown = dots, status = 200) {
   const asked = serve(() => ({ status, body }));
-  const acts = { onSelect: vi.fn(), onKeep: vi.fn() };
+  const acts = { onSelect: vi.fn(), onAct: vi.fn() };
   const { container } = renderIn(<Plot projectId={7} asked={EVERYTHING} grading={{ weights: even, exponent: 1 }} selected={null} {...acts} {...props} />);
   return { ...acts, asked, circles: () => container.querySelectorAll('circle') };
 }
@@ -27,7 +27,7 @@ describe('Plot', () => {
     const { circles, asked } = show();
     expect(await screen.findByText(/^4 names/)).toBeInTheDocument();
     expect([...circles()].map((c) => c.getAttribute('r'))).toEqual(['2.6', '4.5', '2.6', '2.6']);
-    expect(asked[0]?.path).toMatch(/^\/api\/projects\/7\/dots\?/);
+    expect(asked[0]?.path).toBe('/api/projects/7/dots');
   });
 
   it('says what the chosen dot is, with the grade as the weights make it', async () => {
@@ -36,12 +36,12 @@ describe('Plot', () => {
   });
 
   it('goes from name to name by arrow keys, and keeps', async () => {
-    const { onSelect, onKeep } = show({ selected: 'inkpost' });
+    const { onSelect, onAct } = show({ selected: 'inkpost' });
     (await screen.findByRole('application')).focus();
     await userEvent.keyboard('{ArrowRight}');
     expect(onSelect).toHaveBeenLastCalledWith('paperpost');
     await userEvent.keyboard('t');
-    expect(onKeep).toHaveBeenCalledWith('inkpost', true);
+    expect(onAct).toHaveBeenCalledWith('keep', ['inkpost']);
     await userEvent.keyboard('{Enter}');
     expect(onSelect).toHaveBeenCalledTimes(1);
   });

@@ -9,11 +9,12 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, memo, type MouseEvent, useMemo, useRef, useState } from 'react';
 
 import { api, type Dots, keys, unwrap } from '../../shared/api';
+import type { Doing } from '../../shared/lib/acts';
 import { plural } from '../../shared/lib/format';
 import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
 import { Blank } from '../../shared/ui/Blank';
 import { type Dot, inFigure, nearest, place, toward } from './dots';
-import type { Asked } from './useQuestion';
+import type { Asked } from '../../shared/lib/asked';
 
 const WIDTH = 660;
 const HEIGHT = 420;
@@ -28,7 +29,7 @@ interface Props {
   grading: Grading | null;
   selected: string | null;
   onSelect: (label: string) => void;
-  onKeep: (label: string, kept: boolean) => void;
+  onAct: (doing: Doing, labels: readonly string[]) => void;
 }
 
 const valueOf = (dots: Dots, axis: string, i: number, grading: Grading): number | null => {
@@ -46,7 +47,7 @@ function AxisField({ label, value, onChange }: { label: string; value: string; o
 }
 
 /** The list as dots, one a name: two figures against each other, a name picked by click or by arrow keys. */
-export function Plot({ projectId, asked, grading, selected, onSelect, onKeep }: Props) {
+export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: Props) {
   const [across, setAcross] = useState('letters');
   const [up, setUp] = useState('grade');
   const [under, setUnder] = useState<string | null>(null);
@@ -80,7 +81,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onKeep }: 
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === 't' && chosen) onKeep(chosen.label, !chosen.kept);
+    if (event.key === 't' && chosen) onAct(chosen.kept ? 'unkeep' : 'keep', [chosen.label]);
     else {
       const next = chosen ? toward(dots, chosen, event.key) : event.key.startsWith('Arrow') ? dots[0] : undefined;
       if (!next) return;

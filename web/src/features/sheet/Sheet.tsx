@@ -1,87 +1,58 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import ButtonBase from '@mui/material/ButtonBase';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type UIEvent, useEffect, useMemo, useRef, useState } from 'react';
 
 import type { Row } from '../../shared/api';
+import type { Doing } from '../../shared/lib/acts';
+import { type Asked, type Change, FIELDS, narrows } from '../../shared/lib/asked';
+import type { Grading } from '../../shared/lib/grading';
+import { labelsOf } from '../../shared/lib/labels';
+import type { Before } from '../../shared/lib/useActs';
 import { Blank } from '../../shared/ui/Blank';
-import { Unseen } from '../../shared/ui/Unseen';
-import { type Grading, MEASURES } from '../../shared/lib/grading';
-import { type Beside, columns, ROW_HEIGHT, SheetRow } from './SheetRow';
-import { type Asked, EVERYTHING, narrows, type Sort } from './useQuestion';
+import { layoutOf } from './columns';
+import { SheetHead } from './SheetHead';
+import { SheetRow } from './SheetRow';
 import { useFirstPage, useRows } from './useSheet';
+import { ROW_HEIGHTS, type View } from './useView';
+
+const HEAD = 30;
+const MOST_MARKED = 10_000;
+const LOOKED_AFTER = 1_200;
 
 interface Props {
   projectId: number;
-  extensions: readonly string[];
-  /** What stands beside the names: statuses by extension, or figures by measure. */
-  beside: Beside;
+  view: View;
+  onView: (part: Partial<View>) => void;
   grading: Grading | null;
   hasWords: boolean;
   hasRecipes: boolean;
   asked: Asked;
-  onAsk: (part: Partial<Asked>) => void;
+  onAsk: (part: Change) => void;
   selected: string | null;
   onSelect: (label: string | null) => void;
-  onKeep: (label: string, kept: boolean) => void;
+  onAct: (doing: Doing, labels: readonly string[], before?: readonly Before[]) => void;
   onCheck: (labels: string[]) => void;
-  onDismiss: (label: string) => void;
+  onCheckCell: (label: string, extension: string) => void;
+  marked: ReadonlySet<string>;
+  onMark: (marked: ReadonlySet<string>) => void;
+  /** Told of the labels in view, and of how many rows match. */
+  onRows: (labels: readonly string[], total: number) => void;
   onVary: () => void;
+  /** The name's own page. */
+  onOpen: (label: string) => void;
+  /** Names side by side. */
+  onCompare: (labels: readonly string[]) => void;
 }
 
-interface Heading {
-  sort: Sort;
-  word: string;
-  title?: string;
-}
-
-const HEADS: readonly Heading[] = [
-  { sort: 'name', word: 'Name' },
-  { sort: 'grade', word: 'Grade' },
-  { sort: 'letters', word: 'Letters' },
-];
-const BY_MEASURE: readonly Heading[] = MEASURES.map(({ name, word, asks }) => ({ sort: name as Sort, word: word.replace('Keyword fit', 'Fit'), title: `${asks} Sort by it.` }));
-
-const look = {
-  '& .sheet-row, & .sheet-head': { display: 'grid', alignItems: 'center', columnGap: '2px', pl: 0.5, minWidth: 'fit-content' },
-  '& .sheet-row': { position: 'absolute', insetInline: 0, top: 0, height: ROW_HEIGHT, cursor: 'default', borderBottom: '1px solid var(--mui-palette-divider)', whiteSpace: 'nowrap' },
-  '& .sheet-row:hover': { bgcolor: 'background.paper' },
-  '& .sheet-row[aria-selected=true]': { bgcolor: 'background.paper', boxShadow: 'inset 3px 0 0 var(--mui-palette-secondary-main)' },
-  '& .sheet-head': { position: 'sticky', top: 0, zIndex: 2, height: 30, bgcolor: 'background.default', borderBottom: '2px solid var(--mui-palette-wire)', fontSize: '0.8rem', color: 'text.secondary', fontWeight: 600 },
-} as const;
-
-function Head({ extensions, beside, asked, onAsk }: Pick<Props, 'extensions' | 'beside' | 'asked' | 'onAsk'>) {
-  const press = (sort: Sort) => {
-    if (asked.sort !== sort) onAsk({ sort, reverse: false });
-    else if (!asked.reverse) onAsk({ reverse: true });
-    else onAsk({ sort: 'best', reverse: false });
-  };
-  return (
-    <div role="row" className="sheet-head" aria-rowindex={1} style={{ gridTemplateColumns: columns(beside, extensions.length) }}>
-      <span role="columnheader"><Unseen>Kept</Unseen></span>
-      {(beside === 'measures' ? [...HEADS, ...BY_MEASURE] : HEADS).map(({ sort, word, title }) => {
-        const on = asked.sort === sort;
-        const down = (sort !== 'name' && sort !== 'letters') !== asked.reverse;
-        return (
-          <span role="columnheader" key={sort} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
-            <ButtonBase tabIndex={-1} onClick={() => { press(sort); }} title={title ?? `Sort by ${word.toLowerCase()}`} sx={{ font: 'inherit', color: on ? 'secondary.main' : 'inherit' }}>
-              {word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}
-            </ButtonBase>
-          </span>
-        );
-      })}
-      {beside === 'statuses' && extensions.map((e) => <Box component="span" role="columnheader" key={e} title={`.${e}`} sx={{ overflow: 'hidden', textOverflow: 'ellipsis', color: 'text.primary' }}>.{e}</Box>)}
-    </div>
-  );
-}
+const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
 
 function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' | 'hasRecipes' | 'asked' | 'onAsk'>) {
   if (!hasRecipes) return <Blank title="All recipes are off">Switch one on, on the left: names are made by recipes.</Blank>;
   if (narrows(asked)) {
     return (
-      <Blank title="No name passes these filters" action={<Button variant="outlined" onClick={() => { onAsk(EVERYTHING); }}>Show all names</Button>}>
-        {asked.open_in ? 'Names show as open once they were checked and the registry said so.' : 'Try fewer letters, or another step of the wire above.'}
+      <Blank title="No name passes these filters" action={<Button variant="outlined" onClick={() => { onAsk(NOTHING); }}>Show all names</Button>}>
+        {asked.open_in ?? asked.status ? 'Names show as open once they were checked and the registry said so.' : 'Try fewer letters, or another step of the wire above.'}
       </Blank>
     );
   }
@@ -92,23 +63,30 @@ function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' 
   );
 }
 
-/** The sheet: names by extensions, as many rows as there are, only those in view drawn. */
-export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onKeep, onCheck, onDismiss, onVary }: Props) {
+/** The sheet: names by columns, as many rows as there are, only those in view drawn. */
+export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onAct, onCheck, onCheckCell, marked, onMark, onRows, onVary, onOpen, onCompare }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
+  const height = ROW_HEIGHTS[view.density];
+  const layout = useMemo(() => layoutOf(view.columns, view.pinned, view.widths), [view.columns, view.pinned, view.widths]);
   // The virtualizer changes what its functions return between renders, so nothing here is memoized.
   // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-    scrollMargin: 30,
+    estimateSize: () => height,
+    overscan: 8,
+    scrollMargin: HEAD,
+    scrollPaddingStart: HEAD,
   });
+  useEffect(() => { rows.measure(); }, [height, rows]);
   const shown = rows.getVirtualItems();
   const rowAt = useRows(projectId, asked, data, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0);
   const at = useRef(0);
+  const { startIndex, endIndex } = rows.range ?? { startIndex: 0, endIndex: -1 };
+  const inView = shown.filter((item) => item.index >= startIndex && item.index <= endIndex).map((item) => rowAt(item.index)?.label ?? '').join(' ');
+  useEffect(() => { onRows(inView.split(' ').filter(Boolean), total); }, [inView, total, onRows]);
   const top = rowAt(0);
   useEffect(() => {
     if (selected === null && top) onSelect(top.label);
@@ -121,6 +99,13 @@ export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRec
     onSelect(wantedRow.label);
     setWanted(null);
   }, [wantedRow, onSelect]);
+  // A name the cursor rests on has been looked at.
+  const resting = shown.map((item) => rowAt(item.index)).find((row) => row?.label === selected && row.verdict === '')?.label;
+  useEffect(() => {
+    if (!resting) return;
+    const timer = setTimeout(() => { onAct('seen', [resting]); }, LOOKED_AFTER);
+    return () => { clearTimeout(timer); };
+  }, [resting, onAct]);
   const question = JSON.stringify(asked);
   useEffect(() => {
     at.current = 0;
@@ -136,9 +121,29 @@ export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRec
     setWanted(null);
     onSelect(label);
   };
-  const go = (index: number) => {
+  // Where a range of marked names begins, and the last range asked for.
+  const anchor = useRef(0);
+  const ranges = useRef(0);
+  const markRange = (from: number, to: number) => {
+    const count = Math.min(to - from + 1, MOST_MARKED);
+    const loaded = Array.from({ length: Math.min(count, 1000) }, (_, i) => rowAt(from + i)?.label);
+    ranges.current += 1;
+    const mine = ranges.current;
+    if (count <= 1000 && loaded.every((label) => label !== undefined)) onMark(new Set(loaded));
+    else void labelsOf(projectId, asked, from, count).then((labels) => { if (ranges.current === mine) onMark(new Set(labels)); });
+  };
+  const markTo = (index: number) => { markRange(Math.min(anchor.current, index), Math.max(anchor.current, index)); };
+  const toggle = (index: number, label: string) => {
+    const next = new Set(marked);
+    if (!next.delete(label)) next.add(label);
+    anchor.current = index;
+    onMark(next);
+  };
+  const go = (index: number, extend = false) => {
     const next = Math.min(total - 1, Math.max(0, index));
     rows.scrollToIndex(next);
+    if (extend) markTo(next);
+    else anchor.current = next;
     const row = rowAt(next);
     if (row) {
       choose(next, row.label);
@@ -151,24 +156,70 @@ export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRec
     const row = rowAt(at.current);
     return row?.label === chosen.current ? row : undefined;
   };
+  /** What a key speaks of: the names marked, or the one chosen. */
+  const meant = (row: Row | undefined): readonly string[] => (marked.size > 0 ? [...marked] : row ? [row.label] : []);
+  const before = (labels: readonly string[]): Row[] => {
+    const there = new Set(labels);
+    return shown.map((item) => rowAt(item.index)).filter((r): r is Row => r !== undefined && there.has(r.label));
+  };
+  const sendAway = (labels: readonly string[]) => {
+    onAct(asked.mark === 'dismissed' ? 'restore' : 'dismiss', labels);
+    if (marked.size) onMark(new Set());
+    setWanted(Math.max(0, Math.min(at.current, total - labels.length - 1)));
+  };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement) return;
-    const screen = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 330) / ROW_HEIGHT) - 2);
+    if (event.target instanceof HTMLInputElement) return;
+    if ((event.ctrlKey || event.metaKey) && event.key === 'a' && total > 0) {
+      event.preventDefault();
+      markRange(0, total - 1);
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const screen = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 330) / height) - 2);
     const moves: Record<string, number> = {
       ArrowDown: at.current + 1, ArrowUp: at.current - 1, PageDown: at.current + screen, PageUp: at.current - screen, Home: 0, End: total - 1,
     };
     const row = current();
+    const labels = meant(row);
     const to = moves[event.key];
-    if (to !== undefined) go(to);
-    else if ((event.key === 't' || event.key === ' ') && row) onKeep(row.label, !row.kept);
-    else if (event.key === 'c' && row) onCheck([row.label]);
+    if (to !== undefined) go(to, event.shiftKey);
+    else if (event.key === 'm' && row) toggle(at.current, row.label);
+    else if (event.key === 'Escape' && marked.size) onMark(new Set());
+    else if ((event.key === 't' || event.key === ' ') && labels.length) onAct(marked.size === 0 && row?.kept ? 'unkeep' : 'keep', labels);
+    else if (event.key === 'l' && labels.length) onAct('later', labels, before(labels));
+    else if (event.key === 'c' && labels.length) onCheck([...labels]);
+    else if (event.key === 'x' && labels.length) sendAway(labels);
+    else if (event.key === 'g' && labels.length) onCompare(labels);
     else if (event.key === 'v' && row) onVary();
-    else if (event.key === 'x' && row) {
-      onDismiss(row.label);
-      setWanted(at.current);
-    }
+    else if (event.key === 'Enter' && row) onOpen(row.label);
     else return;
     event.preventDefault();
+  };
+  const onClick = (event: MouseEvent) => {
+    if (!(event.target instanceof Element)) return;
+    const index = Number(event.target.closest<HTMLElement>('[data-index]')?.dataset.index ?? NaN);
+    const row = rowAt(index);
+    if (!row) return;
+    const button = event.target.closest<HTMLElement>('[data-act]');
+    if (button?.dataset.act === 'keep') onAct(row.kept ? 'unkeep' : 'keep', [row.label]);
+    else if (button?.dataset.act === 'check') onCheckCell(row.label, button.dataset.extension ?? '');
+    else {
+      if (event.shiftKey) markTo(index);
+      else if (event.ctrlKey || event.metaKey) toggle(index, row.label);
+      else anchor.current = index;
+      choose(index, row.label);
+    }
+  };
+  // Only when it went sideways: setting it anew makes every cell be reckoned anew.
+  const aside = useRef(0);
+  const onScroll = ({ currentTarget }: UIEvent<HTMLElement>) => {
+    if (currentTarget.scrollLeft === aside.current) return;
+    aside.current = currentTarget.scrollLeft;
+    currentTarget.style.setProperty('--scrolled', `${aside.current}px`);
+  };
+  const onDoubleClick = (event: MouseEvent) => {
+    const row = event.target instanceof Element ? rowAt(Number(event.target.closest<HTMLElement>('[data-index]')?.dataset.index ?? NaN)) : undefined;
+    if (row && event.target instanceof Element && !event.target.closest('[data-act]')) onOpen(row.label);
   };
 
   if (error && !data) {
@@ -181,15 +232,20 @@ export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRec
       ref={scroller}
       role="grid"
       tabIndex={0}
+      className="sheet"
       aria-label="Names"
+      aria-multiselectable
       aria-rowcount={total + 1}
       aria-busy={isPending || isPlaceholderData}
       aria-activedescendant={activeRow ? `row-${activeRow.index}` : undefined}
       onKeyDown={onKeyDown}
-      sx={{ overflow: 'auto', minHeight: 0, flex: 1, ...look }}
+      onScroll={onScroll}
+      style={{ '--cols': layout.template, '--row': `${height}px` } as object}
     >
-      <Head extensions={extensions} beside={beside} asked={asked} onAsk={onAsk} />
-      <Box role="rowgroup" sx={{ position: 'relative', height: rows.getTotalSize(), minWidth: 'fit-content' }}>
+      <SheetHead layout={layout} asked={asked} onAsk={onAsk} onWidth={(id, px) => { onView({ widths: { ...view.widths, [id]: px } }); }} />
+      {/* The grid takes the keys, as grids do; the pointer is listened for here, for all rows at once. */}
+      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/click-events-have-key-events */}
+      <div role="rowgroup" className="sheet-body" style={{ height: rows.getTotalSize() }} onClick={onClick} onDoubleClick={onDoubleClick}>
         {shown.map((item) => {
           const row = rowAt(item.index);
           return (
@@ -198,17 +254,16 @@ export function Sheet({ projectId, extensions, beside, grading, hasWords, hasRec
               id={`row-${item.index}`}
               row={row}
               index={item.index}
-              top={item.start - 30}
-              extensions={extensions}
-              beside={beside}
+              top={item.start - HEAD}
+              layout={layout}
               grading={grading}
+              dense={view.density === 'dense'}
               selected={row !== undefined && row.label === selected}
-              onSelect={(label) => { choose(item.index, label); }}
-              onKeep={onKeep}
+              marked={row !== undefined && marked.has(row.label)}
             />
           );
         })}
-      </Box>
+      </div>
     </Box>
   );
 }

@@ -1,44 +1,42 @@
-import { render, screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
-import { expect, it, vi } from 'vitest';
+import { render, screen } from '@testing-library/react';
+import { expect, it } from 'vitest';
 
-import type { Row } from '../../shared/api';
-import { type Beside, SheetRow } from './SheetRow';
+import { sampleCell, sampleRow } from '../../shared/testing/samples';
+import { layoutOf } from './columns';
+import { SheetRow } from './SheetRow';
+import { FIGURE_COLUMNS, statusColumns } from './useView';
 
-const row: Row = {
-  label: 'knightsky', grade: 71.2, letters: 9, scores: { length: 100, spelling: 14, fit: 80 }, recipes: ['pair'], starts: [0, 6], change: '', dot: '', kept: false, cells: [],
-};
+const row = sampleRow({
+  label: 'knightsky', grade: 71.2, scores: { length: 100, spelling: 14, fit: 80 }, starts: [0, 6], verdict: 'later', syllables: 0,
+  cells: [sampleCell({ extension: 'com', status: 'premium', first_year: 300, currency: 'EUR' }), sampleCell({ extension: 'net', first_year: 12, currency: 'EUR' }), sampleCell({ extension: 'org', status: 'taken', first_year: 1 })],
+});
 
-function show(beside: Beside, weights: Record<string, number> | null = { length: 1, fit: 1 }) {
-  const acts = { onSelect: vi.fn(), onKeep: vi.fn() };
-  render(<SheetRow row={row} index={0} id="row-0" top={0} extensions={['com', 'net']} beside={beside} grading={weights && { weights, exponent: 1 }} selected={false} {...acts} />);
-  return { ...acts, cells: screen.getAllByRole('gridcell').map((c) => c.textContent) };
+function show(columns: readonly string[], weights: Record<string, number> | null = { length: 1, fit: 1 }) {
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layoutOf(columns, [], {})} grading={weights && { weights, exponent: 1 }} dense={false} selected={false} marked={false} />);
+  return screen.getAllByRole('gridcell').map((c) => c.textContent);
 }
 
 it('grades by the weights in hand, whatever the server said before', () => {
-  expect(show('statuses').cells[1]).toBe('90');
-  expect(show('statuses', { length: 0, spelling: 3, fit: 0 }).cells).toContain('14');
+  expect(show(['grade'])[1]).toBe('90');
+  expect(show(['grade'], { length: 0, spelling: 3, fit: 0 })).toContain('14');
 });
 
 it('shows the grade of the server until it is known how grades are made', () => {
-  expect(show('statuses', null).cells[1]).toBe('71');
+  expect(show(['grade'], null)[1]).toBe('71');
 });
 
 it('shows every measure, and a dash where there is none', () => {
-  expect(show('measures').cells.slice(3)).toEqual(['100', '14', '80', '–', '–', '–']);
-  expect(within(screen.getByTitle('Spelling')).getByText('14')).toBeInTheDocument();
+  expect(show(FIGURE_COLUMNS).slice(3)).toEqual(['100', '14', '80', '–', '–', '–']);
   expect(screen.getAllByTitle('Not graded')).toHaveLength(3);
 });
 
-it('shows statuses when they are asked for', () => {
-  expect(show('statuses').cells.slice(3)).toHaveLength(2);
+it('shows statuses, the cheapest known first year, and what is not known as a dash', () => {
+  expect(show([...statusColumns(['com', 'net', 'org']), 'price', 'looked', 'syllables']).slice(3)).toEqual(['premium', 'open', 'taken', '€12', 'later', '–']);
 });
 
-it('is chosen by a press, and kept by its tag without being chosen', async () => {
-  const { onSelect, onKeep } = show('measures');
-  await userEvent.click(screen.getByRole('button', { name: 'Keep knightsky' }));
-  expect(onKeep).toHaveBeenCalledWith('knightsky', true);
-  expect(onSelect).not.toHaveBeenCalled();
-  await userEvent.click(screen.getByRole('rowheader'));
-  expect(onSelect).toHaveBeenCalledWith('knightsky');
+it('sets columns that stay in sight first', () => {
+  const layout = layoutOf(['grade', 'letters', '.com'], ['.com', 'letters'], { name: 200, '.com': 90 });
+  expect(layout.columns.map((c) => c.id)).toEqual(['.com', 'letters', 'grade']);
+  expect(layout.template).toBe('30px 200px 90px 54px 60px');
+  expect([...layout.stays]).toEqual(['name', '.com', 'letters']);
 });

@@ -1,60 +1,74 @@
+import Badge from '@mui/material/Badge';
+import Button from '@mui/material/Button';
 import InputAdornment from '@mui/material/InputAdornment';
-import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { type RefObject, useEffect, useState } from 'react';
 
+import type { Project } from '../../shared/api';
+import type { Asked, Change } from '../../shared/lib/asked';
 import { useDebounced } from '../../shared/lib/useDebounced';
-import type { Asked, Shown } from './useQuestion';
+import { toldFilters } from './toldFilters';
+import { FIGURE_COLUMNS, statusColumns, type View } from './useView';
+import { ViewMenu } from './ViewMenu';
 
 interface Props {
+  project: Project;
   asked: Asked;
-  onAsk: (part: Partial<Asked>) => void;
+  onAsk: (part: Change) => void;
   extensions: readonly string[];
   filterRef: RefObject<HTMLInputElement | null>;
-  shown: Shown;
-  onShow: (shown: Shown) => void;
+  view: View;
+  onView: (part: Partial<View>) => void;
+  filtering: boolean;
+  onFiltering: (on: boolean) => void;
 }
 
-const VIEWS: readonly { value: Shown; word: string; help: string }[] = [
+const SETS = [
   { value: 'statuses', word: 'Open?', help: 'Statuses by extension beside the names' },
   { value: 'measures', word: 'Figures', help: 'Every measure beside the names' },
   { value: 'plot', word: 'Dots', help: 'The names as dots in a plot' },
-];
+] as const;
 
-/** Narrowing the sheet by letters and by where a name is open. */
-export function SheetToolbar({ asked, onAsk, extensions, filterRef, shown, onShow }: Props) {
-  const [typed, setTyped] = useState(asked.text);
-  const [known, setKnown] = useState(asked.text);
-  if (known !== asked.text) {
-    setKnown(asked.text);
-    setTyped(asked.text);
+/** Letters to look for, filters, and what stands beside the names. */
+export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, view, onView, filtering, onFiltering }: Props) {
+  const given = asked.text ?? '';
+  const [typed, setTyped] = useState(given);
+  const [known, setKnown] = useState(given);
+  if (known !== given) {
+    setKnown(given);
+    setTyped(given);
   }
-  const settled = useDebounced(typed, 200);
+  const settled = useDebounced(typed, 70);
   useEffect(() => {
-    if (settled === typed && settled !== asked.text) onAsk({ text: settled });
-  }, [settled, typed, asked.text, onAsk]);
+    if (settled === typed && settled !== given) onAsk({ text: settled || undefined });
+  }, [settled, typed, given, onAsk]);
+  const shown = view.plot ? 'plot' : view.columns.join() === FIGURE_COLUMNS.join() ? 'measures' : view.columns.join() === statusColumns(extensions).join() ? 'statuses' : null;
+  const show = (set: (typeof SETS)[number]['value'] | null) => {
+    if (set === 'plot') onView({ plot: true });
+    else if (set) onView({ plot: false, pinned: [], columns: set === 'measures' ? FIGURE_COLUMNS : statusColumns(extensions) });
+    else if (view.plot) onView({ plot: false });
+  };
   return (
-    <Stack direction="row" sx={{ gap: 1 }}>
+    <Stack direction="row" sx={{ gap: 0.8, alignItems: 'center' }}>
       <TextField
         inputRef={filterRef}
         label="Has letters"
         value={typed}
         onChange={(e) => { setTyped(e.target.value.replace(/\s/g, '').slice(0, 63)); }}
         onKeyDown={(e) => { if (e.key === 'Escape') setTyped(''); }}
-        sx={{ width: 136 }}
+        sx={{ width: 118 }}
         slotProps={{ input: { endAdornment: typed ? undefined : <InputAdornment position="end"><kbd>/</kbd></InputAdornment> } }}
       />
-      <TextField select label="Open in" value={asked.open_in} onChange={(e) => { onAsk({ open_in: e.target.value }); }} sx={{ width: 112 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
-        <MenuItem value="">no matter</MenuItem>
-        <MenuItem value="any">any of mine</MenuItem>
-        {extensions.map((e) => <MenuItem key={e} value={e}>.{e}</MenuItem>)}
-      </TextField>
-      <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Beside the names" onChange={(_, next: Shown | null) => { if (next) onShow(next); }}>
-        {VIEWS.map(({ value, word, help }) => <ToggleButton key={value} value={value} title={help} sx={{ px: 0.9, textTransform: 'none' }}>{word}</ToggleButton>)}
+      <Badge badgeContent={toldFilters(asked).length} color="secondary">
+        <Button variant={filtering ? 'contained' : 'outlined'} color={filtering ? 'secondary' : 'primary'} aria-pressed={filtering} title="All filters, in place of the words (key f)" onClick={() => { onFiltering(!filtering); }} sx={{ minWidth: 0 }}>Filters</Button>
+      </Badge>
+      <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Beside the names" onChange={(_, next: (typeof SETS)[number]['value'] | null) => { show(next); }}>
+        {SETS.map(({ value, word, help }) => <ToggleButton key={value} value={value} title={help} sx={{ px: 0.8, textTransform: 'none' }}>{word}</ToggleButton>)}
       </ToggleButtonGroup>
+      <ViewMenu project={project} extensions={extensions} view={view} onView={onView} />
     </Stack>
   );
 }

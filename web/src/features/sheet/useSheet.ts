@@ -1,15 +1,18 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
 
 import { api, keys, type Page, type Question, type Row, unwrap } from '../../shared/api';
-import type { Asked } from './useQuestion';
+import type { Asked } from '../../shared/lib/asked';
 
-const PAGE = 100;
+const PAGE = 60;
+/** While one scrolls, pages are asked for at most this often, in milliseconds. */
+const EVERY = 90;
 
 const pageQuery = (projectId: number, asked: Asked, page: number) => {
   const query: Question = { ...asked, offset: page * PAGE, limit: PAGE };
   return {
     queryKey: keys.sheet(projectId, query),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/names', { params: { path: { project_id: projectId }, query } })),
+    queryFn: ({ signal }: { signal: AbortSignal }) => unwrap(api.GET('/api/projects/{project_id}/names', { params: { path: { project_id: projectId }, query }, signal })),
   };
 };
 
@@ -17,10 +20,27 @@ const pageQuery = (projectId: number, asked: Asked, page: number) => {
 export const useFirstPage = (projectId: number, asked: Asked) =>
   useQuery({ ...pageQuery(projectId, asked, 0), placeholderData: keepPreviousData });
 
-/** A way to get at the rows from place `first` to `last`; those not loaded yet are undefined. */
+/** The last value, followed at most every EVERY milliseconds. */
+function useThrottled(value: number): number {
+  const [followed, setFollowed] = useState(value);
+  const last = useRef(0);
+  useEffect(() => {
+    const wait = Math.max(0, last.current + EVERY - performance.now());
+    const timer = setTimeout(() => {
+      last.current = performance.now();
+      setFollowed(value);
+    }, wait);
+    return () => { clearTimeout(timer); };
+  }, [value]);
+  return followed;
+}
+
+/** A way to get at the rows from place `first` to `last`, and those just before and after; those not loaded yet are undefined. */
 export function useRows(projectId: number, asked: Asked, top: Page | undefined, first: number, last: number): (index: number) => Row | undefined {
+  const from = useThrottled(Math.max(1, Math.floor((first - PAGE / 3) / PAGE)));
+  const to = useThrottled(Math.floor((last + PAGE / 3) / PAGE));
   const wanted: number[] = [];
-  for (let page = Math.max(1, Math.floor(first / PAGE)); page * PAGE <= last && page * PAGE < (top?.total ?? 0); page += 1) wanted.push(page);
+  for (let page = from; page <= to && page * PAGE < (top?.total ?? 0); page += 1) wanted.push(page);
   const more = useQueries({ queries: wanted.map((page) => pageQuery(projectId, asked, page)) });
   const pages = new Map<number, Page | undefined>([[0, top], ...wanted.map((page, i) => [page, more[i]?.data] as const)]);
   return (index) => pages.get(Math.floor(index / PAGE))?.rows[index % PAGE];

@@ -1,60 +1,94 @@
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
-import { api, asApiError, type Kept, keys, unwrap } from '../../shared/api';
+import { api, asApiError, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 
 const SAVE_AFTER = 600;
+const TRY_AGAIN_AFTER = 5_000;
 
 interface Props {
   projectId: number;
-  kept: Kept;
+  label: string;
+  shown: string;
+  note: string;
 }
 
-/** A note, saved while one writes; what could not be saved stays in the field and says so. */
-export function NoteField({ projectId, kept }: Props) {
+/** A note, saved while one writes; what could not be saved stays in the field and says so. Another note written elsewhere meanwhile is never written over unasked. */
+export function NoteField({ projectId, label, shown, note }: Props) {
   const client = useQueryClient();
-  const [text, setText] = useState(kept.note);
-  const { mutate, isPending, error, isSuccess } = useMutation({
-    scope: { id: `note-${projectId}-${kept.label}` },
-    mutationFn: (note: string) => unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { project_id: projectId, label: kept.label } }, body: { note } })),
-    onSuccess: ({ note }) => {
-      client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) => list?.map((k) => (k.label === kept.label ? { ...k, note } : k)));
+  const [text, setText] = useState(note);
+  const unsaved = useRef<string | null>(null);
+  // The note the text was written over.
+  const base = useRef(note);
+  const [known, setKnown] = useState(note);
+  const { mutate, isPending, error, isSuccess, reset } = useMutation({
+    scope: { id: `note-${projectId}-${label}` },
+    mutationFn: ({ written, over }: { written: string; over?: string }) =>
+      unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { project_id: projectId, label } }, body: { note: written, was: over ?? base.current } })),
+    // What did not arrive is tried again; what was refused waits for the person.
+    onError: (why, { written }) => { if (asApiError(why)?.status !== 400 && asApiError(why)?.status !== 409) unsaved.current ??= written; },
+    onSuccess: ({ note: saved = '' }) => {
+      base.current = saved;
+      client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) => list?.map((k) => (k.label === label ? { ...k, note: saved } : k)));
+      client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, note: saved });
     },
   });
-  const unsaved = useRef<string | null>(null);
+  const failed = asApiError(error);
+  const conflict = failed?.code === 'note_changed' ? failed.message.replace(/^[^:]*: /, '') : null;
+  // A note that came from elsewhere takes the place of one that nobody is writing here.
+  if (known !== note) {
+    setKnown(note);
+    if (text === known) setText(note);
+  }
+  useEffect(() => { if (unsaved.current === null && conflict === null) base.current = note; }, [note, conflict]);
   const save = () => {
-    if (unsaved.current === null) return;
-    mutate(unsaved.current);
+    if (unsaved.current === null || conflict !== null) return;
+    mutate({ written: unsaved.current });
     unsaved.current = null;
   };
   useEffect(() => {
     if (unsaved.current === null) return;
-    const timer = setTimeout(save, SAVE_AFTER);
+    const timer = setTimeout(save, failed ? TRY_AGAIN_AFTER : SAVE_AFTER);
     return () => { clearTimeout(timer); };
   });
   // Leaving the page within the pause must not lose the last words.
   const latest = useRef(save);
   useEffect(() => { latest.current = save; });
   useEffect(() => () => { latest.current(); }, []);
-  const failed = asApiError(error);
-  const state = failed ? (failed.at('note') ?? failed.message) : isPending ? 'saving…' : isSuccess ? 'saved' : ' ';
+  const state = conflict !== null ? ' ' : failed ? (failed.at('note') ?? failed.message) : isPending ? 'saving…' : isSuccess ? 'saved' : ' ';
+  const settle = (written: string) => {
+    base.current = conflict ?? '';
+    unsaved.current = null;
+    setText(written);
+    mutate({ written, over: conflict ?? '' });
+  };
   return (
-    <TextField
-      fullWidth
-      multiline
-      maxRows={4}
-      variant="standard"
-      placeholder="Why it is here, or what speaks against it"
-      value={text}
-      onChange={(e) => {
-        setText(e.target.value);
-        unsaved.current = e.target.value;
-      }}
-      onBlur={save}
-      error={Boolean(failed)}
-      helperText={state}
-      slotProps={{ htmlInput: { 'aria-label': `Note on ${kept.shown}` }, formHelperText: { role: failed ? 'alert' : undefined, sx: { minHeight: 16, mt: 0 } } }}
-    />
+    <>
+      <TextField
+        fullWidth
+        multiline
+        maxRows={4}
+        variant="standard"
+        placeholder="Why it is here, or what speaks against it"
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value);
+          unsaved.current = e.target.value;
+          if (failed && conflict === null) reset();
+        }}
+        onBlur={save}
+        error={Boolean(failed)}
+        helperText={state}
+        slotProps={{ htmlInput: { 'aria-label': `Note on ${shown}` }, formHelperText: { role: failed ? 'alert' : undefined, sx: { minHeight: 16, mt: 0 } } }}
+      />
+      {conflict !== null && (
+        <Alert severity="warning" sx={{ py: 0 }} action={<><Button color="inherit" onClick={() => { settle(text); }}>Keep mine</Button><Button color="inherit" onClick={() => { settle(conflict); }}>Take theirs</Button></>}>
+          Written elsewhere meanwhile: “{conflict}”
+        </Alert>
+      )}
+    </>
   );
 }

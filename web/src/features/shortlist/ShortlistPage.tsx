@@ -1,45 +1,68 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { Link } from 'react-router';
 
 import { asApiError } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
-import { useKeep } from '../../shared/lib/useKeep';
+import { useActs } from '../../shared/lib/useActs';
 import { Blank } from '../../shared/ui/Blank';
+import { FileMenu } from '../../shared/ui/FileMenu';
 import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
 
-/** The kept names, with notes, in an order of the person's own. */
+export const MOST_COMPARED = 6;
+
+/** The kept names, with notes and tags, in an order of the person's own. */
 export function ShortlistPage() {
   const project = useOpenProject();
   const { list, move, add } = useShortlist(project.id);
-  const keep = useKeep(project.id);
+  const { act } = useActs(project.id);
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const [tag, setTag] = useState<string | null>(null);
   const error = asApiError(list.error);
   const kept = list.data ?? [];
-  const toBench = <Button component={Link} to={`/projects/${project.id}`} variant="contained">To the bench</Button>;
+  const tags = [...new Set(kept.flatMap((k) => k.tags))].sort();
+  const shown = kept.map((item, place) => ({ item, place })).filter(({ item }) => tag === null || item.tags.includes(tag));
+  const compared = kept.filter((k) => picked.has(k.label)).map((k) => k.label);
+  const to = (path: string) => `/projects/${project.id}/${path}`;
+  const toBench = <Button component={Link} to={to('')} variant="contained">To the bench</Button>;
+  const pick = (label: string) => {
+    const next = new Set(picked);
+    if (!next.delete(label)) next.add(label);
+    setPicked(next);
+  };
   return (
-    <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: 3, py: 3 }}>
-      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', mb: 2, gap: 2 }}>
+    <Box component="main" sx={{ maxWidth: 1220, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
+      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', flexWrap: 'wrap', mb: 2, gap: 1.5 }}>
         <Box>
           <Typography variant="h1">Shortlist</Typography>
           {list.data && <Typography color="textSecondary">{plural(kept.length, 'name')} · the first is the favourite</Typography>}
         </Box>
-        <Stack direction="row" sx={{ gap: 2 }}>
-          <AddName add={add} />
-          <Button component="a" href={`/api/projects/${project.id}/shortlist.csv`} download variant="outlined" disabled={kept.length === 0} sx={{ minHeight: 38, alignSelf: 'flex-start' }}>Export as CSV</Button>
-        </Stack>
+        <AddName add={add} />
       </Stack>
+      {kept.length > 0 && (
+        <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 1, mb: 2, alignItems: 'center' }}>
+          <Button component={Link} to={to(`compare?names=${compared.slice(0, MOST_COMPARED).join(',')}`)} variant="contained" disabled={compared.length < 2 || compared.length > MOST_COMPARED} title={`Tick two to ${MOST_COMPARED} names`}>Compare {compared.length > 1 ? compared.length : ''}</Button>
+          <Button component={Link} to={to('duels')} variant="outlined" disabled={kept.length < 2}>Duels</Button>
+          <Button component={Link} to={to('share')} variant="outlined">Share and ask others</Button>
+          <Button component={Link} to={to('print')} variant="outlined">Print</Button>
+          <FileMenu address={(form) => `/api/projects/${project.id}/shortlist/file?form=${form}`} />
+          {tags.length > 0 && <Stack direction="row" role="group" aria-label="Only with the tag" sx={{ gap: 0.5, ml: 'auto', flexWrap: 'wrap' }}>{tags.map((one) => <Chip key={one} size="small" label={one} clickable color={tag === one ? 'secondary' : 'default'} aria-pressed={tag === one} onClick={() => { setTag(tag === one ? null : one); }} />)}</Stack>}
+        </Stack>
+      )}
       {list.isPending && <Stack sx={{ gap: 1 }}>{[0, 1, 2].map((i) => <Skeleton key={i} variant="rounded" height={84} />)}</Stack>}
       {error && !list.data && <Blank alert title="The shortlist could not be loaded" action={<Button variant="outlined" onClick={() => { void list.refetch(); }}>Try again</Button>}>{error.message}</Blank>}
-      {list.data?.length === 0 && <Blank title="Nothing is kept yet" action={toBench}>Keep a name at the bench with its tag, or the key t. It comes here, with room for a note.</Blank>}
+      {list.data?.length === 0 && <Blank title="Nothing is kept yet" action={toBench}>Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names can be compared, set against each other, and shown to others.</Blank>}
       <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
-        {kept.map((item, i) => (
-          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={i + 1} last={i === kept.length - 1} extensions={project.brief.extensions} onMove={(by) => { move(i, i + by); }} onRemove={() => { keep.mutate({ label: item.label, kept: false }); }} />
+        {shown.map(({ item, place }) => (
+          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} />
         ))}
       </Stack>
     </Box>

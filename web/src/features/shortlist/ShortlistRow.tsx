@@ -1,9 +1,12 @@
 import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import IconButton from '@mui/material/IconButton';
 import Stack from '@mui/material/Stack';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { type DragEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
 
 import type { Kept } from '../../shared/api';
 import { Age } from '../../shared/ui/Age';
@@ -13,6 +16,7 @@ import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { NoteField } from './NoteField';
+import { TagsField } from './TagsField';
 
 interface Props {
   projectId: number;
@@ -20,7 +24,13 @@ interface Props {
   place: number;
   last: boolean;
   extensions: readonly string[];
+  knownTags: readonly string[];
+  /** Ticked for comparing. */
+  picked: boolean;
+  onPick: () => void;
   onMove: (by: number) => void;
+  /** Another row, at this index, was dropped here. */
+  onPlace: (from: number) => void;
   onRemove: () => void;
 }
 
@@ -43,38 +53,63 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
   );
 }
 
-/** One kept name: place, figures, statuses with their age, and a note. Alt and an arrow moves it. */
-export function ShortlistRow({ projectId, kept, place, last, extensions, onMove, onRemove }: Props) {
+const DRAGGED = 'text/vinetag-place';
+
+/** One kept name: place, figures, statuses with their age, tags and a note. Alt and an arrow moves it, or drawing it by its place. */
+export function ShortlistRow({ projectId, kept, place, last, extensions, knownTags, picked, onPick, onMove, onPlace, onRemove }: Props) {
+  const [over, setOver] = useState(false);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
     if (!by) return;
     event.preventDefault();
     onMove(by);
   };
+  const onDrop = (event: DragEvent) => {
+    setOver(false);
+    const from = Number(event.dataTransfer.getData(DRAGGED)) - 1;
+    if (from < 0 || from === place - 1) return;
+    event.preventDefault();
+    onPlace(from);
+  };
   return (
-    <Box component="li" onKeyDown={onKeyDown} sx={{ display: 'grid', gridTemplateColumns: '34px minmax(150px, 210px) minmax(180px, 1fr) minmax(200px, 1.15fr) 34px', columnGap: 2, alignItems: 'center', bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderLeft: 5, borderLeftColor: 'secondary.main', borderRadius: 1, px: 1.5, py: 1 }}>
-      <Places kept={kept} place={place} last={last} onMove={onMove} />
+    <Box
+      component="li"
+      onKeyDown={onKeyDown}
+      onDragOver={(e: DragEvent) => { if (e.dataTransfer.types.includes(DRAGGED)) { e.preventDefault(); setOver(true); } }}
+      onDragLeave={() => { setOver(false); }}
+      onDrop={onDrop}
+      sx={{ display: 'grid', gridTemplateColumns: { xs: '34px minmax(0, 1fr) 34px', md: '34px minmax(150px, 210px) minmax(180px, 1fr) minmax(220px, 1.15fr) 34px' }, columnGap: 2, rowGap: 1, alignItems: 'center', bgcolor: 'background.paper', border: 1, borderColor: over ? 'secondary.main' : 'divider', borderLeft: 5, borderLeftColor: 'secondary.main', borderRadius: 1, px: 1.5, py: 1 }}
+    >
+      <Box draggable title="Draw it to another place" onDragStart={(e: DragEvent) => { e.dataTransfer.setData(DRAGGED, String(place)); e.dataTransfer.effectAllowed = 'move'; }} sx={{ cursor: 'grab' }}>
+        <Places kept={kept} place={place} last={last} onMove={onMove} />
+      </Box>
       <Box sx={{ minWidth: 0 }}>
         <Typography component="h2" sx={{ fontSize: '1.3rem', lineHeight: 1.25, overflowWrap: 'anywhere' }}>
-          {kept.shown === kept.label ? <SeamedName label={kept.label} starts={kept.starts} /> : <span className="serif">{kept.shown}</span>}
+          <Box component={Link} to={`/projects/${projectId}/names/${kept.label}`} title="Everything about it" sx={{ color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>
+            {kept.shown === kept.label ? <SeamedName label={kept.label} starts={kept.starts} /> : <span className="serif">{kept.shown}</span>}
+          </Box>
         </Typography>
-        <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary' }}>{kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}<span>{kept.letters} letters</span></Stack>
+        <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary', alignItems: 'center' }}>{kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}<span>{kept.letters} letters</span></Stack>
+        <FormControlLabel control={<Checkbox size="small" checked={picked} onChange={onPick} sx={{ p: 0.4 }} slotProps={{ input: { 'aria-label': `Compare ${kept.shown}` } }} />} label={<Typography variant="caption" color="textSecondary">compare</Typography>} sx={{ ml: -0.5 }} />
       </Box>
-      <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem' }}>
+      <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem', gridColumn: { xs: '1 / -1', md: 'auto' } }}>
         {extensions.map((extension) => {
           const cell = kept.statuses.find((c) => c.extension === extension);
           return (
             <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8 }}>
               <Box component="span" sx={{ fontWeight: 600 }}>.{extension}</Box>
-              <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} /></Box>
+              <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></Box>
             </Stack>
           );
         })}
         {kept.statuses[0]?.asked_at && <Typography component="li" variant="caption" color="textSecondary" sx={{ gridColumn: '1 / -1' }}>asked <Age at={kept.statuses[0].asked_at} /></Typography>}
       </Box>
-      <NoteField projectId={projectId} kept={kept} />
+      <Stack sx={{ gap: 0.8, gridColumn: { xs: '1 / -1', md: 'auto' } }}>
+        <NoteField projectId={projectId} label={kept.label} shown={kept.shown} note={kept.note} />
+        <TagsField projectId={projectId} label={kept.label} shown={kept.shown} tags={kept.tags} known={knownTags} />
+      </Stack>
       <Tooltip title="Take off the shortlist">
-        <IconButton size="small" aria-label={`Take ${kept.shown} off the shortlist`} onClick={onRemove}><CrossIcon fontSize="small" /></IconButton>
+        <IconButton size="small" aria-label={`Take ${kept.shown} off the shortlist`} onClick={onRemove} sx={{ gridRow: { xs: 1, md: 'auto' }, gridColumn: { xs: 3, md: 'auto' } }}><CrossIcon fontSize="small" /></IconButton>
       </Tooltip>
     </Box>
   );

@@ -24,8 +24,8 @@ export function useShortlist(projectId: number) {
     },
   });
   const add = useMutation({
-    mutationFn: (label: string) => unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { label } })),
-    onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
+    mutationFn: (label: string) => unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { labels: [label] } })),
+    onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
   });
   const move = (from: number, to: number) => {
     const labels = (list.data ?? []).map((kept) => kept.label);

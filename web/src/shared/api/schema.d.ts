@@ -20,6 +20,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/extensions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listExtensions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/extensions/{extension}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putExtension"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/extensions/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportExtensions"];
+        put: operations["importExtensions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/extensions/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["proposeExtensions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measures": {
         parameters: {
             query?: never;
@@ -29,6 +93,38 @@ export interface paths {
         };
         get: operations["readWeighing"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/overview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readOverview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keepPreferences"];
         post?: never;
         delete?: never;
         options?: never;
@@ -68,6 +164,22 @@ export interface paths {
         patch: operations["changeProject"];
         trace?: never;
     };
+    "/api/projects/{project_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["archiveProject"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/checks": {
         parameters: {
             query?: never;
@@ -78,6 +190,22 @@ export interface paths {
         get: operations["watchCheck"];
         put?: never;
         post: operations["startCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/checks/{check_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resumeCheck"];
         delete?: never;
         options?: never;
         head?: never;
@@ -109,14 +237,14 @@ export interface paths {
         };
         get: operations["listDismissed"];
         put?: never;
-        post: operations["dismissName"];
+        post: operations["dismissNames"];
         delete: operations["bringAllBack"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project_id}/dismissed/{label}": {
+    "/api/projects/{project_id}/dismissed/back": {
         parameters: {
             query?: never;
             header?: never;
@@ -125,8 +253,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post?: never;
-        delete: operations["bringBack"];
+        post: operations["bringBack"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -148,6 +276,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/duels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readDuels"];
+        put?: never;
+        post: operations["answerDuel"];
+        delete: operations["forgetDuels"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/duels/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBackDuel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/duels/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["orderByDuels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["duplicateProject"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportStatuses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportProject"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/funnel": {
         parameters: {
             query?: never;
@@ -158,6 +382,22 @@ export interface paths {
         get: operations["readFunnel"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtNames"];
         delete?: never;
         options?: never;
         head?: never;
@@ -212,6 +452,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/names/{label}/fallback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readFallback"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/names/{label}/near": {
         parameters: {
             query?: never;
@@ -222,6 +478,87 @@ export interface paths {
         get: operations["nearNames"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/names/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkShown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/names/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["countNames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/names/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Only the labels of a stretch of the sheet, for marking many rows at once. */
+        get: operations["listLabels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/pasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readList"];
+        put: operations["pasteList"];
+        post?: never;
+        delete: operations["clearList"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/quick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["quickCheck"];
         delete?: never;
         options?: never;
         head?: never;
@@ -244,6 +581,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/shares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listShares"];
+        put?: never;
+        post: operations["shareNames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/shares/{share_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readResults"];
+        put?: never;
+        post?: never;
+        delete: operations["deleteShare"];
+        options?: never;
+        head?: never;
+        patch: operations["revokeShare"];
+        trace?: never;
+    };
     "/api/projects/{project_id}/shortlist": {
         parameters: {
             query?: never;
@@ -253,14 +622,14 @@ export interface paths {
         };
         get: operations["readShortlist"];
         put?: never;
-        post: operations["keepName"];
+        post: operations["keepNames"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project_id}/shortlist.csv": {
+    "/api/projects/{project_id}/shortlist/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -286,10 +655,26 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["unkeepName"];
+        delete?: never;
         options?: never;
         head?: never;
-        patch: operations["writeNote"];
+        patch: operations["writeRemarks"];
+        trace?: never;
+    };
+    "/api/projects/{project_id}/shortlist/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["unkeepNames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects/{project_id}/shortlist/order": {
@@ -308,6 +693,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keepViews"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/words": {
         parameters: {
             query?: never;
@@ -318,6 +719,22 @@ export interface paths {
         get: operations["openWords"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importProject"];
         delete?: never;
         options?: never;
         head?: never;
@@ -409,10 +826,184 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shared/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A view for whoever has the link. */
+        get: operations["readShared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A view for whoever has the link. */
+        post: operations["commentShared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/comments/{comment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description A view for whoever has the link. */
+        delete: operations["deleteComment"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/hearing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A view for whoever has the link. */
+        post: operations["writeHeard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A view for whoever has the link. */
+        post: operations["joinShared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/recall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A view for whoever has the link. */
+        post: operations["recallShared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/vote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A view for whoever has the link. */
+        post: operations["voteShared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wordmark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["drawWordmark"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wordmarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["setName"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description * `stale` - stale
+         *     * `unsure` - unsure
+         *     * `all` - all
+         * @enum {string}
+         */
+        AgainEnum: "stale" | "unsure" | "all";
+        ArchiveRequest: {
+            archived: boolean;
+        };
+        /**
+         * @description * `scan` - scan
+         *     * `buying` - buying
+         * @enum {string}
+         */
+        AskedForEnum: "scan" | "buying";
+        BadLine: {
+            line: number;
+            text: string;
+            reason: string;
+        };
+        /** @enum {unknown} */
+        BlankEnum: "";
         Brief: {
             name: string;
             purpose: components["schemas"]["PurposeEnum"];
@@ -426,6 +1017,9 @@ export interface components {
             weights: {
                 [key: string]: number;
             };
+            owner: components["schemas"]["Owner"];
+            /** @description Where to look when a name is taken, in order */
+            fallback: string[];
         };
         BriefRequest: {
             name: string;
@@ -440,6 +1034,9 @@ export interface components {
             weights: {
                 [key: string]: number;
             };
+            owner: components["schemas"]["OwnerRequest"];
+            /** @description Where to look when a name is taken, in order */
+            fallback: string[];
         };
         Catalogue: {
             extensions: string[];
@@ -450,34 +1047,61 @@ export interface components {
             };
             sources: components["schemas"]["Source"][];
         };
-        /** @description One full name's status with its evidence. */
+        /** @description One full name's status with its age. */
         Cell: {
             readonly label: string;
             readonly extension: string;
-            readonly status: components["schemas"]["StatusEnum"];
+            readonly status: components["schemas"]["CellStatusEnum"];
+            readonly likely: boolean;
             readonly trouble: string;
             /** @description Why it is unsure, in words. */
             readonly reason: string;
-            readonly detail: string;
-            readonly source: string;
+            readonly purpose: string;
             /** Format: date-time */
             readonly asked_at: string | null;
             /** Format: date-time */
             readonly registered: string | null;
             /** Format: date-time */
             readonly expires: string | null;
-            /** @description Status words of the registry (RFC 8056) */
-            readonly rdap_status: string[];
+            /** Format: date-time */
+            readonly drops_from: string | null;
+            /** Format: date-time */
+            readonly drops_to: string | null;
+            readonly currency: string;
+            /** Format: double */
+            readonly first_year: number | null;
+            /** Format: double */
+            readonly renewal: number | null;
+            /** Format: double */
+            readonly holder_asks: number | null;
             /** @description Whether it is being asked now. */
             readonly pending: boolean;
         };
+        /**
+         * @description * `waiting` - waiting
+         *     * `open` - open
+         *     * `premium` - premium
+         *     * `taken` - taken
+         *     * `offered` - offered
+         *     * `dropping` - dropping
+         *     * `reserved` - reserved
+         *     * `barred` - barred
+         *     * `unsure` - unsure
+         * @enum {string}
+         */
+        CellStatusEnum: "waiting" | "open" | "premium" | "taken" | "offered" | "dropping" | "reserved" | "barred" | "unsure";
         Check: {
             id: number;
-            state: components["schemas"]["StateEnum"];
+            state: components["schemas"]["CheckStateEnum"];
+            purpose: string;
             total: number;
             done: number;
+            /** @description Still to be asked; of a stopped check, to go on with */
+            left: number;
             /** @description Answers that leave the status unsure */
             unsure: number;
+            /** @description Why they do, the commonest first */
+            readonly troubles: components["schemas"]["Trouble"][];
             /**
              * Format: double
              * @description Answers a second
@@ -488,22 +1112,93 @@ export interface components {
             /** Format: date-time */
             ended_at: string | null;
         };
+        /** @description How names are checked. */
         CheckRequestRequest: {
-            /** @description Names to check; the best of the list when left out */
+            /** @description The brief's when left out */
+            extensions?: string[];
+            /**
+             * @description Under every extension of the catalogue
+             * @default false
+             */
+            everywhere: boolean;
+            /** @default stale */
+            again: components["schemas"]["AgainEnum"];
+            older_than_minutes?: number;
+            /** @default scan */
+            purpose: components["schemas"]["AskedForEnum"];
+            /**
+             * @description The best of the list, `labels`, `full_names`, or the pasted names
+             *
+             *     * `best` - best
+             *     * `labels` - labels
+             *     * `full_names` - full_names
+             *     * `pasted` - pasted
+             * @default best
+             */
+            what: components["schemas"]["WhatEnum"];
             labels?: string[];
-            /** @default false */
-            again: boolean;
+            full_names?: string[];
+        };
+        /**
+         * @description * `queued` - Queued
+         *     * `running` - Running
+         *     * `done` - Done
+         *     * `stopped` - Stopped
+         * @enum {string}
+         */
+        CheckStateEnum: "queued" | "running" | "done" | "stopped";
+        Count: {
+            extensions: number;
+        };
+        Counts: {
+            total: number;
+            /** @description Of letters, syllables and words: names by value */
+            values: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** @description Of the grade and each measure: names with at least that score */
+            least: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** @description Names up to each */
+            prices: {
+                [key: string]: number;
+            };
+            /** @description By filter */
+            choices: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
         };
         CredentialsRequest: {
             username: string;
             password: string;
         };
-        Dismissed: {
-            label: string;
-        };
-        DismissedRequest: {
-            label: string;
-        };
+        /**
+         * @description * `` -
+         *     * `EUR` - EUR
+         *     * `USD` - USD
+         *     * `GBP` - GBP
+         *     * `SEK` - SEK
+         *     * `CHF` - CHF
+         *     * `CAD` - CAD
+         *     * `AUD` - AUD
+         *     * `NZD` - NZD
+         * @enum {string}
+         */
+        CurrencyEnum: "EUR" | "USD" | "GBP" | "SEK" | "CHF" | "CAD" | "AUD" | "NZD";
+        /**
+         * @description * `dense` - dense
+         *     * `usual` - usual
+         *     * `roomy` - roomy
+         * @enum {string}
+         */
+        DensityEnum: "dense" | "usual" | "roomy";
         Dots: {
             labels: string[];
             letters: number[];
@@ -512,10 +1207,32 @@ export interface components {
             };
             kept: boolean[];
         };
+        DuelRequest: {
+            winner: string;
+            loser: string;
+            /** @default false */
+            tie: boolean;
+        };
         Error: {
             code: string;
             message: string;
             problems: components["schemas"]["Problem"][];
+        };
+        /** @description What one source said. */
+        Evidence: {
+            extension: string;
+            source: string;
+            text: string;
+            /** Format: date-time */
+            at: string;
+            address: string;
+            detail: string;
+            registrar: string;
+            holder: string;
+            /** @description The public record, in sentences */
+            record: string[];
+            /** @description Status words of the registry (RFC 8056) */
+            statuses: string[];
         };
         Example: {
             project: string;
@@ -523,6 +1240,54 @@ export interface components {
             /** Format: double */
             score: number | null;
             reasons: components["schemas"]["Reason"][];
+        };
+        Extension: {
+            extension: string;
+            kind: string;
+            country: string;
+            works: string[];
+            use: string;
+            eligibility: string;
+            /** @description Who may register, in words */
+            readonly rule: string;
+            letters_min: number;
+            letters_max: number;
+            idn: boolean;
+            /**
+             * Format: double
+             * @description A guide, in euros
+             */
+            yearly: number | null;
+            rdap: string;
+        };
+        ExtensionRequest: {
+            extension: string;
+            kind: string;
+            country: string;
+            works: string[];
+            use: string;
+            eligibility: string;
+            letters_min: number;
+            letters_max: number;
+            idn: boolean;
+            /**
+             * Format: double
+             * @description A guide, in euros
+             */
+            yearly: number | null;
+            rdap: string;
+        };
+        Extensions: {
+            extensions: components["schemas"]["Extension"][];
+            may_edit: boolean;
+            kinds: string[];
+            owner_kinds: string[];
+            countries: components["schemas"]["Named"][];
+            works: components["schemas"]["Named"][];
+            rules: components["schemas"]["Named"][];
+        };
+        FileRequest: {
+            text: string;
         };
         Funnel: {
             made: number;
@@ -536,6 +1301,20 @@ export interface components {
              * @description The grade from which a name is good enough
              */
             good_from: number;
+        };
+        Glyph: {
+            /** @description The place of its character in the text */
+            at: number;
+            /** @description SVG path data, in thousandths of the type size */
+            path: string;
+        };
+        HeardRequest: {
+            label: string;
+            typed: string;
+        };
+        JoinRequest: {
+            /** @default  */
+            first_name: string;
         };
         Judged: {
             label: string;
@@ -551,18 +1330,23 @@ export interface components {
             readonly misspellings: components["schemas"]["Misspelling"][];
             kept: boolean;
             cells: components["schemas"]["Cell"][];
-        };
-        Keep: {
-            label: string;
-        };
-        KeepRequest: {
-            label: string;
+            /** @description What each source said, as asked */
+            readonly evidence: components["schemas"]["Evidence"][];
+            verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
+            /** @default  */
+            note: string;
+            tags?: string[];
+            /** @description In the shortlist, from 1 */
+            place: number | null;
+            /** @description What was so before, the latest first */
+            history: components["schemas"]["PastAnswer"][];
         };
         Kept: {
             label: string;
             /** @description The label as a person writes it */
             readonly shown: string;
             note: string;
+            tags: string[];
             /** Format: date-time */
             kept_at: string;
             readonly letters: number;
@@ -584,6 +1368,12 @@ export interface components {
             senses: number[];
             drop: string[];
         };
+        Labels: {
+            labels: string[];
+        };
+        LabelsRequest: {
+            labels: string[];
+        };
         Limits: {
             letters_min: number;
             letters_max: number;
@@ -597,6 +1387,40 @@ export interface components {
             words: number;
             hyphens: number;
             digits: number;
+        };
+        ListPage: {
+            rows: components["schemas"]["Listed"][];
+            /** @description Names that match */
+            total: number;
+            /** @description Names on the list */
+            names: number;
+            full_names: number;
+            /** @description Full names by status */
+            statuses: {
+                [key: string]: number;
+            };
+        };
+        Listed: {
+            label: string;
+            extensions: string[];
+            cells: components["schemas"]["Cell"][];
+        };
+        /**
+         * @description * `en` - en
+         *     * `en-GB` - en-GB
+         *     * `en-IE` - en-IE
+         *     * `de` - de
+         *     * `fr` - fr
+         *     * `es` - es
+         *     * `sv` - sv
+         *     * `nl` - nl
+         *     * `pt` - pt
+         * @enum {string}
+         */
+        LocaleEnum: "en" | "en-GB" | "en-IE" | "de" | "fr" | "es" | "sv" | "nl" | "pt";
+        LooksRequest: {
+            labels: string[];
+            verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
         };
         Making: {
             off: string[];
@@ -626,8 +1450,9 @@ export interface components {
              */
             share: number;
         };
-        Note: {
-            note: string;
+        Named: {
+            code: string;
+            name: string;
         };
         Offer: {
             text: string;
@@ -651,6 +1476,59 @@ export interface components {
         OrderRequest: {
             labels: string[];
         };
+        Outcome: {
+            label: string;
+            /** @description As a person writes it */
+            readonly shown_as: string;
+            /**
+             * Format: double
+             * @description The computed measure
+             */
+            spelling: number | null;
+            liked: number;
+            disliked: number;
+            neutral: number;
+            heard: number;
+            right: number;
+            /** @description People it was shown to briefly */
+            shown: number;
+            remembered: number;
+            /** @description As written */
+            wrong: {
+                [key: string]: number;
+            };
+            comments: components["schemas"]["Said"][];
+        };
+        Overview: {
+            project: components["schemas"]["Project"];
+            listed: number;
+            /** @description Of those listed */
+            good: number;
+            kept: number;
+            /** @description Names open somewhere, when last asked */
+            open: number;
+            /** @description Full names with an answer */
+            asked: number;
+            /** @description Of these, answers older than they last */
+            stale: number;
+            checking: boolean;
+        };
+        Owner: {
+            /** @description ISO 3166-1, empty for not said */
+            country: string;
+            kind: string;
+            work: string;
+            /** @description The most a year, in euros */
+            budget: number | null;
+        };
+        OwnerRequest: {
+            /** @description ISO 3166-1, empty for not said */
+            country: string;
+            kind: string;
+            work: string;
+            /** @description The most a year, in euros */
+            budget: number | null;
+        };
         Page: {
             rows: components["schemas"]["Row"][];
             total: number;
@@ -663,15 +1541,162 @@ export interface components {
             /** @description What was done to the word */
             change: string;
         };
-        PatchedNoteRequest: {
-            note?: string;
+        PastAnswer: {
+            extension: string;
+            status: components["schemas"]["PastAnswerStatusEnum"];
+            likely: boolean;
+            /** @description Why it was unsure */
+            readonly reason: string;
+            /** Format: date-time */
+            asked_at: string;
+        };
+        /**
+         * @description * `open` - open
+         *     * `premium` - premium
+         *     * `taken` - taken
+         *     * `offered` - offered
+         *     * `dropping` - dropping
+         *     * `reserved` - reserved
+         *     * `barred` - barred
+         *     * `unsure` - unsure
+         * @enum {string}
+         */
+        PastAnswerStatusEnum: "open" | "premium" | "taken" | "offered" | "dropping" | "reserved" | "barred" | "unsure";
+        PasteRequest: {
+            text: string;
+            extensions?: string[];
+        };
+        Pasted: {
+            lines: number;
+            names: number;
+            full_names: number;
+            /** @description Repeats that were put together */
+            merged: number;
+            bad: components["schemas"]["BadLine"][];
+            bad_count: number;
+            /** @description Lines beyond the most that are read */
+            left_out: number;
         };
         PatchedProjectChangeRequest: {
             name?: string;
             brief?: components["schemas"]["BriefRequest"];
         };
+        PatchedRemarksRequest: {
+            note?: string;
+            /** @description The note this one was written over */
+            was?: string;
+            tags?: string[];
+        };
+        PatchedRevokeRequest: {
+            revoked?: boolean;
+        };
         Person: {
             username: string;
+            preferences: components["schemas"]["Preferences"];
+        };
+        Preferences: {
+            /** @default system */
+            theme: components["schemas"]["ThemeEnum"];
+            /** @default usual */
+            density: components["schemas"]["DensityEnum"];
+            /**
+             * @description For numbers and dates (BCP 47)
+             *
+             *     * `en` - en
+             *     * `en-GB` - en-GB
+             *     * `en-IE` - en-IE
+             *     * `de` - de
+             *     * `fr` - fr
+             *     * `es` - es
+             *     * `sv` - sv
+             *     * `nl` - nl
+             *     * `pt` - pt
+             * @default en
+             */
+            locale: components["schemas"]["LocaleEnum"];
+            /**
+             * @description To show prices in; empty for the seller's own
+             *
+             *     * `` -
+             *     * `EUR` - EUR
+             *     * `USD` - USD
+             *     * `GBP` - GBP
+             *     * `SEK` - SEK
+             *     * `CHF` - CHF
+             *     * `CAD` - CAD
+             *     * `AUD` - AUD
+             *     * `NZD` - NZD
+             * @default
+             */
+            currency: components["schemas"]["CurrencyEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description What one euro is in that currency, by the person's own reckoning
+             */
+            rate?: number | null;
+            /** @description Of the measures, for new projects */
+            weights?: {
+                [key: string]: number;
+            };
+            /** @description For new projects, in order */
+            extensions?: string[];
+            /**
+             * @description The tour was taken or put away
+             * @default false
+             */
+            toured: boolean;
+        };
+        PreferencesRequest: {
+            /** @default system */
+            theme: components["schemas"]["ThemeEnum"];
+            /** @default usual */
+            density: components["schemas"]["DensityEnum"];
+            /**
+             * @description For numbers and dates (BCP 47)
+             *
+             *     * `en` - en
+             *     * `en-GB` - en-GB
+             *     * `en-IE` - en-IE
+             *     * `de` - de
+             *     * `fr` - fr
+             *     * `es` - es
+             *     * `sv` - sv
+             *     * `nl` - nl
+             *     * `pt` - pt
+             * @default en
+             */
+            locale: components["schemas"]["LocaleEnum"];
+            /**
+             * @description To show prices in; empty for the seller's own
+             *
+             *     * `` -
+             *     * `EUR` - EUR
+             *     * `USD` - USD
+             *     * `GBP` - GBP
+             *     * `SEK` - SEK
+             *     * `CHF` - CHF
+             *     * `CAD` - CAD
+             *     * `AUD` - AUD
+             *     * `NZD` - NZD
+             * @default
+             */
+            currency: components["schemas"]["CurrencyEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description What one euro is in that currency, by the person's own reckoning
+             */
+            rate?: number | null;
+            /** @description Of the measures, for new projects */
+            weights?: {
+                [key: string]: number;
+            };
+            /** @description For new projects, in order */
+            extensions?: string[];
+            /**
+             * @description The tour was taken or put away
+             * @default false
+             */
+            toured: boolean;
         };
         Problem: {
             path: string;
@@ -688,14 +1713,27 @@ export interface components {
             within: number;
             /** @description Names graded good enough */
             good: number;
+            /** @description The sheet as looked at last */
+            view: string;
+            views: components["schemas"]["View"][];
             /** Format: date-time */
             created_at: string;
             /** Format: date-time */
             changed_at: string;
+            /** Format: date-time */
+            archived_at: string | null;
         };
         ProjectChangeRequest: {
             name?: string;
             brief?: components["schemas"]["BriefRequest"];
+        };
+        Proposal: {
+            extension: string;
+            /** Format: double */
+            points: number;
+            /** Format: double */
+            yearly: number | null;
+            reasons: string[];
         };
         /**
          * @description * `brand` - brand
@@ -704,6 +1742,63 @@ export interface components {
          * @enum {string}
          */
         PurposeEnum: "brand" | "descriptive" | "mix";
+        /** @description What is asked of the sheet, as in an address; vinetag.core.sheet reads it. */
+        QuestionRequest: {
+            /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+            sort?: string;
+            reverse?: boolean;
+            text?: string;
+            starts?: string;
+            ends?: string;
+            letters_min?: number;
+            letters_max?: number;
+            syllables_min?: number;
+            syllables_max?: number;
+            words_min?: number;
+            words_max?: number;
+            /** Format: double */
+            grade_min?: number;
+            /** @description measure:score, set apart by commas */
+            least?: string;
+            /** @description Any of, set apart by commas */
+            recipes?: string;
+            /** @description Parts of speech of an added word */
+            added?: string;
+            /** @description Extensions, or any, or all */
+            open_in?: string;
+            open_all?: boolean;
+            /** @description Any of, in any extension */
+            status?: string;
+            /**
+             * Format: double
+             * @description Of the first year
+             */
+            price_max?: number;
+            /** @description yes or no */
+            hyphen?: string;
+            /** @description yes or no */
+            digit?: string;
+            /** @description kept, later, fresh, dismissed */
+            mark?: string;
+        };
+        QuickRequestRequest: {
+            label: string;
+            /** @default scan */
+            purpose: components["schemas"]["AskedForEnum"];
+        };
+        Ranking: {
+            standings: components["schemas"]["Standing"][];
+            /** @description Whom to compare next; empty for none */
+            readonly pair: string[];
+            /**
+             * Format: double
+             * @description The chance that the first is the best
+             */
+            certainty: number;
+            enough: boolean;
+            /** @description How many answers there are */
+            readonly asked: number;
+        };
         Reason: {
             text: string;
             /** Format: double */
@@ -711,9 +1806,32 @@ export interface components {
             start: number;
             end: number;
         };
+        RecallRequest: {
+            shown: string[];
+            typed: string;
+        };
         Recipe: {
             name: string;
             summary: string;
+        };
+        RemarkRequest: {
+            label: string;
+            text: string;
+        };
+        Remarks: {
+            note?: string;
+            tags?: string[];
+        };
+        Remembered: {
+            remembered: string[];
+        };
+        Results: {
+            share: components["schemas"]["Share"];
+            people: number;
+            outcomes: components["schemas"]["Outcome"][];
+        };
+        Right: {
+            right: boolean;
         };
         Row: {
             label: string;
@@ -730,8 +1848,35 @@ export interface components {
             readonly change: string;
             /** @description The extension that completes the word */
             readonly dot: string;
+            syllables: number;
+            words: number;
+            added: string[];
             kept: boolean;
+            verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
             cells: components["schemas"]["Cell"][];
+        };
+        Rung: {
+            kind: string;
+            title: string;
+            readonly names: components["schemas"]["RungName"][];
+        };
+        RungName: {
+            full_name: string;
+            label: string;
+            extension: string;
+            /** @description Empty when never asked */
+            status: string;
+            likely: boolean;
+            /** Format: date-time */
+            asked_at: string | null;
+        };
+        Said: {
+            id: number;
+            label: string;
+            text: string;
+            first_name: string;
+            /** Format: date-time */
+            said_at: string;
         };
         Sense: {
             id: number;
@@ -744,27 +1889,165 @@ export interface components {
             /** @description Whether the demo workspace can be entered */
             demo: boolean;
         };
+        Setting: {
+            face: string;
+            word: string;
+            suggests: string;
+            notice: string;
+            text: string;
+            glyphs: components["schemas"]["Glyph"][];
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            ascent: number;
+            /** Format: double */
+            descent: number;
+            /** @description Characters the face has not */
+            missing: string;
+        };
+        Share: {
+            readonly id: number;
+            readonly token: string;
+            title: string;
+            labels: string[];
+            /** Format: date-time */
+            ends_at: string;
+            /** Format: date-time */
+            readonly created_at: string;
+            /** @description open, ended or revoked */
+            readonly state: components["schemas"]["ShareStateEnum"];
+            readonly people: number;
+        };
+        ShareRequest: {
+            title: string;
+            labels: string[];
+            /** Format: date-time */
+            ends_at: string;
+        };
+        /** @enum {string} */
+        ShareStateEnum: "open" | "ended" | "revoked";
+        Shared: {
+            title: string;
+            /** Format: date-time */
+            ends_at: string;
+            /** @description The first of the owner's choice */
+            extension: string;
+            joined: boolean;
+            first_name: string;
+            guest: number | null;
+            names: components["schemas"]["SharedName"][];
+            /** @description Written already */
+            heard: string[];
+            /** @description The second test was taken */
+            recalled: boolean;
+            /** @description Own comments */
+            mine: number[];
+        };
+        SharedName: {
+            label: string;
+            shown: string;
+            starts: number[];
+            /** @description One's own: 1, 0 or -1 */
+            vote: number | null;
+            comments: components["schemas"]["Said"][];
+        };
+        /** @description How names are checked. */
+        ShownRequest: {
+            /** @description The brief's when left out */
+            extensions?: string[];
+            /**
+             * @description Under every extension of the catalogue
+             * @default false
+             */
+            everywhere: boolean;
+            /** @default stale */
+            again: components["schemas"]["AgainEnum"];
+            older_than_minutes?: number;
+            /** @default scan */
+            purpose: components["schemas"]["AskedForEnum"];
+            /** @description The rows meant, as the sheet is asked for them */
+            shown: components["schemas"]["QuestionRequest"];
+        };
         Source: {
             name: string;
             version: string;
             licence: string;
         };
+        Standing: {
+            label: string;
+            readonly shown: string;
+            /**
+             * Format: double
+             * @description A logit; 0 for a name like the others
+             */
+            strength: number;
+            /**
+             * Format: double
+             * @description Its standard error
+             */
+            error: number;
+            /**
+             * Format: double
+             * @description The chance that it is the best, 0 to 1
+             */
+            best: number;
+            /**
+             * Format: double
+             * @description Ties count half
+             */
+            wins: number;
+            duels: number;
+        };
         /**
-         * @description * `queued` - Queued
-         *     * `running` - Running
-         *     * `done` - Done
-         *     * `stopped` - Stopped
+         * @description * `system` - system
+         *     * `light` - light
+         *     * `dark` - dark
          * @enum {string}
          */
-        StateEnum: "queued" | "running" | "done" | "stopped";
+        ThemeEnum: "system" | "light" | "dark";
+        Trouble: {
+            trouble: string;
+            reason: string;
+            count: number;
+        };
         /**
-         * @description * `waiting` - Waiting
-         *     * `open` - Open
-         *     * `taken` - Taken
-         *     * `unsure` - Unsure
+         * @description * `-1` - -1
+         *     * `0` - 0
+         *     * `1` - 1
+         * @enum {integer}
+         */
+        ValueEnum: -1 | 0 | 1;
+        /**
+         * @description * `` -
+         *     * `seen` - seen
+         *     * `later` - later
          * @enum {string}
          */
-        StatusEnum: "waiting" | "open" | "taken" | "unsure";
+        VerdictEnum: "seen" | "later";
+        View: {
+            name: string;
+            /** @description An address's query */
+            search: string;
+        };
+        ViewRequest: {
+            name: string;
+            /** @description An address's query */
+            search: string;
+        };
+        Views: {
+            /** @description As looked at last */
+            view?: string;
+            views?: components["schemas"]["View"][];
+        };
+        ViewsRequest: {
+            /** @description As looked at last */
+            view?: string;
+            views?: components["schemas"]["ViewRequest"][];
+        };
+        VoteRequest: {
+            label: string;
+            value: components["schemas"]["ValueEnum"];
+        };
         Warning: {
             code: string;
             text: string;
@@ -774,13 +2057,12 @@ export interface components {
         Watch: {
             /** @description The last check, if any */
             check_run: components["schemas"]["Check"] | null;
-            /** @description Full names answered since `since` */
+            /** @description Full names answered after `after` */
             cells: components["schemas"]["Cell"][];
-            /**
-             * Format: date-time
-             * @description To be sent as `since` next time
-             */
-            now: string;
+            /** @description To be sent as `after` next time */
+            number: number;
+            /** @description Whether there are more answers to be had at once */
+            more: boolean;
         };
         Weighing: {
             /**
@@ -798,6 +2080,14 @@ export interface components {
                 [key: string]: components["schemas"]["Example"][];
             };
         };
+        /**
+         * @description * `best` - best
+         *     * `labels` - labels
+         *     * `full_names` - full_names
+         *     * `pasted` - pasted
+         * @enum {string}
+         */
+        WhatEnum: "best" | "labels" | "full_names" | "pasted";
     };
     responses: never;
     parameters: never;
@@ -826,6 +2116,255 @@ export interface operations {
             };
         };
     };
+    listExtensions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Extensions"];
+                };
+            };
+        };
+    };
+    putExtension: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                extension: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExtensionRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Extension"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportExtensions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    importExtensions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Count"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    proposeExtensions: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `` -
+                 *     * `AE` - AE
+                 *     * `AI` - AI
+                 *     * `AR` - AR
+                 *     * `AT` - AT
+                 *     * `AU` - AU
+                 *     * `BE` - BE
+                 *     * `BG` - BG
+                 *     * `BR` - BR
+                 *     * `CA` - CA
+                 *     * `CC` - CC
+                 *     * `CH` - CH
+                 *     * `CL` - CL
+                 *     * `CN` - CN
+                 *     * `CO` - CO
+                 *     * `CV` - CV
+                 *     * `CY` - CY
+                 *     * `CZ` - CZ
+                 *     * `DE` - DE
+                 *     * `DK` - DK
+                 *     * `EE` - EE
+                 *     * `EG` - EG
+                 *     * `ES` - ES
+                 *     * `EU` - EU
+                 *     * `FI` - FI
+                 *     * `FM` - FM
+                 *     * `FR` - FR
+                 *     * `GB` - GB
+                 *     * `GG` - GG
+                 *     * `GR` - GR
+                 *     * `HK` - HK
+                 *     * `HR` - HR
+                 *     * `HU` - HU
+                 *     * `ID` - ID
+                 *     * `IE` - IE
+                 *     * `IL` - IL
+                 *     * `IN` - IN
+                 *     * `IO` - IO
+                 *     * `IS` - IS
+                 *     * `IT` - IT
+                 *     * `JP` - JP
+                 *     * `KE` - KE
+                 *     * `KR` - KR
+                 *     * `LI` - LI
+                 *     * `LT` - LT
+                 *     * `LU` - LU
+                 *     * `LV` - LV
+                 *     * `ME` - ME
+                 *     * `MT` - MT
+                 *     * `MX` - MX
+                 *     * `MY` - MY
+                 *     * `NG` - NG
+                 *     * `NL` - NL
+                 *     * `NO` - NO
+                 *     * `NZ` - NZ
+                 *     * `PE` - PE
+                 *     * `PH` - PH
+                 *     * `PL` - PL
+                 *     * `PT` - PT
+                 *     * `RO` - RO
+                 *     * `SE` - SE
+                 *     * `SG` - SG
+                 *     * `SI` - SI
+                 *     * `SK` - SK
+                 *     * `TH` - TH
+                 *     * `TO` - TO
+                 *     * `TR` - TR
+                 *     * `TV` - TV
+                 *     * `TW` - TW
+                 *     * `UA` - UA
+                 *     * `US` - US
+                 *     * `VN` - VN
+                 *     * `ZA` - ZA
+                 */
+                country?: "" | "AE" | "AI" | "AR" | "AT" | "AU" | "BE" | "BG" | "BR" | "CA" | "CC" | "CH" | "CL" | "CN" | "CO" | "CV" | "CY" | "CZ" | "DE" | "DK" | "EE" | "EG" | "ES" | "EU" | "FI" | "FM" | "FR" | "GB" | "GG" | "GR" | "HK" | "HR" | "HU" | "ID" | "IE" | "IL" | "IN" | "IO" | "IS" | "IT" | "JP" | "KE" | "KR" | "LI" | "LT" | "LU" | "LV" | "ME" | "MT" | "MX" | "MY" | "NG" | "NL" | "NO" | "NZ" | "PE" | "PH" | "PL" | "PT" | "RO" | "SE" | "SG" | "SI" | "SK" | "TH" | "TO" | "TR" | "TV" | "TW" | "UA" | "US" | "VN" | "ZA";
+                /**
+                 * @description * `any` - any
+                 *     * `shop` - shop
+                 *     * `software` - software
+                 *     * `media` - media
+                 *     * `craft` - craft
+                 *     * `art` - art
+                 *     * `music` - music
+                 *     * `food` - food
+                 *     * `travel` - travel
+                 *     * `local` - local
+                 *     * `health` - health
+                 *     * `learning` - learning
+                 *     * `money` - money
+                 *     * `community` - community
+                 *     * `events` - events
+                 *     * `personal` - personal
+                 */
+                work?: "any" | "shop" | "software" | "media" | "craft" | "art" | "music" | "food" | "travel" | "local" | "health" | "learning" | "money" | "community" | "events" | "personal";
+                /**
+                 * @description * `` -
+                 *     * `person` - person
+                 *     * `company` - company
+                 *     * `association` - association
+                 */
+                kind?: "" | "person" | "company" | "association";
+                budget?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readWeighing: {
         parameters: {
             query?: never;
@@ -841,6 +2380,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Weighing"];
+                };
+            };
+        };
+    };
+    readOverview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"][];
+                };
+            };
+        };
+    };
+    keepPreferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PreferencesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
         };
@@ -993,11 +2582,52 @@ export interface operations {
             };
         };
     };
+    archiveProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     watchCheck: {
         parameters: {
             query?: {
-                /** @description Only cells answered since then */
-                since?: string;
+                /** @description Only answers after this number */
+                after?: number;
             };
             header?: never;
             path: {
@@ -1074,6 +2704,44 @@ export interface operations {
             };
         };
     };
+    resumeCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                check_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Check"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     stopCheck: {
         parameters: {
             query?: never;
@@ -1120,7 +2788,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Dismissed"][];
+                    "application/json": components["schemas"]["Labels"];
                 };
             };
             404: {
@@ -1133,7 +2801,7 @@ export interface operations {
             };
         };
     };
-    dismissName: {
+    dismissNames: {
         parameters: {
             query?: never;
             header?: never;
@@ -1144,7 +2812,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DismissedRequest"];
+                "application/json": components["schemas"]["LabelsRequest"];
             };
         };
         responses: {
@@ -1215,11 +2883,14 @@ export interface operations {
             header?: never;
             path: {
                 project_id: number;
-                label: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelsRequest"];
+            };
+        };
         responses: {
             /** @description No response body */
             204: {
@@ -1227,6 +2898,14 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
             };
             404: {
                 headers: {
@@ -1241,26 +2920,38 @@ export interface operations {
     readDots: {
         parameters: {
             query?: {
-                /**
-                 * @description * `best` - best
-                 *     * `grade` - grade
-                 *     * `name` - name
-                 *     * `letters` - letters
-                 *     * `length` - length
-                 *     * `spelling` - spelling
-                 *     * `fit` - fit
-                 *     * `sound` - sound
-                 *     * `memory` - memory
-                 *     * `clarity` - clarity
-                 */
-                sort?: "best" | "grade" | "name" | "letters" | "length" | "spelling" | "fit" | "sound" | "memory" | "clarity";
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                sort?: string;
                 reverse?: boolean;
                 text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                syllables_min?: number;
+                syllables_max?: number;
+                words_min?: number;
+                words_max?: number;
+                grade_min?: number;
+                /** @description measure:score, set apart by commas */
+                least?: string;
+                /** @description Any of, set apart by commas */
+                recipes?: string;
+                /** @description Parts of speech of an added word */
+                added?: string;
+                /** @description Extensions, or any, or all */
                 open_in?: string;
-                good?: boolean;
-                kept?: boolean;
-                offset?: number;
-                limit?: number;
+                open_all?: boolean;
+                /** @description Any of, in any extension */
+                status?: string;
+                /** @description Of the first year */
+                price_max?: number;
+                /** @description yes or no */
+                hyphen?: string;
+                /** @description yes or no */
+                digit?: string;
+                /** @description kept, later, fresh, dismissed */
+                mark?: string;
             };
             header?: never;
             path: {
@@ -1296,6 +2987,308 @@ export interface operations {
             };
         };
     };
+    readDuels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ranking"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    answerDuel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DuelRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ranking"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    forgetDuels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    takeBackDuel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ranking"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    orderByDuels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    duplicateProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportStatuses: {
+        parameters: {
+            query?: {
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                sort?: string;
+                reverse?: boolean;
+                text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                syllables_min?: number;
+                syllables_max?: number;
+                words_min?: number;
+                words_max?: number;
+                grade_min?: number;
+                /** @description measure:score, set apart by commas */
+                least?: string;
+                /** @description Any of, set apart by commas */
+                recipes?: string;
+                /** @description Parts of speech of an added word */
+                added?: string;
+                /** @description Extensions, or any, or all */
+                open_in?: string;
+                open_all?: boolean;
+                /** @description Any of, in any extension */
+                status?: string;
+                /** @description Of the first year */
+                price_max?: number;
+                /** @description yes or no */
+                hyphen?: string;
+                /** @description yes or no */
+                digit?: string;
+                /** @description kept, later, fresh, dismissed */
+                mark?: string;
+                /**
+                 * @description * `csv` - csv
+                 *     * `xlsx` - xlsx
+                 *     * `json` - json
+                 */
+                form?: "csv" | "xlsx" | "json";
+                /**
+                 * @description * `sheet` - sheet
+                 *     * `pasted` - pasted
+                 */
+                what?: "sheet" | "pasted";
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readFunnel: {
         parameters: {
             query?: never;
@@ -1313,6 +3306,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Funnel"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    lookAtNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooksRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
             404: {
@@ -1365,24 +3398,38 @@ export interface operations {
     listNames: {
         parameters: {
             query?: {
-                /**
-                 * @description * `best` - best
-                 *     * `grade` - grade
-                 *     * `name` - name
-                 *     * `letters` - letters
-                 *     * `length` - length
-                 *     * `spelling` - spelling
-                 *     * `fit` - fit
-                 *     * `sound` - sound
-                 *     * `memory` - memory
-                 *     * `clarity` - clarity
-                 */
-                sort?: "best" | "grade" | "name" | "letters" | "length" | "spelling" | "fit" | "sound" | "memory" | "clarity";
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                sort?: string;
                 reverse?: boolean;
                 text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                syllables_min?: number;
+                syllables_max?: number;
+                words_min?: number;
+                words_max?: number;
+                grade_min?: number;
+                /** @description measure:score, set apart by commas */
+                least?: string;
+                /** @description Any of, set apart by commas */
+                recipes?: string;
+                /** @description Parts of speech of an added word */
+                added?: string;
+                /** @description Extensions, or any, or all */
                 open_in?: string;
-                good?: boolean;
-                kept?: boolean;
+                open_all?: boolean;
+                /** @description Any of, in any extension */
+                status?: string;
+                /** @description Of the first year */
+                price_max?: number;
+                /** @description yes or no */
+                hyphen?: string;
+                /** @description yes or no */
+                digit?: string;
+                /** @description kept, later, fresh, dismissed */
+                mark?: string;
                 offset?: number;
                 limit?: number;
             };
@@ -1458,6 +3505,44 @@ export interface operations {
             };
         };
     };
+    readFallback: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                label: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rung"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     nearNames: {
         parameters: {
             query?: never;
@@ -1476,6 +3561,352 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Page"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    checkShown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Check"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    countNames: {
+        parameters: {
+            query?: {
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                sort?: string;
+                reverse?: boolean;
+                text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                syllables_min?: number;
+                syllables_max?: number;
+                words_min?: number;
+                words_max?: number;
+                grade_min?: number;
+                /** @description measure:score, set apart by commas */
+                least?: string;
+                /** @description Any of, set apart by commas */
+                recipes?: string;
+                /** @description Parts of speech of an added word */
+                added?: string;
+                /** @description Extensions, or any, or all */
+                open_in?: string;
+                open_all?: boolean;
+                /** @description Any of, in any extension */
+                status?: string;
+                /** @description Of the first year */
+                price_max?: number;
+                /** @description yes or no */
+                hyphen?: string;
+                /** @description yes or no */
+                digit?: string;
+                /** @description kept, later, fresh, dismissed */
+                mark?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Counts"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listLabels: {
+        parameters: {
+            query?: {
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                sort?: string;
+                reverse?: boolean;
+                text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                syllables_min?: number;
+                syllables_max?: number;
+                words_min?: number;
+                words_max?: number;
+                grade_min?: number;
+                /** @description measure:score, set apart by commas */
+                least?: string;
+                /** @description Any of, set apart by commas */
+                recipes?: string;
+                /** @description Parts of speech of an added word */
+                added?: string;
+                /** @description Extensions, or any, or all */
+                open_in?: string;
+                open_all?: boolean;
+                /** @description Any of, in any extension */
+                status?: string;
+                /** @description Of the first year */
+                price_max?: number;
+                /** @description yes or no */
+                hyphen?: string;
+                /** @description yes or no */
+                digit?: string;
+                /** @description kept, later, fresh, dismissed */
+                mark?: string;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Labels"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readList: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `` -
+                 *     * `open` - open
+                 *     * `premium` - premium
+                 *     * `taken` - taken
+                 *     * `offered` - offered
+                 *     * `dropping` - dropping
+                 *     * `reserved` - reserved
+                 *     * `barred` - barred
+                 *     * `unsure` - unsure
+                 *     * `not asked` - not asked
+                 */
+                status?: "" | "open" | "premium" | "taken" | "offered" | "dropping" | "reserved" | "barred" | "unsure" | "not asked";
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    pasteList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pasted"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    clearList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    quickCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuickRequestRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cell"][];
                 };
             };
             400: {
@@ -1525,6 +3956,177 @@ export interface operations {
             };
         };
     };
+    listShares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Share"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    shareNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShareRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Share"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readResults: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Results"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    deleteShare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    revokeShare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedRevokeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Share"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readShortlist: {
         parameters: {
             query?: never;
@@ -1554,7 +4156,7 @@ export interface operations {
             };
         };
     };
-    keepName: {
+    keepNames: {
         parameters: {
             query?: never;
             header?: never;
@@ -1565,7 +4167,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KeepRequest"];
+                "application/json": components["schemas"]["LabelsRequest"];
             };
         };
         responses: {
@@ -1574,7 +4176,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Keep"];
+                    "application/json": components["schemas"]["Labels"];
                 };
             };
             400: {
@@ -1605,7 +4207,14 @@ export interface operations {
     };
     exportShortlist: {
         parameters: {
-            query?: never;
+            query?: {
+                /**
+                 * @description * `csv` - csv
+                 *     * `xlsx` - xlsx
+                 *     * `json` - json
+                 */
+                form?: "csv" | "xlsx" | "json";
+            };
             header?: never;
             path: {
                 project_id: number;
@@ -1619,7 +4228,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": string;
+                    "application/octet-stream": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
                 };
             };
             404: {
@@ -1632,36 +4249,7 @@ export interface operations {
             };
         };
     };
-    unkeepName: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                project_id: number;
-                label: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    writeNote: {
+    writeRemarks: {
         parameters: {
             query?: never;
             header?: never;
@@ -1673,7 +4261,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PatchedNoteRequest"];
+                "application/json": components["schemas"]["PatchedRemarksRequest"];
             };
         };
         responses: {
@@ -1682,8 +4270,56 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Note"];
+                    "application/json": components["schemas"]["Remarks"];
                 };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    unkeepNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelsRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: {
                 headers: {
@@ -1751,6 +4387,47 @@ export interface operations {
             };
         };
     };
+    keepViews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ViewsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Views"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     openWords: {
         parameters: {
             query?: never;
@@ -1771,6 +4448,39 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    importProject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": {
+                    [key: string]: unknown;
+                };
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Project"];
+                };
+            };
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1895,6 +4605,427 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readShared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shared"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    commentShared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemarkRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    deleteComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                comment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    writeHeard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeardRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Right"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    joinShared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["JoinRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shared"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    recallShared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecallRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remembered"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    voteShared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VoteRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    drawWordmark: {
+        parameters: {
+            query: {
+                text: string;
+                /** @description Thousandths of the type size */
+                spacing?: number;
+                /**
+                 * @description * `typed` - typed
+                 *     * `lower` - lower
+                 *     * `upper` - upper
+                 */
+                case?: "typed" | "lower" | "upper";
+                face: string;
+                /** @description #rrggbb */
+                ink: string;
+                /** @description For the letters from split on */
+                second?: string;
+                split?: number;
+                /** @description See-through when left out */
+                paper?: string;
+                /**
+                 * @description * `outlines` - outlines
+                 *     * `text` - text
+                 */
+                form?: "outlines" | "text";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    setName: {
+        parameters: {
+            query: {
+                text: string;
+                /** @description Thousandths of the type size */
+                spacing?: number;
+                /**
+                 * @description * `typed` - typed
+                 *     * `lower` - lower
+                 *     * `upper` - upper
+                 */
+                case?: "typed" | "lower" | "upper";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Setting"][];
                 };
             };
             400: {

@@ -1,6 +1,7 @@
+import { sampleBrief } from '../testing/samples';
 import { describe, expect, it } from 'vitest';
 
-import type { Brief, Weighing } from '../api';
+import type { Weighing } from '../api';
 import { gradeOf, sharesOf, weightsOf } from './grading';
 
 it('grades as the server does', () => {
@@ -18,11 +19,7 @@ it('shares the grade out by weight, alike when all weigh nothing', () => {
 
 describe('the weights that count', () => {
   const weighing: Weighing = { exponent: 0.4, presets: { mix: { length: 5 }, brand: { length: 6 }, descriptive: { length: 3 } }, examples: {} };
-  const brief: Brief = {
-    name: 'Pressroom', purpose: 'mix', keywords: [], avoid: [], extensions: ['com'], places: [], weights: {},
-    limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 },
-    making: { off: [], daring: 35, added_max: 8, shapes: [] },
-  };
+  const brief = sampleBrief({ name: 'Pressroom' });
 
   it("are the person's own, or those of the purpose", () => {
     expect(weightsOf(brief, weighing)).toEqual({ length: 5 });

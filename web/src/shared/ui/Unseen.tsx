@@ -1,7 +1,5 @@
-import Box from '@mui/material/Box';
+import './marks.css';
 import type { ReactNode } from 'react';
 
-/** Words for screen readers only, where a shape or the place says it to the eye. */
-export function Unseen({ children }: { children: ReactNode }) {
-  return <Box component="span" sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' }}>{children}</Box>;
-}
+/** Text for screen readers alone. */
+export const Unseen = ({ children }: { children: ReactNode }) => <span className="unseen">{children}</span>;

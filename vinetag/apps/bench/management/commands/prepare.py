@@ -7,6 +7,7 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
+from vinetag.apps.availability.catalogue import load_catalogue
 from vinetag.apps.bench.demo import load_demo
 from vinetag.apps.naming.services import complete_briefs
 
@@ -22,6 +23,7 @@ class Command(BaseCommand):
 
     def handle(self, *_args: Any, **options: Any) -> None:
         call_command("migrate", interactive=False, verbosity=0, skip_checks=True)
+        load_catalogue()
         if count := complete_briefs():
             self.stdout.write(f"Names made anew for {count:,} projects of an earlier version.")
         if options["demo"] or options["reset_demo"]:

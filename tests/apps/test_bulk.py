@@ -1,0 +1,287 @@
+"""Pasted lists, the quick check, the ladder, exports, the stream and the catalogue."""
+
+import asyncio
+import csv
+import io
+import json
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+from asgiref.sync import sync_to_async
+from django.test import AsyncClient
+from django.utils import timezone
+from openpyxl import load_workbook
+from rest_framework.test import APIClient
+
+from tests.apps.conftest import BRIEF
+from tests.conftest import Registry
+from vinetag.apps.accounts.models import User
+from vinetag.apps.availability import tasks
+from vinetag.apps.availability.api import streaming
+from vinetag.apps.availability.catalogue import catalogue, load_catalogue
+from vinetag.apps.availability.storing import claim_names, save_answers
+from vinetag.apps.naming.models import Project
+from vinetag.apps.naming.services import create_project
+from vinetag.core.checking import Evidence, Quote
+from vinetag.core.names import FullName
+from vinetag.lookup import Answer
+
+pytestmark = pytest.mark.usefixtures("simulated_world", "delivered")
+
+FREE = "qwzxvkjhqp"
+
+
+def answer(label: str, extension: str = "com", status: str = "open", **fields: Any) -> Answer:
+    return Answer(FullName(label, extension), status, timezone.now(), **fields)  # type: ignore[arg-type]
+
+
+def test_a_list_is_taken_checked_and_filtered(api: APIClient, project: Project) -> None:
+    address = f"/api/projects/{project.pk}/pasted"
+    text = f"{FREE}\nletter.com, letter.org\n-x\n{FREE}\n"
+    taken = api.put(address, {"text": text, "extensions": ["net", ".shop"]})
+    assert taken.status_code == 201
+    report = taken.json()
+    assert (report["names"], report["full_names"], report["merged"]) == (2, 4, 1)
+    assert [(b["line"], b["text"]) for b in report["bad"]] == [(3, "-x")]
+    assert api.get(address).json()["statuses"] == {"not asked": 4}
+    check = api.post(f"/api/projects/{project.pk}/checks", {"what": "pasted"}).json()
+    waiting = api.get(address).json()
+    assert {c["status"] for row in waiting["rows"] for c in row["cells"]} == {"waiting"}
+    tasks.run_check(check["id"])
+    page = api.get(address).json()
+    assert page["statuses"] == {"open": 2, "taken": 2}
+    assert [row["label"] for row in page["rows"]] == [FREE, "letter"]
+    only = api.get(address, {"status": "taken"}).json()
+    assert [row["label"] for row in only["rows"]] == ["letter"]
+    assert {c["extension"] for c in only["rows"][0]["cells"]} == {"com", "org"}
+    assert api.delete(address).status_code == 204
+    assert api.get(address).json()["names"] == 0
+
+
+def test_a_list_without_a_name_leaves_the_last_one(api: APIClient, project: Project) -> None:
+    address = f"/api/projects/{project.pk}/pasted"
+    api.put(address, {"text": "inkpost.com"})
+    refused = api.put(address, {"text": "-x\n?\n"})
+    assert refused.status_code == 400
+    assert [p["path"] for p in refused.json()["problems"]] == ["line 1", "line 2"]
+    assert api.put(address, {"text": "ink", "extensions": ["nosuch"]}).status_code == 400
+    assert api.get(address).json()["names"] == 1
+
+
+def test_five_thousand_names_under_ten_extensions_begin_at_once(
+    api: APIClient, project: Project
+) -> None:
+    extensions = "com net org info ie co.uk shop studio club press".split()
+    text = "\n".join(f"bulkname{n}" for n in range(5_000))
+    api.put(f"/api/projects/{project.pk}/pasted", {"text": text, "extensions": extensions})
+    check = api.post(f"/api/projects/{project.pk}/checks", {"what": "pasted"}).json()
+    assert check["total"] == 50_000
+    first = project.checks.get().plan[:26]
+    assert first[0] == "bulkname0.com"
+    assert first[25] == "bulkname0.net"
+
+
+def test_the_quick_check_tells_at_once_and_keeps_what_it_found(
+    api: APIClient, project: Project, registry: Registry
+) -> None:
+    address = f"/api/projects/{project.pk}/quick"
+    cells = api.post(address, {"label": "Letter"}).json()
+    assert {c["extension"]: c["status"] for c in cells} == {"com": "taken", "net": "open"}
+    before = registry.served
+    assert api.post(address, {"label": "letter"}).json() == cells
+    assert registry.served == before
+    registry.faults({"service": "dns", "kind": "loss"})
+    slow = api.post(address, {"label": FREE})
+    assert slow.json() == []
+    assert not project.lookups.filter(label=FREE).exists()
+    assert api.post(address, {"label": "-x"}).status_code == 400
+    registry.faults()
+    names = [FullName(FREE, e) for e in ("com", "net")]
+    claim_names(names[:1], "somebody")
+    assert [c["extension"] for c in api.post(address, {"label": FREE}).json()] == ["net"]
+    assert claim_names(names[1:], "another") == names[1:]
+
+
+def test_what_is_to_be_checked_has_to_be_said(api: APIClient, project: Project) -> None:
+    address = f"/api/projects/{project.pk}/checks"
+    for what in ("labels", "full_names"):
+        refused = api.post(address, {"what": what})
+        assert refused.status_code == 400
+        assert refused.json()["problems"][0]["path"] == what
+    many = {"what": "labels", "labels": [f"name{n}" for n in range(600)], "everywhere": True}
+    refused = api.post(address, many)
+    assert refused.status_code == 409
+    assert "At most 100,000 full names" in refused.json()["message"]
+
+
+def test_the_ladder_shows_the_first_open_form(api: APIClient, project: Project) -> None:
+    address = f"/api/projects/{project.pk}/names/inkpost/fallback"
+    save_answers(project.pk, [answer("inkpost", status="taken"), answer("ink-post", likely=True)])
+    rungs = api.get(address).json()
+    assert [r["kind"] for r in rungs[:3]] == ["exact_first", "exact_next", "hyphen_first"]
+    assert rungs[0]["names"][0]["status"] == "taken"
+    assert rungs[2]["names"][0] | {"asked_at": None} == {
+        "full_name": "ink-post.com", "label": "ink-post", "extension": "com", "status": "open",
+        "likely": True, "asked_at": None,
+    }  # fmt: skip
+    added = next(r for r in rungs if r["kind"] == "added_first")
+    assert len(added["names"]) >= 3
+    assert all("inkpost" in n["label"] for n in added["names"])
+    brief = {**project.brief, "fallback": ["hyphen_first", "exact_first"]}
+    api.patch(f"/api/projects/{project.pk}", {"brief": brief})
+    assert [r["kind"] for r in api.get(address).json()] == ["hyphen_first", "exact_first"]
+    names = [n["full_name"] for r in rungs for n in r["names"]]
+    body = {"what": "full_names", "full_names": names}
+    started = api.post(f"/api/projects/{project.pk}/checks", body).json()
+    assert 0 < started["total"] < len(names) + 1
+
+
+def priced(label: str) -> Answer:
+    moment = datetime(2026, 11, 25, 10, tzinfo=UTC)
+    seller = Evidence("quote", "premium", moment, quote=Quote("EUR", 120.0, 30.0))
+    registry = Evidence("rdap", "unregistered", moment, "http://registry.example/x")
+    return answer(label, status="premium", evidence=(registry, seller), purpose="buying")
+
+
+def test_statuses_leave_as_csv_xlsx_and_json(api: APIClient, project: Project) -> None:
+    api.put(f"/api/projects/{project.pk}/pasted", {"text": f"{FREE}\nletter.org"})
+    save_answers(project.pk, [priced(FREE)])
+    address = f"/api/projects/{project.pk}/export"
+    rows = list(
+        csv.DictReader(
+            io.StringIO(api.get(address, {"what": "pasted"}).content.decode("utf-8-sig"))
+        )
+    )
+    assert [r["full name"] for r in rows] == [f"{FREE}.com", f"{FREE}.net", "letter.org"]
+    first = rows[0]
+    assert (first["status"], first["first year"], first["currency"]) == ("premium", "120.0", "EUR")
+    assert "Registry (RDAP) has no such registration. (2026-11-25 10:00)" in first["evidence"]
+    assert first["age in minutes"] == "0"
+    assert rows[1]["status"] == "not asked"
+    xlsx = api.get(address, {"what": "pasted", "form": "xlsx"})
+    sheet = load_workbook(io.BytesIO(xlsx.content)).active
+    assert sheet is not None
+    assert [c.value for c in sheet[2]][:3] == [f"{FREE}.com", FREE, ".com"]
+    assert all(c.data_type != "f" for row in sheet.iter_rows() for c in row)
+    told = json.loads(api.get(address, {"what": "pasted", "form": "json"}).content)
+    assert told[0]["holder asks"] is None
+    shown = api.get(address, {"text": "ink", "open_in": "any"})
+    assert shown.content.decode("utf-8-sig").count("\n") == 1
+    assert "attachment" in shown["Content-Disposition"]
+    assert api.get(address, {"form": "pdf"}).status_code == 400
+
+
+def test_the_rows_shown_are_checked(api: APIClient, project: Project) -> None:
+    some = project.candidates.order_by("rank").values_list("label", flat=True)[3][:4]
+    address = f"/api/projects/{project.pk}/names/check"
+    started = api.post(address, {"shown": {"text": some}}).json()
+    assert started["total"] == 2 * project.candidates.filter(label__contains=some).count()
+    refused = api.post(address, {"shown": {"open_in": "zuerich"}})
+    assert refused.status_code == 400
+
+
+@pytest.mark.django_db(transaction=True)
+def test_answers_stream_by_number_and_a_break_loses_none(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(streaming, "PROGRESS_EVERY", 0.1)
+    owner = User.objects.create_user("clio")
+    project = create_project(owner=owner, name="Streamed", brief=BRIEF)
+    other = User.objects.create_user("joss")
+
+    async def read(client: AsyncClient, after: str, wanted: int) -> list[tuple[str, list[str]]]:
+        address = f"/api/projects/{project.pk}/checks/stream{after}"
+        response = await client.get(address)
+        assert response.status_code == 200
+        found: list[tuple[str, list[str]]] = []
+        async for chunk in response.streaming_content:
+            for block in chunk.decode().split("\n\n"):
+                lines = dict(line.split(": ", 1) for line in block.splitlines() if ": " in line)
+                if lines.get("event") == "answers":
+                    cells = json.loads(lines["data"])["cells"]
+                    found.append((lines["id"], [c["label"] for c in cells]))
+            if sum(len(labels) for _, labels in found) >= wanted:
+                break
+        await response.streaming_content.aclose()
+        return found
+
+    async def story() -> None:
+        client, stranger = AsyncClient(), AsyncClient()
+        await client.aforce_login(owner)
+        await stranger.aforce_login(other)
+        address = f"/api/projects/{project.pk}/checks/stream"
+        assert (await AsyncClient().get(address)).status_code == 403
+        assert (await stranger.get(address)).status_code == 404
+        assert (await client.get(f"{address}?after=x")).status_code == 400
+        store = sync_to_async(save_answers)
+        await store(project.pk, [answer("one"), answer("two")])
+        seen = await read(client, "?after=0", 2)
+        assert seen == [("2", ["one", "two"])]
+        # The browser is away while the third comes; it asks for what came after the last it saw.
+        await store(project.pk, [answer("three")])
+        reading = asyncio.create_task(read(client, "?after=2", 2))
+        await asyncio.sleep(0.5)
+        await store(project.pk, [answer("four")])
+        assert await asyncio.wait_for(reading, 10) == [("3", ["three"]), ("4", ["four"])]
+
+    asyncio.run(story())
+
+
+def test_too_many_streams_are_refused(api: APIClient, project: Project, settings: Any) -> None:
+    settings.MOST_STREAMS = 0
+    refused = api.get(f"/api/projects/{project.pk}/checks/stream")
+    assert refused.status_code in (403, 503)
+
+
+def test_the_catalogue_is_an_administrators_to_change(
+    api: APIClient, person: User, project: Project
+) -> None:
+    assert load_catalogue()
+    assert not load_catalogue()
+    told = api.get("/api/extensions").json()
+    assert len(told["extensions"]) >= 150
+    assert told["may_edit"] is False
+    entry = {**told["extensions"][0], "yearly": 9.5, "letters_min": 5}
+    assert api.put("/api/extensions/com", entry).status_code == 404
+    assert api.put("/api/extensions/file", {"text": "extension\ncom"}).status_code == 404
+    person.is_staff = True
+    person.save()
+    assert api.put("/api/extensions/com", entry).json()["yearly"] == 9.5
+    assert catalogue()["com"].letters_min == 5
+    rule = api.post(f"/api/projects/{project.pk}/quick", {"label": "inks"}).json()
+    assert rule[0]["status"] == "barred"
+    wrong = api.put("/api/extensions/com", {**entry, "kind": "old"})
+    assert wrong.status_code == 400
+    assert "“old” is not one of" in wrong.json()["problems"][0]["message"]
+    exported = api.get("/api/extensions/file").content.decode()
+    assert api.put("/api/extensions/file", {"text": exported}).json() == {"extensions": 220}
+    bad = api.put("/api/extensions/file", {"text": "extension,kind\ncom,x\nnosuch,newer"})
+    assert [p["path"] for p in bad.json()["problems"]] == ["line 2, kind", "line 3, extension"]
+    assert len(catalogue()) == 220
+
+
+def test_proposals_give_their_reasons(api: APIClient) -> None:
+    asked = {"country": "NZ", "work": "shop", "budget": 30}
+    [first, *_] = api.get("/api/extensions/proposals", asked).json()
+    assert first["extension"] == "co.nz"
+    assert "at home in New Zealand" in " ".join(first["reasons"])
+    assert api.get("/api/extensions/proposals", {"country": "XX"}).status_code == 400
+
+
+def test_answers_before_buying_carry_prices_and_dates(api: APIClient, project: Project) -> None:
+    gone = timezone.now() - timedelta(days=3)
+    evidence = Evidence(
+        "rdap",
+        "dropping",
+        gone,
+        statuses=("pending delete",),
+        registrar="Gullwing Names",
+        drops=(gone, gone + timedelta(days=5)),
+    )
+    leaving = answer("inkpost", "net", "dropping", evidence=(evidence,))
+    save_answers(project.pk, [priced("inkpost"), leaving])
+    told = api.get(f"/api/projects/{project.pk}/names/inkpost").json()
+    com, net = told["cells"]
+    assert (com["first_year"], com["renewal"], com["currency"]) == (120.0, 30.0, "EUR")
+    assert net["drops_to"] > net["drops_from"]
+    assert told["evidence"][-1]["registrar"] == "Gullwing Names"
+    assert told["evidence"][-1]["statuses"] == ["pending delete"]

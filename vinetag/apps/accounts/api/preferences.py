@@ -1,0 +1,78 @@
+"""How a person likes things: looks, formats, and what new projects begin with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.core.brief import MEASURE_NAMES
+from vinetag.core.errors import ExtensionError
+from vinetag.core.extensions import parse_extension
+
+__all__ = ["PreferencesSerializer", "PreferencesView"]
+
+THEMES = ("system", "light", "dark")
+DENSITIES = ("dense", "usual", "roomy")
+LOCALES = ("en", "en-GB", "en-IE", "de", "fr", "es", "sv", "nl", "pt")
+CURRENCIES = ("", "EUR", "USD", "GBP", "SEK", "CHF", "CAD", "AUD", "NZD")
+MOST_EXTENSIONS = 20
+HEAVIEST = 10
+
+
+class PreferencesSerializer(serializers.Serializer[Any]):
+    theme = serializers.ChoiceField(choices=THEMES, default="system")
+    density = serializers.ChoiceField(choices=DENSITIES, default="usual")
+    locale = serializers.ChoiceField(
+        choices=LOCALES, default="en", help_text="For numbers and dates (BCP 47)"
+    )
+    currency = serializers.ChoiceField(
+        choices=CURRENCIES, default="", help_text="To show prices in; empty for the seller's own"
+    )
+    rate = serializers.FloatField(
+        default=None, allow_null=True, min_value=0.0001, max_value=100_000,
+        help_text="What one euro is in that currency, by the person's own reckoning",
+    )  # fmt: skip
+    weights = serializers.DictField(
+        child=serializers.IntegerField(min_value=0, max_value=HEAVIEST), default=dict,
+        help_text="Of the measures, for new projects",
+    )  # fmt: skip
+    extensions = serializers.ListField(
+        child=serializers.CharField(max_length=63), default=list, max_length=MOST_EXTENSIONS,
+        help_text="For new projects, in order",
+    )  # fmt: skip
+    toured = serializers.BooleanField(default=False, help_text="The tour was taken or put away")
+
+    def validate_weights(self, weights: dict[str, int]) -> dict[str, int]:
+        """Known measures, at least one of them with some weight."""
+        if unknown := weights.keys() - set(MEASURE_NAMES):
+            raise serializers.ValidationError(f"There is no measure “{sorted(unknown)[0]}”.")
+        if weights and not any(weights.values()):
+            raise serializers.ValidationError("Give at least one measure some weight.")
+        return weights
+
+    def validate_extensions(self, extensions: list[str]) -> list[str]:
+        """Extensions that exist, each once."""
+        try:
+            return list(dict.fromkeys(parse_extension(e) for e in extensions))
+        except ExtensionError as error:
+            raise serializers.ValidationError(str(error)) from error
+
+
+class PreferencesView(APIView):
+    @extend_schema(
+        operation_id="keepPreferences",
+        request=PreferencesSerializer,
+        responses={200: PreferencesSerializer, 400: ErrorSerializer},
+    )
+    def put(self, request: Request) -> Response:
+        given = PreferencesSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        request.user.preferences = given.validated_data
+        request.user.save(update_fields=["preferences"])
+        return Response(given.validated_data)

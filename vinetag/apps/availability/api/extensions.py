@@ -1,0 +1,137 @@
+"""The catalogue of extensions: reading, proposing, and keeping it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.availability.api.serializers import ExtensionSerializer, ProposalSerializer
+from vinetag.apps.availability.catalogue import (
+    catalogue,
+    put_entry,
+    replace_catalogue,
+    require_administrator,
+)
+from vinetag.core.extensions import (
+    COUNTRIES,
+    KINDS,
+    OWNER_KINDS,
+    RULES,
+    WORKS,
+    Catalogue,
+    Entry,
+    propose,
+    read_catalogue,
+    write_catalogue,
+)
+
+__all__ = ["ExtensionFileView", "ExtensionView", "ExtensionsView", "ProposalsView"]
+
+
+class NamedSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    name = serializers.CharField()
+
+
+class ExtensionsSerializer(serializers.Serializer[Any]):
+    extensions = ExtensionSerializer(many=True)
+    may_edit = serializers.BooleanField()
+    kinds = serializers.ListField(child=serializers.CharField())
+    owner_kinds = serializers.ListField(child=serializers.CharField())
+    countries = NamedSerializer(many=True)
+    works = NamedSerializer(many=True)
+    rules = NamedSerializer(many=True)
+
+
+class ExtensionsView(APIView):
+    @extend_schema(operation_id="listExtensions", responses={200: ExtensionsSerializer})
+    def get(self, request: Request) -> Response:
+        told = {
+            "extensions": list(catalogue()),
+            "may_edit": request.user.is_staff,
+            "kinds": KINDS,
+            "owner_kinds": OWNER_KINDS,
+            "countries": [{"code": c, "name": n} for c, n in COUNTRIES.items()],
+            "works": [{"code": c, "name": n} for c, n in WORKS.items()],
+            "rules": [{"code": c, "name": r.sentence} for c, r in RULES.items()],
+        }
+        return Response(ExtensionsSerializer(told).data)
+
+
+class ProposalQuestionSerializer(serializers.Serializer[Any]):
+    country = serializers.ChoiceField(choices=("", *COUNTRIES), default="", allow_blank=True)
+    work = serializers.ChoiceField(choices=tuple(WORKS), default="any")
+    kind = serializers.ChoiceField(choices=("", *OWNER_KINDS), default="", allow_blank=True)
+    budget = serializers.FloatField(required=False, min_value=1, max_value=100_000)
+
+
+class ProposalsView(APIView):
+    @extend_schema(
+        operation_id="proposeExtensions",
+        parameters=[ProposalQuestionSerializer],
+        responses={200: ProposalSerializer(many=True), 400: ErrorSerializer},
+    )
+    def get(self, request: Request) -> Response:
+        given = ProposalQuestionSerializer(data=request.query_params)
+        given.is_valid(raise_exception=True)
+        return Response(
+            ProposalSerializer(propose(catalogue(), **given.validated_data), many=True).data
+        )
+
+
+class ExtensionView(APIView):
+    @extend_schema(
+        operation_id="putExtension",
+        request=ExtensionSerializer,
+        responses={200: ExtensionSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def put(self, request: Request, extension: str) -> Response:
+        require_administrator(request.user)
+        sent = request.data if isinstance(request.data, dict) else {}
+        given = ExtensionSerializer(data={**sent, "extension": extension})
+        given.is_valid(raise_exception=True)
+        values = {**given.validated_data, "works": tuple(given.validated_data["works"])}
+        written = write_catalogue(Catalogue({extension: Entry(**values)}))
+        # One reader holds every rule, for a file and for a form.
+        [entry] = read_catalogue(written)
+        put_entry(entry)
+        return Response(ExtensionSerializer(entry).data)
+
+
+class FileSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField(max_length=1_000_000, trim_whitespace=False)
+
+
+class CountSerializer(serializers.Serializer[Any]):
+    extensions = serializers.IntegerField()
+
+
+class ExtensionFileView(APIView):
+    @extend_schema(operation_id="exportExtensions", responses={(200, "text/csv"): OpenApiTypes.STR})
+    def get(self, _request: Request) -> HttpResponse:
+        response = HttpResponse(
+            write_catalogue(catalogue()), content_type="text/csv; charset=utf-8"
+        )
+        response.headers["Content-Disposition"] = 'attachment; filename="extensions.csv"'
+        return response
+
+    @extend_schema(
+        operation_id="importExtensions",
+        request=FileSerializer,
+        responses={200: CountSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def put(self, request: Request) -> Response:
+        require_administrator(request.user)
+        given = FileSerializer(data=request.data)
+        given.is_valid(raise_exception=True)
+        new = read_catalogue(given.validated_data["text"])
+        replace_catalogue(new)
+        return Response(CountSerializer({"extensions": len(new)}).data)

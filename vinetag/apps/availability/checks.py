@@ -1,0 +1,261 @@
+"""Rules and transactions of checks: what is asked, who carries it on, stopping and going on."""
+
+from __future__ import annotations
+
+import logging
+import uuid
+from collections.abc import Callable, Collection, Iterable, Sequence
+from datetime import datetime, timedelta
+from typing import Literal, cast
+
+from django.conf import settings
+from django.db import transaction
+from django.db.models import Q
+from django.utils import timezone
+from kombu.exceptions import OperationalError
+
+from vinetag.apps.accounts.errors import ConflictError, NotFoundError
+from vinetag.apps.availability.models import Check, Lookup
+from vinetag.apps.naming.models import Project
+from vinetag.core.checking import Purpose, Status, is_fresh
+from vinetag.core.names import FullName, parse_label
+
+__all__ = [
+    "LEASE", "MOST_NAMES", "Again", "awaited", "beat", "claim", "finish_if_done", "in_turn",
+    "latest_check", "names_left", "release", "resume_check", "stale_checks", "start_check",
+    "stop_check", "wake",
+]  # fmt: skip
+
+Again = Literal["stale", "unsure", "all"]
+LEASE = timedelta(seconds=8)
+MOST_NAMES = 100_000
+# So many names are asked under the first extension before the next one's turn: about a screenful.
+SCREENFUL = 25
+BATCH = 500
+
+log = logging.getLogger(__name__)
+
+
+def start_check(
+    *,
+    project: Project,
+    labels: Sequence[str] | None = None,
+    names: Sequence[FullName] | None = None,
+    extensions: Sequence[str] | None = None,
+    again: Again = "stale",
+    older_than: timedelta | None = None,
+    purpose: Purpose = "scan",
+) -> Check:
+    """Ask about names: `names` as they are, or `labels`, in that order, across `extensions` (the
+    brief's when left out); the best by rank when neither is given.
+
+    `again`: "stale" asks what is not known or not fresh, "unsure" only what was unsure, "all"
+    everything; with `older_than` only what was asked before and longer ago. Raises ConflictError
+    while a check is active ("check_active"), when nothing is left to ask ("fresh") or there are too
+    many.
+    """
+    count = len(names or ())
+    if names is None:
+        chosen = list(extensions or project.brief["extensions"])
+        if labels is None:
+            top = project.candidates.exclude(label__in=project.dismissed.values("label")).order_by(
+                "rank"
+            )[: settings.CHECK_TOP_NAMES]
+            labels = list(top.values_list("label", flat=True))
+        else:
+            labels = list(dict.fromkeys(parse_label(label) for label in labels))
+        count = len(labels) * len(chosen)
+    if count > MOST_NAMES:
+        message = f"At most {MOST_NAMES:,} full names at once; these are {count:,}."
+        raise ConflictError("too_many", message)
+    if names is None:
+        names = list(in_turn(labels or (), chosen))
+    now = timezone.now()
+    with transaction.atomic():
+        Project.objects.select_for_update().get(pk=project.pk)
+        if project.checks.filter(state__in=Check.ACTIVE).exists():
+            raise ConflictError("check_active", "A check is running. Wait for it, or stop it.")
+        wanted = _wanted(project, names, again, older_than, purpose, now)
+        if not wanted:
+            raise ConflictError("fresh", _nothing_left(names, again, older_than))
+        not_before = now - older_than if older_than else now if again == "all" else None
+        return Check.objects.create(
+            project=project,
+            purpose=purpose,
+            plan=[str(name) for name in wanted],
+            total=len(wanted),
+            not_before=not_before,
+            heartbeat_at=_long_ago(),
+        )
+
+
+def in_turn(labels: Sequence[str], extensions: Sequence[str]) -> Iterable[FullName]:
+    """The most useful first: a screenful under the first extension, then under the next."""
+    for start in range(0, len(labels), SCREENFUL):
+        for extension in extensions:
+            for label in labels[start : start + SCREENFUL]:
+                yield FullName(label, extension)
+
+
+def _wanted(
+    project: Project,
+    names: Sequence[FullName],
+    again: Again,
+    older_than: timedelta | None,
+    purpose: Purpose,
+    now: datetime,
+) -> list[FullName]:
+    if again == "all" and older_than is None:
+        return list(dict.fromkeys(names))
+    labels = {name.label for name in names}
+    rows = project.lookups.filter(extension__in={name.extension for name in names})
+    if len(labels) <= BATCH:
+        rows = rows.filter(label__in=labels)
+    known = {
+        FullName(label, extension): (cast(Status, status), asked_at, asked_for)
+        for label, extension, status, asked_at, asked_for in rows.values_list(
+            "label", "extension", "status", "asked_at", "purpose"
+        )
+    }
+
+    asked_only = again == "unsure" or older_than is not None
+    if not known:
+        return [] if asked_only else list(dict.fromkeys(names))
+
+    def ask(name: FullName) -> bool:
+        if name not in known:
+            return not asked_only
+        status, asked_at, asked_for = known[name]
+        if older_than is not None:
+            return bool(asked_at <= now - older_than)
+        if status in ("unsure", "barred"):
+            return status == "unsure" or again != "unsure"
+        if again == "unsure":
+            return False
+        if purpose == "buying" and asked_for != "buying":
+            return True
+        return not is_fresh(status, asked_at, now)
+
+    return [name for name in dict.fromkeys(names) if ask(name)]
+
+
+def _nothing_left(names: Sequence[FullName], again: Again, older_than: timedelta | None) -> str:
+    if not names:
+        return "There are no names to check yet. Add a keyword first."
+    if again == "unsure":
+        return "Nothing is unsure here."
+    if older_than is not None:
+        return "Nothing here was asked longer ago than that."
+    which = "This answer is" if len(names) == 1 else f"All {len(names):,} answers are"
+    return f"{which} fresh: open names were asked in the last 15 minutes, taken ones in 3 days."
+
+
+def _long_ago() -> datetime:
+    return timezone.now() - 10 * LEASE
+
+
+def claim(check_id: int) -> str | None:
+    """Take the check for this worker: the lease's token, or None when it is over or another's."""
+    token = uuid.uuid4().hex
+    now = timezone.now()
+    taken = Check.objects.filter(
+        Q(lease="") | Q(heartbeat_at__lt=now - LEASE), pk=check_id, state__in=Check.ACTIVE
+    ).update(lease=token, heartbeat_at=now, state=Check.State.RUNNING)
+    return token if taken else None
+
+
+def beat(check_id: int, token: str) -> bool:
+    """Keep the lease. False when the check was stopped, or another worker has it."""
+    held = Check.objects.filter(pk=check_id, lease=token, state=Check.State.RUNNING)
+    return bool(held.update(heartbeat_at=timezone.now()))
+
+
+def release(check_id: int, token: str) -> None:
+    """Give the lease up, so that the next slice can start at once."""
+    Check.objects.filter(pk=check_id, lease=token).update(lease="", heartbeat_at=_long_ago())
+
+
+def names_left(check: Check) -> list[FullName]:
+    """The full names of the plan that are not answered, in its order."""
+    rows = Lookup.objects.filter(check_run=check).values_list("label", "extension")
+    answered = {f"{label}.{extension}" for label, extension in rows}
+    return [full_name(text) for text in check.plan if text not in answered]
+
+
+def full_name(text: str) -> FullName:
+    """A full name of a plan."""
+    label, _, extension = text.partition(".")
+    return FullName(label, extension)
+
+
+def awaited(project: Project, among: Collection[FullName]) -> set[FullName]:
+    """Those of some full names that an active check is still to answer."""
+    check = project.checks.filter(state__in=Check.ACTIVE).first()
+    if check is None:
+        return set()
+    planned = {full_name(text) for text in {str(n) for n in among}.intersection(check.plan)}
+    rows = Lookup.objects.filter(check_run=check, label__in={name.label for name in planned})
+    return planned - {FullName(*row) for row in rows.values_list("label", "extension")}
+
+
+def finish_if_done(check_id: int) -> bool:
+    """End the check when its whole plan is answered."""
+    check = Check.objects.get(pk=check_id)
+    if check.is_active and names_left(check):
+        return False
+    Check.objects.filter(pk=check_id, state__in=Check.ACTIVE).update(
+        state=Check.State.DONE, lease="", ended_at=timezone.now(), plan=[]
+    )
+    return True
+
+
+def stop_check(project: Project, check_id: int) -> Check:
+    """Stop a check: answers stay, and it can be gone on with. Raises NotFoundError."""
+    with transaction.atomic():
+        check = project.checks.select_for_update().filter(pk=check_id).first()
+        if check is None:
+            raise NotFoundError
+        if check.is_active:
+            check.state, check.ended_at, check.lease = Check.State.STOPPED, timezone.now(), ""
+            check.save(update_fields=["state", "ended_at", "lease"])
+    return check
+
+
+def resume_check(project: Project, check_id: int) -> Check:
+    """Go on with a stopped check. Raises NotFoundError, or ConflictError when another one is active
+    or nothing is left of this.
+    """
+    with transaction.atomic():
+        Project.objects.select_for_update().get(pk=project.pk)
+        check = project.checks.select_for_update().filter(pk=check_id).first()
+        if check is None:
+            raise NotFoundError
+        if project.checks.filter(state__in=Check.ACTIVE).exists():
+            raise ConflictError("check_active", "A check is running. Wait for it, or stop it.")
+        if check.state != Check.State.STOPPED or not check.plan:
+            raise ConflictError("nothing_left", "Nothing is left of that check.")
+        check.state, check.ended_at = Check.State.QUEUED, None
+        check.began_at, check.heartbeat_at = timezone.now(), _long_ago()
+        check.save(update_fields=["state", "ended_at", "began_at", "heartbeat_at"])
+    return check
+
+
+def stale_checks() -> list[int]:
+    """Active checks no worker holds: just queued, or their worker is gone."""
+    stale = Check.objects.filter(
+        state__in=Check.ACTIVE, heartbeat_at__lt=timezone.now() - LEASE, project__removed_at=None
+    )
+    return list(stale.values_list("pk", flat=True))
+
+
+def latest_check(project: Project) -> Check | None:
+    """The project's last check."""
+    return project.checks.order_by("-id").first()
+
+
+def wake(send: Callable[[], object]) -> None:
+    """Send a message to the workers. While the queue is down the check waits for resume_checks."""
+    try:
+        send()
+    except OperationalError:
+        log.warning("The queue cannot be reached; the check starts when it is back.")

@@ -1,0 +1,144 @@
+"""Pasted and uploaded names: kept with the project, and checked under their extensions."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from django.db import transaction
+
+from vinetag.apps.accounts.errors import RefusedError
+from vinetag.apps.availability.checks import in_turn
+from vinetag.apps.availability.models import ListedName, Lookup
+from vinetag.apps.availability.watching import cells_of
+from vinetag.apps.naming.models import Project
+from vinetag.core.checking import BadLine, read_pasted
+from vinetag.core.errors import Problem
+from vinetag.core.extensions import parse_extension
+from vinetag.core.names import FullName
+
+__all__ = ["BADS_TOLD", "ListPage", "Taken", "clear_list", "list_page", "listed_names", "take_list"]
+
+BADS_TOLD = 200
+NOT_ASKED = "not asked"
+BATCH = 500
+MOST_EXTENSIONS = 20
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """What became of a pasted text: `names` are listed now, as so many `full_names`; `bad` pieces
+    were passed over, the first BADS_TOLD told; `left_out` lines were beyond the most that are read.
+    """
+
+    lines: int
+    names: int
+    full_names: int
+    merged: int
+    bad: Sequence[BadLine]
+    bad_count: int
+    left_out: int
+
+
+def take_list(*, project: Project, text: str, extensions: Sequence[str] | None = None) -> Taken:
+    """Put the names of a text in place of the project's list. A name without extension is asked
+    under `extensions`, the brief's when left out. Raises RefusedError when there is no name in it;
+    the list stays as it was.
+    """
+    chosen = [parse_extension(e, "extensions") for e in extensions or project.brief["extensions"]]
+    if len(chosen) > MOST_EXTENSIONS:
+        told = {"limit": MOST_EXTENSIONS, "count": len(chosen)}
+        raise RefusedError([Problem("extensions", "too_many", told)])
+    pasted = read_pasted(text)
+    if not pasted.names:
+        if pasted.bad:
+            raise RefusedError([_told(bad) for bad in pasted.bad[:BADS_TOLD]])
+        raise RefusedError([Problem("text", "blank")])
+    rows = [
+        ListedName(project=project, label=label, place=place, extensions=own or chosen)
+        for place, (label, own) in enumerate(pasted.names.items(), start=1)
+    ]
+    with transaction.atomic():
+        project.listed.all().delete()
+        ListedName.objects.bulk_create(rows, batch_size=BATCH)
+    return Taken(
+        lines=pasted.lines,
+        names=len(rows),
+        full_names=sum(len(row.extensions) for row in rows),
+        merged=pasted.merged,
+        bad=pasted.bad[:BADS_TOLD],
+        bad_count=len(pasted.bad),
+        left_out=pasted.left_out,
+    )
+
+
+def _told(bad: BadLine) -> Problem:
+    return Problem(f"line {bad.line}", "as_told", {"text": f"“{bad.text}”: {bad.reason}"})
+
+
+def clear_list(project: Project) -> int:
+    """Empty the project's list; how many names were on it."""
+    count, _ = project.listed.all().delete()
+    return count
+
+
+@dataclass(frozen=True, slots=True)
+class ListRow:
+    """One name of the list with what is known of it."""
+
+    label: str
+    extensions: Sequence[str]
+    cells: Sequence[Lookup]
+
+
+@dataclass(frozen=True, slots=True)
+class ListPage:
+    """Some rows of the list; `total` match, `names` and `full_names` are on it, `statuses` counts
+    the full names by status ("not asked" among them).
+    """
+
+    rows: Sequence[ListRow]
+    total: int
+    names: int
+    full_names: int
+    statuses: Mapping[str, int]
+
+
+def list_page(project: Project, *, status: str = "", offset: int = 0, limit: int = 100) -> ListPage:
+    """Names of the list in their order: all, or those with a full name of `status`."""
+    listed = list(project.listed.order_by("place").values_list("label", "extensions"))
+    labels = [label for label, _ in listed]
+    own = {label: set(extensions) for label, extensions in listed}
+    known: dict[str, dict[str, str]] = {}
+    for start in range(0, len(labels), BATCH):
+        rows = project.lookups.filter(label__in=labels[start : start + BATCH])
+        for label, extension, told in rows.values_list("label", "extension", "status"):
+            if extension in own[label]:
+                known.setdefault(label, {})[extension] = told
+    counts: Counter[str] = Counter()
+    matching = []
+    for label, extensions in listed:
+        told_of = known.get(label, {})
+        statuses = [told_of.get(e, NOT_ASKED) for e in extensions]
+        counts.update(statuses)
+        if not status or status in statuses:
+            matching.append((label, extensions))
+    page = matching[offset : offset + limit]
+    wanted = [FullName(label, e) for label, extensions in page for e in extensions]
+    cells = cells_of(project, wanted)
+    return ListPage(
+        rows=[ListRow(label, extensions, cells.get(label, [])) for label, extensions in page],
+        total=len(matching),
+        names=len(listed),
+        full_names=sum(counts.values()),
+        statuses=counts,
+    )
+
+
+def listed_names(project: Project) -> list[FullName]:
+    """The list's full names in the order they are to be asked."""
+    groups: dict[tuple[str, ...], list[str]] = {}
+    for label, extensions in project.listed.order_by("place").values_list("label", "extensions"):
+        groups.setdefault(tuple(extensions), []).append(label)
+    return [name for own, labels in groups.items() for name in in_turn(labels, own)]

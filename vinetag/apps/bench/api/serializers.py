@@ -1,0 +1,289 @@
+"""The shapes of the bench in the API."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema_field
+from rest_framework import serializers
+
+from vinetag.apps.availability.api.serializers import (
+    CellSerializer,
+    EvidenceSerializer,
+    HowSerializer,
+    evidence_of,
+)
+from vinetag.apps.bench import selectors
+from vinetag.apps.bench.export import FORMS
+from vinetag.core.checking import STATUSES, TROUBLE_WORDING
+from vinetag.core.names import unicode_label
+from vinetag.core.sheet import MARKS, SORTS
+
+__all__ = [
+    "MOST_CHECKED",
+    "CountsSerializer",
+    "DotsSerializer",
+    "ExportFormSerializer",
+    "ExportQuestionSerializer",
+    "FunnelSerializer",
+    "JudgedSerializer",
+    "PagePlaceSerializer",
+    "PageQuestionSerializer",
+    "PageSerializer",
+    "QuestionSerializer",
+    "RungSerializer",
+    "ShownSerializer",
+    "StretchQuestionSerializer",
+    "StretchSerializer",
+    "WeighingSerializer",
+]
+
+# Names of a sheet that are marked, checked or exported at once.
+MOST_CHECKED = 10_000
+
+
+class QuestionSerializer(serializers.Serializer[Any]):
+    """What is asked of the sheet, as in an address; vinetag.core.sheet reads it."""
+
+    sort = serializers.CharField(required=False, help_text=", ".join(SORTS) + ", or .extension")
+    reverse = serializers.BooleanField(required=False)
+    text = serializers.CharField(required=False)
+    starts = serializers.CharField(required=False)
+    ends = serializers.CharField(required=False)
+    letters_min = serializers.IntegerField(required=False)
+    letters_max = serializers.IntegerField(required=False)
+    syllables_min = serializers.IntegerField(required=False)
+    syllables_max = serializers.IntegerField(required=False)
+    words_min = serializers.IntegerField(required=False)
+    words_max = serializers.IntegerField(required=False)
+    grade_min = serializers.FloatField(required=False)
+    least = serializers.CharField(required=False, help_text="measure:score, set apart by commas")
+    recipes = serializers.CharField(required=False, help_text="Any of, set apart by commas")
+    added = serializers.CharField(required=False, help_text="Parts of speech of an added word")
+    open_in = serializers.CharField(required=False, help_text="Extensions, or any, or all")
+    open_all = serializers.BooleanField(required=False)
+    status = serializers.CharField(required=False, help_text="Any of, in any extension")
+    price_max = serializers.FloatField(required=False, help_text="Of the first year")
+    hyphen = serializers.CharField(required=False, help_text="yes or no")
+    digit = serializers.CharField(required=False, help_text="yes or no")
+    mark = serializers.CharField(required=False, help_text=", ".join(filter(None, MARKS)))
+
+
+class PagePlaceSerializer(serializers.Serializer[Any]):
+    offset = serializers.IntegerField(default=0, min_value=0, max_value=1_000_000)
+    limit = serializers.IntegerField(default=100, min_value=1, max_value=500)
+
+
+class PageQuestionSerializer(QuestionSerializer, PagePlaceSerializer):
+    pass
+
+
+class StretchSerializer(serializers.Serializer[Any]):
+    offset = serializers.IntegerField(default=0, min_value=0, max_value=1_000_000)
+    limit = serializers.IntegerField(default=MOST_CHECKED, min_value=1, max_value=MOST_CHECKED)
+
+
+class StretchQuestionSerializer(QuestionSerializer, StretchSerializer):
+    pass
+
+
+class CountsSerializer(serializers.Serializer[Any]):
+    total = serializers.IntegerField()
+    values = serializers.DictField(
+        child=serializers.DictField(child=serializers.IntegerField()),
+        help_text="Of letters, syllables and words: names by value",
+    )
+    least = serializers.DictField(
+        child=serializers.DictField(child=serializers.IntegerField()),
+        help_text="Of the grade and each measure: names with at least that score",
+    )
+    prices = serializers.DictField(child=serializers.IntegerField(), help_text="Names up to each")
+    choices = serializers.DictField(
+        child=serializers.DictField(child=serializers.IntegerField()), help_text="By filter"
+    )
+
+
+class RowSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField(source="candidate.label")
+    grade = serializers.FloatField(source="candidate.grade")
+    letters = serializers.IntegerField(source="candidate.letters")
+    scores = serializers.DictField(source="candidate.scores", child=serializers.FloatField())
+    recipes = serializers.ListField(source="candidate.recipes", child=serializers.CharField())
+    starts = serializers.SerializerMethodField(help_text="Where each part begins, from 0")
+    change = serializers.SerializerMethodField(help_text="What was done to a word, if anything")
+    dot = serializers.SerializerMethodField(help_text="The extension that completes the word")
+    syllables = serializers.IntegerField(source="candidate.syllables")
+    words = serializers.IntegerField(source="candidate.words")
+    added = serializers.ListField(source="candidate.added", child=serializers.CharField())
+    kept = serializers.BooleanField()
+    verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
+    cells = CellSerializer(many=True)
+
+    def get_starts(self, row: selectors.Row) -> list[int]:
+        return [part[3] for part in row.candidate.parts]
+
+    def get_change(self, row: selectors.Row) -> str:
+        return next((p[4] for p in row.candidate.parts if len(p) > 4 and p[4]), "")
+
+    def get_dot(self, row: selectors.Row) -> str:
+        [first, *_] = row.candidate.parts or [("", "", "", 0)]
+        whole = self.get_change(row).rpartition(" ")[2]
+        return whole.partition(".")[2] if first[1] == "acrossdot" else ""
+
+
+class PageSerializer(serializers.Serializer[Any]):
+    rows = RowSerializer(many=True)
+    total = serializers.IntegerField()
+
+
+class FunnelSerializer(serializers.Serializer[Any]):
+    made = serializers.IntegerField()
+    within = serializers.IntegerField()
+    listed = serializers.IntegerField()
+    good = serializers.IntegerField()
+    open = serializers.IntegerField()
+    kept = serializers.IntegerField()
+    good_from = serializers.FloatField(help_text="The grade from which a name is good enough")
+
+
+class ReasonSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField()
+    points = serializers.FloatField()
+    start = serializers.IntegerField()
+    end = serializers.IntegerField()
+
+
+class MeasureSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    score = serializers.FloatField(allow_null=True)
+    weight = serializers.FloatField()
+    reasons = ReasonSerializer(many=True)
+
+
+class WarningSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    text = serializers.CharField()
+    start = serializers.IntegerField()
+    end = serializers.IntegerField()
+
+
+class MisspellingSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField()
+    share = serializers.FloatField(help_text="Of those who hear the name, 0 to 1")
+
+
+class DotsSerializer(serializers.Serializer[Any]):
+    labels = serializers.ListField(child=serializers.CharField())
+    letters = serializers.ListField(child=serializers.IntegerField())
+    scores = serializers.DictField(
+        child=serializers.ListField(child=serializers.FloatField(allow_null=True))
+    )
+    kept = serializers.ListField(child=serializers.BooleanField())
+
+
+class ExampleSerializer(serializers.Serializer[Any]):
+    project = serializers.CharField()
+    label = serializers.CharField()
+    score = serializers.FloatField(allow_null=True)
+    reasons = ReasonSerializer(many=True)
+
+
+class WeighingSerializer(serializers.Serializer[Any]):
+    exponent = serializers.FloatField(help_text="Of the power mean that makes the grade")
+    presets = serializers.DictField(
+        child=serializers.DictField(child=serializers.IntegerField()), help_text="By purpose"
+    )
+    examples = serializers.DictField(child=ExampleSerializer(many=True))
+
+
+class RungNameSerializer(serializers.Serializer[Any]):
+    full_name = serializers.CharField()
+    label = serializers.CharField()
+    extension = serializers.CharField()
+    status = serializers.CharField(allow_blank=True, help_text="Empty when never asked")
+    likely = serializers.BooleanField()
+    asked_at = serializers.DateTimeField(allow_null=True)
+
+
+class PartSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField()
+    kind = serializers.CharField()
+    keyword = serializers.CharField(allow_blank=True)
+    start = serializers.IntegerField()
+    change = serializers.CharField(allow_blank=True, help_text="What was done to the word")
+
+
+class PastAnswerSerializer(serializers.Serializer[Any]):
+    extension = serializers.CharField()
+    status = serializers.ChoiceField(choices=STATUSES)
+    likely = serializers.BooleanField()
+    reason = serializers.SerializerMethodField(help_text="Why it was unsure")
+    asked_at = serializers.DateTimeField()
+
+    def get_reason(self, past: Any) -> str:
+        return TROUBLE_WORDING.get(past.trouble, "")
+
+
+class JudgedSerializer(serializers.Serializer[Any]):
+    label = serializers.CharField()
+    shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
+    grade = serializers.FloatField(allow_null=True)
+    recipes = serializers.ListField(child=serializers.CharField())
+    parts = PartSerializer(many=True)
+    measures = MeasureSerializer(many=True)
+    warnings = WarningSerializer(many=True)
+    misspellings = serializers.SerializerMethodField(help_text="The likeliest first")
+    kept = serializers.BooleanField()
+    cells = CellSerializer(many=True)
+    evidence = serializers.SerializerMethodField(help_text="What each source said, as asked")
+    verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
+    note = serializers.CharField(source="entry.note", default="", allow_blank=True)
+    tags = serializers.ListField(
+        source="entry.tags", child=serializers.CharField(), default=list[str]
+    )
+    place = serializers.IntegerField(allow_null=True, help_text="In the shortlist, from 1")
+    history = PastAnswerSerializer(many=True, help_text="What was so before, the latest first")
+
+    @extend_schema_field(EvidenceSerializer(many=True))
+    def get_evidence(self, judged: selectors.Judged) -> list[dict[str, Any]]:
+        return EvidenceSerializer(evidence_of(list(judged.cells)), many=True).data
+
+    @extend_schema_field(MisspellingSerializer(many=True))
+    def get_misspellings(self, judged: selectors.Judged) -> list[dict[str, Any]]:
+        return [{"label": text, "share": share} for text, share in judged.misspellings]
+
+    def get_shown(self, judged: selectors.Judged) -> str:
+        return unicode_label(judged.label)
+
+
+class ShownSerializer(HowSerializer):
+    shown = QuestionSerializer(help_text="The rows meant, as the sheet is asked for them")
+
+
+class RungSerializer(serializers.Serializer[Any]):
+    kind = serializers.CharField()
+    title = serializers.CharField()
+    names = serializers.SerializerMethodField()
+
+    @extend_schema_field(RungNameSerializer(many=True))
+    def get_names(self, step: selectors.Step) -> list[dict[str, Any]]:
+        return [
+            {
+                "full_name": str(name),
+                "label": name.label,
+                "extension": name.extension,
+                "status": cell.status if cell else "",
+                "likely": bool(cell and cell.likely),
+                "asked_at": cell.asked_at if cell else None,
+            }
+            for name, cell in step.names
+        ]
+
+
+class ExportFormSerializer(serializers.Serializer[Any]):
+    form = serializers.ChoiceField(choices=FORMS, default="csv")
+    what = serializers.ChoiceField(choices=("sheet", "pasted"), default="sheet")
+
+
+class ExportQuestionSerializer(QuestionSerializer, ExportFormSerializer):
+    pass

@@ -1,0 +1,86 @@
+"""Full names with their statuses, evidence and ages, as CSV, XLSX or JSON."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator, Sequence
+from datetime import datetime
+from typing import Any, Final
+
+from django.utils import timezone
+
+from vinetag.apps.availability.models import Lookup
+from vinetag.apps.naming.models import Project
+from vinetag.core.checking import TROUBLE_WORDING, read_evidence, told
+from vinetag.core.names import FullName, unicode_label
+from vinetag.core.spreadsheet import as_csv, as_xlsx
+
+__all__ = ["FORMS", "exported"]
+
+FORMS: Final = ("csv", "xlsx", "json")
+KINDS: Final = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "json": "application/json",
+}
+COLUMNS: Final = (
+    "full name", "name", "extension", "letters", "grade", "status", "likely", "why", "asked (UTC)",
+    "age in minutes", "registered (UTC)", "expires (UTC)", "may open from (UTC)",
+    "may open until (UTC)", "currency", "first year", "each later year", "holder asks", "evidence",
+)  # fmt: skip
+BATCH = 500
+
+
+def exported(project: Project, names: Sequence[FullName], form: str) -> tuple[bytes, str]:
+    """The file and its content type; names that were never asked say so."""
+    rows = _rows(project, names)
+    if form == "json":
+        documents = [dict(zip(COLUMNS, row, strict=True)) for row in rows]
+        return json.dumps(documents, ensure_ascii=False, indent=1).encode(), KINDS[form]
+    write = as_csv if form == "csv" else as_xlsx
+    return write(COLUMNS, rows), KINDS[form]
+
+
+def _rows(project: Project, names: Sequence[FullName]) -> Iterator[list[Any]]:
+    now = timezone.now()
+    for start in range(0, len(names), BATCH):
+        part = names[start : start + BATCH]
+        labels = {name.label for name in part}
+        known = {
+            FullName(row.label, row.extension): row
+            for row in project.lookups.filter(label__in=labels)
+        }
+        grades = dict(project.candidates.filter(label__in=labels).values_list("label", "grade"))
+        for name in part:
+            yield _row(name, known.get(name), grades.get(name.label), now)
+
+
+def _row(name: FullName, row: Lookup | None, grade: float | None, now: datetime) -> list[Any]:
+    label = unicode_label(name.label)
+    letters = len(label) - label.count("-")
+    about = [f"{label}.{name.extension}", label, f".{name.extension}", letters, grade]
+    if row is None:
+        return [*about, "not asked", *[None] * (len(COLUMNS) - len(about) - 1)]
+    age = None if row.asked_at is None else round((now - row.asked_at).total_seconds() / 60)
+    evidence = [read_evidence(document) for document in row.evidence]
+    return [
+        *about,
+        row.status,
+        "yes" if row.likely else "no",
+        TROUBLE_WORDING.get(row.trouble, ""),
+        _moment(row.asked_at),
+        age,
+        _moment(row.registered),
+        _moment(row.expires),
+        _moment(row.drops_from),
+        _moment(row.drops_to),
+        row.currency or None,
+        row.first_year,
+        row.renewal,
+        row.holder_asks,
+        " ".join(f"{told(e)} ({e.at:%Y-%m-%d %H:%M})" for e in evidence),
+    ]
+
+
+def _moment(moment: datetime | None) -> str | None:
+    return f"{moment:%Y-%m-%d %H:%M}" if moment else None

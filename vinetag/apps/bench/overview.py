@@ -1,0 +1,86 @@
+"""Where each of a person's projects stands."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.db.models import Count, Q
+from django.utils import timezone
+
+from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.models import Check, Lookup
+from vinetag.apps.naming.models import Candidate, Project
+from vinetag.apps.naming.services import own_projects
+from vinetag.apps.shortlists.models import Entry
+from vinetag.core.checking import LIFETIMES
+from vinetag.core.make.planner import GOOD_ENOUGH
+
+__all__ = ["Standing", "standings"]
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """The funnel of a project, whether a check is running, and how many of its answers are older
+    than they last.
+    """
+
+    project: Project
+    listed: int
+    good: int
+    kept: int
+    open: int
+    asked: int
+    stale: int
+    checking: bool
+
+
+def standings(owner: User) -> Sequence[Standing]:
+    """All projects of the person, the last changed first; five queries, however many there are."""
+    projects = list(own_projects(owner))
+    pks = [p.pk for p in projects]
+    now = timezone.now()
+    listed = {
+        row["project"]: row
+        for row in Candidate.objects.filter(project__in=pks)
+        .order_by()
+        .values("project")
+        .annotate(listed=Count("id"), good=Count("id", filter=Q(grade__gte=GOOD_ENOUGH)))
+    }
+    kept = _counted(Entry.objects.filter(project__in=pks, removed_at=None))
+    stale = Q()
+    for status, lifetime in LIFETIMES.items():
+        if not lifetime:
+            continue  # worked out anew every time
+        stale |= Q(status=status, asked_at__lt=now - lifetime)
+    answers = {
+        row["project"]: row
+        for row in Lookup.objects.filter(project__in=pks)
+        .order_by()
+        .values("project")
+        .annotate(
+            asked=Count("id"),
+            stale=Count("id", filter=stale),
+            open=Count("label", filter=Q(status="open"), distinct=True),
+        )
+    }
+    active = Check.objects.filter(project__in=pks, state__in=Check.ACTIVE)
+    running = set(active.values_list("project", flat=True))
+    return [
+        Standing(
+            project=p,
+            listed=listed.get(p.pk, {}).get("listed", 0),
+            good=listed.get(p.pk, {}).get("good", 0),
+            kept=kept.get(p.pk, 0),
+            open=answers.get(p.pk, {}).get("open", 0),
+            asked=answers.get(p.pk, {}).get("asked", 0),
+            stale=answers.get(p.pk, {}).get("stale", 0),
+            checking=p.pk in running,
+        )
+        for p in projects
+    ]
+
+
+def _counted(rows: Any) -> dict[int, int]:
+    return dict(rows.order_by().values_list("project").annotate(count=Count("id")))

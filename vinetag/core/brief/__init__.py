@@ -1,0 +1,20 @@
+"""The brief: what is being named, and within which limits."""
+
+from vinetag.core.brief.model import (
+    MEASURE_NAMES,
+    PURPOSES,
+    RECIPE_NAMES,
+    Brief,
+    Keyword,
+    Limits,
+    Making,
+    Owner,
+    Purpose,
+    brief_document,
+)
+from vinetag.core.brief.reading import parse_brief
+
+__all__ = [
+    "MEASURE_NAMES", "PURPOSES", "RECIPE_NAMES", "Brief", "Keyword", "Limits", "Making", "Owner",
+    "Purpose", "brief_document", "parse_brief",
+]  # fmt: skip

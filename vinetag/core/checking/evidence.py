@@ -1,0 +1,162 @@
+"""What one source said about one full name, and when."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, Final, Literal, cast, get_args
+
+__all__ = [
+    "STATUSES", "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Source", "Status",
+    "Trouble", "read_evidence", "told", "write_evidence",
+]  # fmt: skip
+
+Status = Literal["open", "premium", "taken", "offered", "dropping", "reserved", "barred", "unsure"]
+STATUSES: Final[tuple[Status, ...]] = get_args(Status)
+Source = Literal["rules", "dns", "rdap", "quote"]
+Purpose = Literal["scan", "buying"]
+# "" is an answer that tells nothing; `trouble` says why.
+Says = Literal[
+    "", "barred", "reserved", "delegated", "absent", "registered", "dropping", "unregistered",
+    "usual", "premium", "offered", "held",
+]  # fmt: skip
+Trouble = Literal[
+    "", "no_service", "no_bootstrap", "unreachable", "timeout", "rate_limited", "server_error",
+    "refused", "redirected", "nonsense", "resting", "lame", "contradiction", "late",
+]  # fmt: skip
+
+TROUBLE_WORDING: Final[Mapping[Trouble, str]] = {
+    "": "",
+    "no_service": "This extension has no open look-up service.",
+    "no_bootstrap": "The list of look-up services could not be read. Try again later.",
+    "unreachable": "The look-up service could not be reached. Try again later.",
+    "timeout": "The look-up service did not answer in time. Try again.",
+    "rate_limited": "The look-up service asked us to slow down. Try again later.",
+    "server_error": "The look-up service failed. Try again later.",
+    "refused": "The look-up service refused the question.",
+    "redirected": "The look-up service sent us to an address we do not know.",
+    "nonsense": "The look-up service gave an answer that makes no sense.",
+    "resting": "The look-up service failed too often and is left alone. Try again later.",
+    "lame": "The name servers gave no usable answer. Try again later.",
+    "contradiction": "Two sources say opposite things. Ask again in some minutes.",
+    "late": "There was no time left to ask. Ask again.",
+}
+SOURCE_WORDS: Final[Mapping[Source, str]] = {
+    "rules": "Rules",
+    "dns": "Name servers (DNS)",
+    "rdap": "Registry (RDAP)",
+    "quote": "Seller",
+}
+SAYS_WORDS: Final[Mapping[Says, str]] = {
+    "": "gave no answer",
+    "barred": "do not allow it",
+    "reserved": "holds it back",
+    "delegated": "know it, so it is registered",
+    "absent": "do not know it",
+    "registered": "has it registered",
+    "dropping": "has it registered, on its way out",
+    "unregistered": "has no such registration",
+    "usual": "sells it at the usual price",
+    "premium": "sells it at a price of its own",
+    "offered": "offers it for its holder",
+    "held": "cannot sell it",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Quote:
+    """A seller's prices, in `currency` (ISO 4217): the first year, each later year, and what the
+    holder asks, None where there is none.
+    """
+
+    currency: str
+    first_year: float | None = None
+    renewal: float | None = None
+    asked: float | None = None
+
+
+@dataclass(slots=True)
+class Evidence:
+    """One answer, or the lack of one; not to be changed (frozen, it would take thrice as long to
+    make).
+
+    `address` is what was asked, `detail` the telling part of the answer (an HTTP status, a parse
+    fault, name servers); times are aware, in UTC; `statuses` are words of RFC 8056; `drops` is the
+    first and the last moment it may become open; `holder` as the record names it, "" where it
+    does not.
+    """
+
+    source: Source
+    says: Says
+    at: datetime
+    address: str = ""
+    trouble: Trouble = ""
+    detail: str = ""
+    registered: datetime | None = None
+    expires: datetime | None = None
+    changed: datetime | None = None
+    statuses: tuple[str, ...] = ()
+    drops: tuple[datetime, datetime] | None = None
+    registrar: str = ""
+    holder: str = ""
+    quote: Quote | None = None
+
+
+def told(evidence: Evidence) -> str:
+    """The evidence as a sentence."""
+    if evidence.source == "rules":
+        return evidence.detail
+    words = f"{SOURCE_WORDS[evidence.source]} {SAYS_WORDS[evidence.says]}."
+    return f"{words} {TROUBLE_WORDING[evidence.trouble]}".strip()
+
+
+def write_evidence(evidence: Evidence) -> dict[str, Any]:
+    """As a JSON object without what is empty."""
+    found: dict[str, Any] = {
+        "source": evidence.source,
+        "says": evidence.says,
+        "at": evidence.at.isoformat(),
+    }
+    for name in ("address", "trouble", "detail", "registrar", "holder"):
+        if value := getattr(evidence, name):
+            found[name] = value
+    for name in ("registered", "expires", "changed"):
+        if moment := getattr(evidence, name):
+            found[name] = moment.isoformat()
+    if evidence.statuses:
+        found["statuses"] = list(evidence.statuses)
+    if evidence.drops:
+        found["drops"] = [moment.isoformat() for moment in evidence.drops]
+    if q := evidence.quote:
+        found["quote"] = {
+            "currency": q.currency, "first_year": q.first_year, "renewal": q.renewal,
+            "asked": q.asked,
+        }  # fmt: skip
+    return found
+
+
+def read_evidence(document: Mapping[str, Any]) -> Evidence:
+    """What write_evidence wrote."""
+
+    def moment(name: str) -> datetime | None:
+        return datetime.fromisoformat(document[name]) if document.get(name) else None
+
+    drops = [datetime.fromisoformat(m) for m in document.get("drops", ())]
+    quote = document.get("quote")
+    return Evidence(
+        source=cast(Source, document["source"]),
+        says=cast(Says, document["says"]),
+        at=datetime.fromisoformat(document["at"]),
+        address=document.get("address", ""),
+        trouble=cast(Trouble, document.get("trouble", "")),
+        detail=document.get("detail", ""),
+        registered=moment("registered"),
+        expires=moment("expires"),
+        changed=moment("changed"),
+        statuses=tuple(document.get("statuses", ())),
+        drops=(drops[0], drops[1]) if drops else None,
+        registrar=document.get("registrar", ""),
+        holder=document.get("holder", ""),
+        quote=Quote(**quote) if quote else None,
+    )

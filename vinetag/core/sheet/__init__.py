@@ -1,0 +1,10 @@
+"""The sheet as columns: narrowing it, counting what each filter would leave, and ordering it."""
+
+from vinetag.core.sheet.columns import LATER, NOT_ASKED, SEEN, Columns, Line
+from vinetag.core.sheet.narrowing import Counts, Narrowing
+from vinetag.core.sheet.question import MARKS, SORTS, Question, parse_question
+
+__all__ = [
+    "LATER", "MARKS", "NOT_ASKED", "SEEN", "SORTS", "Columns", "Counts", "Line", "Narrowing",
+    "Question", "parse_question",
+]  # fmt: skip

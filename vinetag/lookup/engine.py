@@ -1,0 +1,327 @@
+"""The engine: asks what the planner wants asked, within every host's limits."""
+
+from __future__ import annotations
+
+import asyncio
+import random
+from collections import Counter, deque
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from datetime import UTC, datetime
+from itertools import chain, count
+from typing import Protocol, runtime_checkable
+
+from vinetag.core.checking import Evidence, Purpose, Source, next_step
+from vinetag.core.extensions import Barred
+from vinetag.core.names import FullName
+from vinetag.lookup.answers import Answer, answer_of
+from vinetag.lookup.gates import Gates, pass_gate
+from vinetag.lookup.retry import RetryPolicy, next_wait
+from vinetag.lookup.sources import SourceOfAnswers
+
+__all__ = ["MOST_BACK", "Engine", "Listed", "Names", "RuleOf", "Shelf", "sort_out"]
+
+# Names under way that wait for no busy host; from how many that wait a host is busy; every how many
+# answers more are taken; how many names of busy hosts are held.
+AHEAD = 2_000
+BUSY = 60
+EVERY = 16
+MOST_BACK = 4_000
+
+RuleOf = Callable[[FullName], Barred | None]
+_Waiting = tuple[Source, FullName, dict[Source, Evidence]]
+
+
+@runtime_checkable
+class Names(Protocol):
+    """Where a sweep takes its names from."""
+
+    @property
+    def more(self) -> bool:
+        """Whether there may be more."""
+
+    def begin(self, nudge: Callable[[], None]) -> None:
+        """Remember to call `nudge`, in the sweep's loop, when there are names after none were."""
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> Sequence[FullName]:
+        """Up to about `count` names in their order, without those whose extension is `busy`."""
+
+
+class Shelf:
+    """Names that stand back while their host is busy, in their order by extension."""
+
+    def __init__(self) -> None:
+        self._by_extension: dict[str, deque[FullName]] = {}
+        self._count = 0
+
+    def __len__(self) -> int:
+        return self._count
+
+    def put(self, name: FullName) -> None:
+        """Stand back."""
+        self._by_extension.setdefault(name.extension, deque()).append(name)
+        self._count += 1
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
+        """Up to `count` names whose host is busy no longer."""
+        taken: list[FullName] = []
+        for extension, names in self._by_extension.items():
+            if names and not busy(extension):
+                for _ in range(min(count - len(taken), len(names))):
+                    taken.append(names.popleft())
+        self._count -= len(taken)
+        return taken
+
+
+def sort_out(
+    names: Iterator[FullName], shelf: Shelf, count: int, busy: Callable[[str], bool], most: int
+) -> list[FullName]:
+    """Up to `count` names for hosts that are not busy, from the shelf first; the others go there,
+    up to `most`. A host takes no more at once than makes it busy.
+    """
+    told: dict[str, bool] = {}
+
+    def waits(extension: str) -> bool:
+        if extension not in told:
+            told[extension] = busy(extension)
+        return told[extension]
+
+    taken = shelf.take(min(count, BUSY), waits)
+    by_extension = Counter(name.extension for name in taken)
+    while len(taken) < count and len(shelf) < most:
+        name = next(names, None)
+        if name is None:
+            break
+        by_extension[name.extension] += 1
+        if waits(name.extension) or by_extension[name.extension] > BUSY:
+            shelf.put(name)
+        else:
+            taken.append(name)
+    return taken
+
+
+class Listed:
+    """Names held in memory or made one by one; some thousands of busy hosts stand back."""
+
+    def __init__(self, names: Iterable[FullName]) -> None:
+        self._names = chain(names)
+        self._shelf = Shelf()
+        self._ended = False
+
+    @property
+    def more(self) -> bool:
+        return bool(len(self._shelf)) or not self._ended
+
+    def begin(self, nudge: Callable[[], None]) -> None:
+        """There is nothing to wait for."""
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
+        return sort_out(self._left(), self._shelf, count, busy, MOST_BACK)
+
+    def _left(self) -> Iterator[FullName]:
+        yield from self._names
+        self._ended = True
+
+
+class Engine:
+    """Finds out about full names.
+
+    `gates` by source stand before the hosts; `rule_of` says what rules alone rule out.
+    """
+
+    def __init__(
+        self,
+        sources: Sequence[SourceOfAnswers],
+        gates: Mapping[Source, Gates],
+        *,
+        rule_of: RuleOf = lambda _: None,
+        retry: RetryPolicy = RetryPolicy(),
+        rng: random.Random | None = None,
+    ) -> None:
+        self._sources = {source.name: source for source in sources}
+        self._gates, self._rule_of, self._retry = gates, rule_of, retry
+        self._rng = rng or random.Random()  # noqa: S311 - spreads waits, guards nothing
+        self._hosts: dict[str, Mapping[Source, str]] = {}
+        run = f"{random.getrandbits(48):x}"
+        self._tokens = (f"{run}.{n}" for n in count())
+
+    async def ask(
+        self, name: FullName, purpose: Purpose = "scan", deadline: float | None = None
+    ) -> Answer:
+        """The answer about one name, by `deadline` seconds from now where one is given: what was
+        not found out by then is "late". Never raises for what a service does.
+        """
+        known = self._ruled(name)
+        can = self._can(name)
+        try:
+            async with asyncio.timeout(deadline):
+                while step := next_step(known, purpose, can):
+                    known[step] = await self._put(step, name)
+        except TimeoutError:
+            pass
+        return answer_of(name, known, can, purpose, _now())
+
+    async def sweep(
+        self,
+        names: Iterable[FullName] | Names,
+        deliver: Callable[[Answer], None],
+        *,
+        purpose: Purpose = "scan",
+        stop: asyncio.Event | None = None,
+    ) -> None:
+        """Ask about every name, calling `deliver` for each answer.
+
+        Each host has a queue of its own and as many askers as it allows, so that a slow or dead one
+        costs the others nothing. Names are taken in their order, those of a host with a long queue
+        later. After `stop` is set no new question is put, and those under
+        way are dropped.
+        """
+        source = names if isinstance(names, Names) else Listed(names)
+        sweep = _Sweep(self, source, deliver, purpose)
+        asking = asyncio.create_task(sweep.run())
+        stopped = asyncio.create_task((stop or asyncio.Event()).wait())
+        try:
+            await asyncio.wait({asking, stopped}, return_when=asyncio.FIRST_COMPLETED)
+            if asking.done():
+                asking.result()
+        finally:
+            for task in (asking, stopped):
+                task.cancel()
+            await asyncio.gather(asking, stopped, return_exceptions=True)
+            await sweep.end()
+
+    def _ruled(self, name: FullName) -> dict[Source, Evidence]:
+        found = self._rule_of(name)
+        if found is None:
+            return {}
+        return {"rules": Evidence("rules", found.status, _now(), detail=found.sentence)}
+
+    def _can(self, name: FullName) -> Mapping[Source, str]:
+        """The sources there are for the name's extension, and their hosts."""
+        hosts = self._hosts.get(name.extension)
+        if hosts is None:
+            found = {kind: source.host(name) for kind, source in self._sources.items()}
+            hosts = {kind: host for kind, host in found.items() if host is not None}
+            self._hosts[name.extension] = hosts
+        return hosts
+
+    async def _put(self, step: Source, name: FullName) -> Evidence:
+        """Put a question, as often as it takes, and waits, its host and the policy allow."""
+        source = self._sources[step]
+        host, gates = self._can(name)[step], self._gates[step]
+        attempt = 0
+        while True:
+            token = next(self._tokens)
+            outcome, retry_after = "late", None
+            try:
+                refused = await pass_gate(gates, host, token, self._retry.patience)
+                if refused:
+                    return Evidence(step, "", _now(), trouble=refused)
+                evidence, retry_after = await source.ask(name)
+                outcome = evidence.trouble
+            finally:
+                await gates.leave(host, token, outcome, retry_after)  # type: ignore[arg-type]
+            if not outcome:
+                return evidence
+            attempt += 1
+            chance = self._rng.random()
+            wait = next_wait(self._retry, attempt, evidence.trouble, retry_after, chance)
+            if wait is None:
+                return evidence
+            await asyncio.sleep(wait)
+
+
+class _Sweep:
+    """One sweep's queues and askers."""
+
+    def __init__(
+        self,
+        engine: Engine,
+        names: Names,
+        deliver: Callable[[Answer], None],
+        purpose: Purpose,
+    ) -> None:
+        self._engine, self._names, self._deliver = engine, names, deliver
+        self._purpose = purpose
+        self._open = self._answered = self._take_at = 0
+        self._queues: dict[str, deque[_Waiting]] = {}
+        self._askers: dict[str, int] = {}
+        self._tasks: set[asyncio.Task[None]] = set()
+        self._done = asyncio.Event()
+        self._fault: BaseException | None = None
+
+    async def run(self) -> None:
+        """Until every name is answered. Raises what an asker raised."""
+        self._names.begin(self._take_more)
+        self._take_more()
+        await self._done.wait()
+        if self._fault:
+            raise self._fault
+
+    async def end(self) -> None:
+        """Drop what is under way."""
+        tasks = list(self._tasks)
+        for task in tasks:
+            task.cancel()
+        await asyncio.gather(*tasks, return_exceptions=True)
+
+    def _take_more(self) -> None:
+        """Take names while few are under way that wait for no busy host."""
+        while self._names.more:
+            busy = {host: len(q) for host, q in self._queues.items() if len(q) >= BUSY}
+            if self._open - sum(busy.values()) >= AHEAD:
+                break
+            taken = self._names.take(AHEAD, lambda e: self._waits(e, busy))  # noqa: B023 - at once
+            if not taken:
+                break
+            self._open += len(taken)
+            for name in taken:
+                self._go_on(name, self._engine._ruled(name))
+        if not self._open and not self._names.more:
+            self._done.set()
+
+    def _waits(self, extension: str, busy: Mapping[str, int]) -> bool:
+        """Whether names under an extension would only join a long queue."""
+        name = FullName("a", extension)
+        return any(host in busy for host in self._engine._can(name).values())
+
+    def _go_on(self, name: FullName, known: dict[Source, Evidence]) -> None:
+        """To the queue of whoever is to be asked next, or out."""
+        engine = self._engine
+        can = engine._can(name)
+        step = next_step(known, self._purpose, can)
+        if step is None:
+            self._open -= 1
+            self._answered += 1
+            self._deliver(answer_of(name, known, can, self._purpose, _now()))
+            return
+        host = can[step]
+        queue = self._queues.setdefault(host, deque())
+        queue.append((step, name, known))
+        if self._askers.get(host, 0) < engine._gates[step].at_once(host):
+            self._askers[host] = self._askers.get(host, 0) + 1
+            task = asyncio.create_task(self._ask(host, queue))
+            self._tasks.add(task)
+            task.add_done_callback(self._ended)
+
+    async def _ask(self, host: str, queue: deque[_Waiting]) -> None:
+        try:
+            while queue:
+                step, name, known = queue.popleft()
+                known[step] = await self._engine._put(step, name)
+                self._go_on(name, known)
+                if self._answered >= self._take_at:
+                    self._take_at = self._answered + EVERY
+                    self._take_more()
+        finally:
+            self._askers[host] -= 1
+        self._take_more()
+
+    def _ended(self, task: asyncio.Task[None]) -> None:
+        self._tasks.discard(task)
+        if not task.cancelled() and (fault := task.exception()):
+            self._fault = fault
+            self._done.set()
+
+
+def _now() -> datetime:
+    return datetime.now(UTC)

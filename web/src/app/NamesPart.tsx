@@ -1,0 +1,156 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import Stack from '@mui/material/Stack';
+import Tooltip from '@mui/material/Tooltip';
+import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
+import { lazy, memo, type RefObject, Suspense, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Link, useLocation, useNavigate } from 'react-router';
+
+import { useCatalogue } from '../features/brief/useWords';
+import { CheckBar, CheckNote } from '../features/check/CheckBar';
+import type { Choices } from '../features/check/CheckMenu';
+import { ExportMenu } from '../features/check/ExportMenu';
+import { type CheckControls, useCheck } from '../features/check/useCheck';
+import { ReasonsPanel, type View as ReasonsView } from '../features/reasons/ReasonsPanel';
+import { ActiveFilters } from '../features/sheet/ActiveFilters';
+import { Funnel } from '../features/sheet/Funnel';
+import { MoreButton } from '../features/sheet/MoreButton';
+import { Sheet } from '../features/sheet/Sheet';
+import { SheetToolbar } from '../features/sheet/SheetToolbar';
+import type { View } from '../features/sheet/useView';
+import { api, keys, type Project, unwrap } from '../shared/api';
+import type { Doing } from '../shared/lib/acts';
+import type { Asked, Change, CheckWish } from '../shared/lib/asked';
+import { formatCount } from '../shared/lib/format';
+import type { Grading } from '../shared/lib/grading';
+import { type Before, useActs } from '../shared/lib/useActs';
+import { RedoIcon, UndoIcon } from '../shared/ui/icons';
+import { useNotify } from '../shared/ui/Notices';
+
+const Plot = lazy(async () => ({ default: (await import('../features/sheet/Plot')).Plot }));
+const ShortcutsDialog = lazy(async () => ({ default: (await import('./ShortcutsDialog')).ShortcutsDialog }));
+
+interface Props {
+  project: Project;
+  grading: Grading | null;
+  asked: Asked;
+  onAsk: (part: Change) => void;
+  view: View;
+  onView: (part: Partial<View>) => void;
+  filtering: boolean;
+  onFiltering: (on: boolean) => void;
+  /** The fallback order of the brief, and changing it. */
+  fallback: readonly string[];
+  onFallback: (order: string[]) => void;
+}
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** Everything right of the words. A cursor that moves draws anew only the rows and the reasons. */
+export const NamesPart = memo(function NamesPart(props: Props) {
+  const { project, asked, onAsk, view, onView, filtering, onFiltering } = props;
+  const { extensions } = project.brief;
+  const filter = useRef<HTMLInputElement>(null);
+  const [help, setHelp] = useState(false);
+  const { undo, redo } = useActs(project.id);
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const controls = useCheck(project.id, extensions);
+  const listed = useQuery({
+    queryKey: keys.funnel(project.id),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
+  }).data?.listed;
+  // What the check menu offers is looked up when it opens.
+  const choicesRef = useRef<Choices>({});
+  const getChoices = useCallback(() => choicesRef.current, []);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.altKey) return;
+      const held = event.ctrlKey || event.metaKey;
+      const letter = event.key.toLowerCase();
+      if (held ? letter === 'z' && !event.shiftKey : event.key === 'u') void undo();
+      else if (held ? letter === 'y' || (letter === 'z' && event.shiftKey) : event.key === 'U') void redo();
+      else if (held) return;
+      else if (event.key === '/') filter.current?.focus();
+      else if (event.key === '?') setHelp(true);
+      else if (event.key === 'f') onFiltering(!filtering);
+      else if (event.key === 'r') void navigate(`/projects/${project.id}/read${search}`);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => { window.removeEventListener('keydown', onKey); };
+  }, [undo, redo, navigate, project.id, search, filtering, onFiltering]);
+  return (
+    <>
+      <Stack sx={{ gridArea: { md: 'head' }, gap: 1.2, px: 1.5, pt: 1.2, minWidth: 0 }}>
+        <Funnel projectId={project.id} asked={asked} onChange={onAsk} />
+        <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', minHeight: 42, flexWrap: { xs: 'wrap', md: 'nowrap' } }}>
+          <SheetToolbar project={project} asked={asked} onAsk={onAsk} extensions={extensions} filterRef={filter} view={view} onView={onView} filtering={filtering} onFiltering={onFiltering} />
+          <CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere />
+        </Stack>
+        <ActiveFilters asked={asked} onAsk={onAsk} />
+      </Stack>
+      <Rows {...props} controls={controls} choicesRef={choicesRef} search={search} />
+      <Suspense>{help && <ShortcutsDialog open onClose={() => { setHelp(false); }} />}</Suspense>
+    </>
+  );
+});
+
+interface RowsProps extends Props {
+  controls: CheckControls;
+  choicesRef: RefObject<Choices>;
+  search: string;
+}
+
+/** The rows with the name chosen and the names marked, what stands beneath them, and the reasons. */
+function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallback, controls, choicesRef, search }: RowsProps) {
+  const { extensions, keywords, making, name } = project.brief;
+  const recipes = useCatalogue().data?.recipes.length ?? Infinity;
+  const notify = useNotify();
+  const navigate = useNavigate();
+  const acts = useActs(project.id);
+  const { act, undo, redo } = acts;
+  const [selected, setSelected] = useState<string | null>(null);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
+  const [told, setTold] = useState<ReasonsView>('reasons');
+  // The reasons may come a moment after the cursor.
+  const shown = useDeferredValue(selected);
+  const onAct = useCallback((doing: Doing, labels: readonly string[], before?: readonly Before[]) => { void act(doing, labels, before); }, [act]);
+  const onKeep = useCallback((label: string, kept: boolean) => { onAct(kept ? 'keep' : 'unkeep', [label]); }, [onAct]);
+  const { mutate: check } = controls.start;
+  const begin = useCallback((request: CheckWish) => { check(request, { onError: (error) => { notify(error.message); } }); }, [check, notify]);
+  const onCheck = useCallback((labels: string[]) => { begin({ what: 'labels', labels, again: labels.length === 1 ? 'all' : 'stale' }); }, [begin]);
+  const onCheckCell = useCallback((label: string, extension: string) => { begin({ what: 'labels', labels: [label], extensions: [extension], again: 'all' }); }, [begin]);
+  const onRows = useCallback((labels: readonly string[], total: number) => { choicesRef.current = { ...choicesRef.current, page: labels, shown: { asked, count: total } }; }, [choicesRef, asked]);
+  useEffect(() => { choicesRef.current = { ...choicesRef.current, marked: [...marked], selected }; }, [choicesRef, marked, selected]);
+  return (
+    <>
+      <Stack component="section" aria-label="Names" sx={{ gridArea: { md: 'rows' }, gap: 1.2, px: 1.5, pt: 1.2, minWidth: 0, height: { xs: 520, md: 'auto' } }}>
+        {view.plot ? (
+          <Suspense><Plot projectId={project.id} asked={asked} grading={grading} selected={selected} onSelect={setSelected} onAct={onAct} /></Suspense>
+        ) : (
+          <Sheet
+            projectId={project.id} view={view} onView={onView} grading={grading} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < recipes}
+            asked={asked} onAsk={onAsk} selected={selected} onSelect={setSelected} onAct={onAct} onCheck={onCheck} onCheckCell={onCheckCell} marked={marked} onMark={setMarked} onRows={onRows}
+            onVary={() => { setTold('near'); }} onOpen={(label) => { void navigate(`/projects/${project.id}/names/${label}`); }} onCompare={(labels) => { void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, 6).join(',')}`); }}
+          />
+        )}
+        <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', pb: 0.5 }}>
+          <Box sx={{ flex: 1, minWidth: 0 }}>{marked.size > 0 && <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>{formatCount(marked.size)} marked</Typography>}<CheckNote controls={controls} /></Box>
+          <Tooltip title="Undo (u)"><span><IconButton size="small" aria-label="Undo the last act" disabled={!acts.canUndo} onClick={() => { void undo(); }}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
+          <Tooltip title="Redo (shift and u)"><span><IconButton size="small" aria-label="Do the undone act again" disabled={!acts.canRedo} onClick={() => { void redo(); }}><RedoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
+          <MoreButton projectId={project.id} />
+          <Button component={Link} to={`/projects/${project.id}/read${search}`} title="One name at a time, large (r)" sx={{ ml: 1, flex: 'none' }}>Read one by one</Button>
+          <Box sx={{ flex: 1, textAlign: 'right' }}><ExportMenu projectId={project.id} asked={asked} /></Box>
+        </Stack>
+      </Stack>
+      <Box sx={{ gridArea: { md: 'reasons' }, display: 'grid', minHeight: 0 }}>
+        <ReasonsPanel projectId={project.id} label={shown} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} onBegin={begin} onSelect={setSelected} view={told} onView={setTold} fallback={fallback} onFallback={onFallback} />
+      </Box>
+    </>
+  );
+}

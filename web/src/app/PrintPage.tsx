@@ -1,0 +1,86 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Link, useSearchParams } from 'react-router';
+
+import { useShortlist } from '../features/shortlist/useShortlist';
+import { asApiError, type Cell, type Judged } from '../shared/api';
+import { formatMoment, plural } from '../shared/lib/format';
+import { MEASURES } from '../shared/lib/grading';
+import { useOpenProject } from '../shared/lib/projectContext';
+import { useNames } from '../shared/lib/useName';
+import { Blank } from '../shared/ui/Blank';
+import { SeamedName } from '../shared/ui/SeamedName';
+import { shownStatus, statusWord } from '../shared/ui/status';
+
+const PAPER = { bgcolor: '#fff', color: '#1b141a', maxWidth: 820, mx: 'auto', p: 4, '& th': { textAlign: 'left', fontWeight: 600, pr: 2, py: 0.4, verticalAlign: 'top' }, '& td': { pr: 2, py: 0.4, verticalAlign: 'top', overflowWrap: 'anywhere' }, '& table': { borderCollapse: 'collapse', width: '100%' }, '& tbody tr': { borderTop: '1px solid #ccc' }, '@media print': { p: 0, maxWidth: 'none' } } as const;
+
+const word = (cell: Cell | undefined): string => `${statusWord(shownStatus(cell), cell?.likely ?? false)}${cell?.asked_at ? ` (${formatMoment(cell.asked_at)})` : ''}`;
+
+function OneName({ name, extensions }: { name: Judged; extensions: readonly string[] }) {
+  return (
+    <>
+      <Typography variant="h1" sx={{ fontSize: '2.6rem' }}>{name.shown === name.label ? <SeamedName label={name.label} starts={name.parts.map((p) => p.start)} /> : name.shown}</Typography>
+      <Typography sx={{ mb: 2 }}>Grade {name.grade === null ? 'not given' : Math.round(name.grade)}{name.place && ` · number ${name.place} on the shortlist`}</Typography>
+      <table>
+        <tbody>
+          {name.measures.map((m) => (
+            <tr key={m.name}><th scope="row">{MEASURES.find((w) => w.name === m.name)?.word ?? m.name}</th><td>{m.score === null ? '–' : Math.round(m.score)}</td><td>{m.reasons.map((r) => r.text).join(' ')}</td></tr>
+          ))}
+        </tbody>
+      </table>
+      {name.warnings.length > 0 && <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>}
+      {name.misspellings.length > 0 && <Typography sx={{ mt: 1 }}>Likely misspellings: {name.misspellings.slice(0, 5).map((m) => `${m.label} (${Math.round(100 * m.share)} %)`).join(', ')}</Typography>}
+      <Typography variant="h3" component="h2" sx={{ mt: 2 }}>Where it is open</Typography>
+      <table><tbody>{extensions.map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td></tr>)}</tbody></table>
+      {name.note && <><Typography variant="h3" component="h2" sx={{ mt: 2 }}>Note</Typography><Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography></>}
+      {name.tags && name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
+    </>
+  );
+}
+
+/** A page made for paper: the shortlist, or one name. */
+export function PrintPage() {
+  const project = useOpenProject();
+  const [params] = useSearchParams();
+  const label = params.get('name');
+  const { list } = useShortlist(project.id);
+  const [one] = useNames(project.id, label ? [label] : []);
+  const { extensions } = project.brief;
+  const failed = asApiError(list.error ?? one?.error);
+  if (failed) return <Blank alert title="The page could not be made">{failed.message}</Blank>;
+  if (!list.data || (label && !one?.data)) return <LinearProgress aria-label="Loading" />;
+  return (
+    <Box component="main" sx={{ py: 2, '@media print': { py: 0 } }}>
+      <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 2, '@media print': { display: 'none' } }}>
+        <Button variant="contained" onClick={() => { window.print(); }}>Print</Button>
+        <Button component={Link} to={label ? `/projects/${project.id}/names/${label}` : `/projects/${project.id}/shortlist`} variant="outlined">Back</Button>
+      </Stack>
+      <Box className="paper" sx={PAPER}>
+        {one?.data ? <OneName name={one.data} extensions={extensions} /> : (
+          <>
+            <Typography variant="h1">{project.name}</Typography>
+            <Typography sx={{ mb: 2 }}>Shortlist, {plural(list.data.length, 'name')}</Typography>
+            <table>
+              <thead><tr><th scope="col">Place</th><th scope="col">Name</th><th scope="col">Grade</th><th scope="col">Open in</th><th scope="col">Note</th></tr></thead>
+              <tbody>
+                {list.data.map((k, i) => (
+                  <tr key={k.label}>
+                    <td>{i + 1}</td>
+                    <td><span className="serif" style={{ fontSize: '1.15rem' }}>{k.shown}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
+                    <td>{k.grade === null ? '–' : Math.round(k.grade)}</td>
+                    <td>{k.statuses.filter((c) => c.status === 'open').map((c) => `.${c.extension}`).join(' ') || (k.statuses.length ? 'nowhere asked' : 'not asked')}</td>
+                    <td style={{ whiteSpace: 'pre-wrap' }}>{k.note}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+        <Typography variant="caption" component="p" sx={{ mt: 3, color: '#55434f' }}>Made with Vine Tag, {formatMoment(new Date().toISOString())}. Statuses are as old as is said beside them; ask again before paying.</Typography>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,160 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useState } from 'react';
+import { Link, useLocation, useNavigate } from 'react-router';
+
+import { Measures } from '../features/reasons/Measures';
+import { Origin } from '../features/reasons/ReasonsPanel';
+import { Misspellings, Warnings } from '../features/reasons/Warnings';
+import { toldFilters } from '../features/sheet/toldFilters';
+import { useQuestion } from '../features/sheet/useQuestion';
+import { asApiError } from '../shared/api';
+import type { Doing } from '../shared/lib/acts';
+import { formatCount, plural } from '../shared/lib/format';
+import { labelsOf } from '../shared/lib/labels';
+import { useOpenProject } from '../shared/lib/projectContext';
+import { say } from '../shared/lib/speech';
+import { useActs } from '../shared/lib/useActs';
+import { fetchAhead, useName } from '../shared/lib/useName';
+import { Blank } from '../shared/ui/Blank';
+import { SayButton } from '../shared/ui/SayButton';
+import { SeamedName } from '../shared/ui/SeamedName';
+import { shownStatus } from '../shared/ui/status';
+import { StatusMark } from '../shared/ui/StatusMark';
+
+const MOST = 10_000;
+const AHEAD = 4;
+
+/** Where one was in a list, for next time. */
+const place = {
+  key: (projectId: number, search: string) => `vinetag.reading.${projectId}.${search}`,
+  read: (projectId: number, search: string): string | null => {
+    try { return localStorage.getItem(place.key(projectId, search)); } catch { return null; }
+  },
+  write: (projectId: number, search: string, label: string) => {
+    try { localStorage.setItem(place.key(projectId, search), label); } catch { /* storage is closed: the next visit begins at the top */ }
+  },
+};
+
+type Verdict = Extract<Doing, 'keep' | 'dismiss' | 'later'>;
+const SAID: Record<Verdict, string> = { keep: 'kept', dismiss: 'dropped', later: 'later' };
+
+/** One name at a time, large; a key keeps it, drops it or puts it by, and the next one comes. */
+export function ReadingPage() {
+  const project = useOpenProject();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const [asked] = useQuestion();
+  const { act, undo } = useActs(project.id);
+  // The names as they were when reading began: what is kept or dropped moves no other.
+  const { data: labels, error, refetch } = useQuery({
+    queryKey: ['reading', project.id, search],
+    queryFn: () => labelsOf(project.id, asked, 0, MOST),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  const [at, setAt] = useState<number | null>(null);
+  const [judged, setJudged] = useState<readonly (readonly [number, Verdict])[]>([]);
+  const [why, setWhy] = useState(false);
+  const here = at ?? Math.max(0, labels?.indexOf(place.read(project.id, search) ?? '') ?? 0);
+  const label = labels?.[here] ?? null;
+  const { data, isPlaceholderData } = useName(project.id, label);
+  const name = isPlaceholderData ? undefined : data;
+  useEffect(() => {
+    if (!labels || label === null) return;
+    place.write(project.id, search, label);
+    fetchAhead(client, project.id, labels.slice(here + 1, here + 1 + AHEAD));
+  }, [client, labels, label, here, project.id, search]);
+  const go = useCallback((to: number) => { setAt(Math.max(0, Math.min(labels?.length ?? 0, to))); }, [labels]);
+  const judge = useCallback((verdict: Verdict) => {
+    if (label === null) return;
+    void act(verdict, [label], name ? [name] : []);
+    setJudged((all) => [...all, [here, verdict]]);
+    go(here + 1);
+  }, [act, go, here, label, name]);
+  const pass = useCallback(() => {
+    if (label !== null && name?.verdict === '') void act('seen', [label]);
+    go(here + 1);
+  }, [act, go, here, label, name]);
+  const takeBack = useCallback(() => {
+    const last = judged.at(-1);
+    if (!last) return;
+    setJudged((all) => all.slice(0, -1));
+    go(last[0]);
+    void undo();
+  }, [go, judged, undo]);
+  const bench = `/projects/${project.id}${search}`;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName)) return;
+      const onButton = event.target instanceof HTMLElement && ['BUTTON', 'A'].includes(event.target.tagName);
+      const acts: Record<string, () => void> = {
+        t: () => { judge('keep'); }, x: () => { judge('dismiss'); }, l: () => { judge('later'); }, ArrowRight: pass, ArrowDown: pass,
+        ArrowLeft: () => { go(here - 1); }, ArrowUp: () => { go(here - 1); }, u: takeBack, w: () => { setWhy((on) => !on); }, s: () => { if (label) say(label); },
+        Escape: () => { void navigate(bench); },
+        ...(onButton ? {} : { ' ': pass, Enter: () => { setWhy((on) => !on); } }),
+      };
+      const found = acts[event.key];
+      if (!found) return;
+      event.preventDefault();
+      found();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => { window.removeEventListener('keydown', onKey); };
+  }, [bench, go, here, judge, label, navigate, pass, takeBack]);
+  const failed = asApiError(error);
+  if (failed) return <Blank alert title="The names could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{failed.message}</Blank>;
+  if (!labels) return <LinearProgress aria-label="Loading the names" />;
+  const back = <Button component={Link} to={bench}>Back to the bench</Button>;
+  if (labels.length === 0) return <Blank title="No name to read" action={back}>The filters leave none. Take some away at the bench.</Blank>;
+  const counts = (['keep', 'later', 'dismiss'] as const).map((v) => `${formatCount(judged.filter(([, one]) => one === v).length)} ${SAID[v]}`).join(' · ');
+  const filters = toldFilters(asked).map((f) => f.word).join(', ');
+  return (
+    <Box component="main" sx={{ maxWidth: 900, mx: 'auto', px: 2, py: 2, minHeight: '100%', display: 'grid', gridTemplateRows: 'auto 1fr auto', gap: 2 }}>
+      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', flexWrap: 'wrap', gap: 1 }}>
+        {back}
+        <Typography color="textSecondary" role="status">{label === null ? 'done' : `${formatCount(here + 1)} of ${plural(labels.length, 'name')}`}{filters && ` · ${filters}`} · {counts}</Typography>
+      </Stack>
+      {label === null ? (
+        <Blank title="That was the last of them" action={<Stack direction="row" sx={{ gap: 1 }}><Button variant="contained" component={Link} to={`/projects/${project.id}/shortlist`}>To the shortlist</Button><Button variant="outlined" onClick={() => { go(0); }}>From the top again</Button></Stack>}>{counts}</Blank>
+      ) : (
+        <Box sx={{ alignSelf: why ? 'start' : 'center', textAlign: 'center', minWidth: 0 }}>
+          <Typography component="h1" aria-live="polite" sx={{ fontSize: { xs: '2.4rem', sm: '4.4rem' }, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
+            {name ? <SeamedName label={label} starts={name.parts.map((p) => p.start)} /> : <span className="serif">{label}</span>}
+            {project.brief.extensions[0] && <Box component="span" className="serif" sx={{ color: 'text.secondary', fontSize: '0.45em' }}>.{project.brief.extensions[0]}</Box>}
+          </Typography>
+          <Stack direction="row" component="ul" aria-label="Statuses" sx={{ m: 0, mt: 1.5, p: 0, listStyle: 'none', gap: 2.5, justifyContent: 'center', flexWrap: 'wrap', minHeight: 24 }}>
+            {name && <li>grade <strong>{name.grade === null ? '–' : Math.round(name.grade)}</strong></li>}
+            {name && project.brief.extensions.slice(0, 5).map((extension) => {
+              const cell = name.cells.find((c) => c.extension === extension);
+              return <li key={extension}>.{extension} <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></li>;
+            })}
+          </Stack>
+          {why && name && <Stack sx={{ textAlign: 'left', maxWidth: 520, mx: 'auto', mt: 3, gap: 1.5 }}><Origin name={name} /><Warnings name={name} /><Measures name={name} /><Misspellings name={name} onSelect={(other) => { void navigate(`/projects/${project.id}/names/${other}`); }} /></Stack>}
+        </Box>
+      )}
+      {label !== null && (
+        <Stack sx={{ gap: 1, position: 'sticky', bottom: 0, bgcolor: 'background.default', py: 1.5, borderTop: 1, borderColor: 'divider' }}>
+          <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
+            <Button size="large" variant="outlined" onClick={() => { judge('dismiss'); }}>Drop <kbd>x</kbd></Button>
+            <Button size="large" variant="outlined" onClick={() => { judge('later'); }}>Later <kbd>l</kbd></Button>
+            <Button size="large" variant="contained" color="secondary" onClick={() => { judge('keep'); }}>Keep <kbd>t</kbd></Button>
+          </Stack>
+          <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
+            <Button disabled={here === 0} onClick={() => { go(here - 1); }}>Back <kbd>←</kbd></Button>
+            <Button disabled={!judged.length} onClick={takeBack}>Undo <kbd>u</kbd></Button>
+            <Button aria-expanded={why} onClick={() => { setWhy(!why); }}>Why <kbd>w</kbd></Button>
+            <SayButton text={label} />
+            <Button onClick={pass}>Next <kbd>→</kbd></Button>
+          </Stack>
+        </Stack>
+      )}
+    </Box>
+  );
+}

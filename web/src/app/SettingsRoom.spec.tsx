@@ -1,0 +1,61 @@
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { afterEach, expect, it } from 'vitest';
+
+import { keys, type Preferences } from '../shared/api';
+import { formatCount, formatDay, formatMoney, setManner } from '../shared/lib/format';
+import { renderIn, serve } from '../shared/testing/render';
+import { freshBrief } from '../features/projects/useProjects';
+import { Tour } from '../features/tour/Tour';
+import { SettingsPage } from '../features/settings/SettingsPage';
+
+const usual: Preferences = { theme: 'system', density: 'usual', locale: 'en', currency: '', rate: null, weights: {}, extensions: [], toured: false };
+afterEach(() => { setManner({ locale: 'en', currency: '', rate: null }); });
+
+function setUp(preferences: Partial<Preferences> = {}, ui = <SettingsPage extensions={['com', 'ie']} />) {
+  const asked = serve((_method, _path, body) => ({ body }));
+  const { client } = renderIn(<div />);
+  client.clear();
+  const view = renderIn(ui);
+  view.client.setQueryData(keys.session, { person: { username: 'edda', preferences: { ...usual, ...preferences } }, demo: false });
+  return { sent: () => asked.filter((a) => a.method === 'PUT').map((a) => a.body as Preferences) };
+}
+
+it('keeps what is changed, all the rest as it was', async () => {
+  const { sent } = setUp({ density: 'dense' });
+  await userEvent.click(await screen.findByRole('button', { name: 'dark paper' }));
+  await waitFor(() => { expect(sent()).toEqual([{ ...usual, density: 'dense', theme: 'dark' }]); });
+  await userEvent.click(screen.getByRole('checkbox', { name: /Weights of my own/ }));
+  await waitFor(() => { expect(sent().at(-1)?.weights).toEqual({ length: 5, spelling: 5, fit: 5, sound: 5, memory: 5, clarity: 5 }); });
+});
+
+it('asks for a rate where prices are to be in another currency', async () => {
+  const { sent } = setUp({ currency: 'SEK' });
+  const rate = await screen.findByLabelText('One euro is, in SEK');
+  await userEvent.type(rate, '11,25');
+  await userEvent.tab();
+  await waitFor(() => { expect(sent().at(-1)?.rate).toBe(11.25); });
+});
+
+it('writes numbers, dates and prices as one likes', () => {
+  setManner({ locale: 'de', currency: 'SEK', rate: 11 });
+  expect(formatCount(12_345)).toBe('12.345');
+  expect(formatDay('2026-11-25T00:00:00Z')).toBe('25. Nov. 2026');
+  expect(formatMoney(10, 'EUR')).toMatch(/^about 110\sSEK$/);
+  expect(formatMoney(10, 'USD')).toMatch(/^10\s\$$/);
+  expect(formatMoney(null, 'EUR')).toBe('not known');
+});
+
+it('begins new projects with what one likes', () => {
+  expect(freshBrief('X', ['ink'], { extensions: ['ie'], weights: { fit: 9 } })).toMatchObject({ extensions: ['ie'], weights: { fit: 9 } });
+  expect(freshBrief('X', ['ink']).extensions).toEqual(['com', 'net', 'org']);
+});
+
+it('shows the tour step by step, and puts it away for good', async () => {
+  const { sent } = setUp({}, <Tour />);
+  expect(await screen.findByText('1 of 5')).toBeInTheDocument();
+  await userEvent.click(screen.getByRole('button', { name: 'Next' }));
+  expect(screen.getByText('2 of 5')).toBeInTheDocument();
+  await userEvent.click(screen.getByRole('button', { name: 'Put it away' }));
+  await waitFor(() => { expect(sent().at(-1)?.toured).toBe(true); });
+});

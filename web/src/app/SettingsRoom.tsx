@@ -1,0 +1,5 @@
+import { useCatalogue } from '../features/brief/useWords';
+import { SettingsPage } from '../features/settings/SettingsPage';
+
+/** The settings, with the extensions there are to choose from. */
+export const SettingsRoom = () => <SettingsPage extensions={useCatalogue().data?.extensions ?? []} />;

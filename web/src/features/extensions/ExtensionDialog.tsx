@@ -1,0 +1,61 @@
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+
+import { asApiError, type Extension, type Extensions } from '../../shared/api';
+import { useCatalogueChanges } from './useExtensions';
+
+interface Props {
+  /** The entry to change; a new one has no extension yet. */
+  entry: Extension;
+  about: Extensions;
+  onClose: () => void;
+}
+
+/** One entry of the catalogue, as an administrator changes it. */
+export function ExtensionDialog({ entry, about, onClose }: Props) {
+  const { put } = useCatalogueChanges();
+  const [draft, setDraft] = useState(entry);
+  const isNew = entry.extension === '';
+  const set = (part: Partial<Extension>) => { setDraft({ ...draft, ...part }); };
+  const error = asApiError(put.error);
+  const number = (text: string) => (text.trim() === '' ? null : Number(text));
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="extension-title">
+      <DialogTitle id="extension-title" variant="h2">{isNew ? 'A new extension' : `.${entry.extension}`}</DialogTitle>
+      <DialogContent>
+        <Stack sx={{ gap: 1.6, pt: 1 }}>
+          {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
+          {isNew && <TextField label="Extension" value={draft.extension} onChange={(e) => { set({ extension: e.target.value.toLowerCase().replace(/^\./, '') }); }} />}
+          <TextField label="What it is used for" value={draft.use} onChange={(e) => { set({ use: e.target.value.slice(0, 200) }); }} />
+          <Stack direction="row" sx={{ gap: 1 }}>
+            <TextField select fullWidth label="Kind" value={draft.kind} onChange={(e) => { set({ kind: e.target.value }); }}>{about.kinds.map((k) => <MenuItem key={k} value={k}>{k}</MenuItem>)}</TextField>
+            <TextField select fullWidth label="Country" value={draft.country} onChange={(e) => { set({ country: e.target.value }); }}><MenuItem value="">none</MenuItem>{about.countries.map((c) => <MenuItem key={c.code} value={c.code}>{c.name}</MenuItem>)}</TextField>
+          </Stack>
+          <TextField select label="Suits" value={draft.works} slotProps={{ select: { multiple: true } }} onChange={(e) => { set({ works: e.target.value as unknown as string[] }); }}>{about.works.map((w) => <MenuItem key={w.code} value={w.code}>{w.name}</MenuItem>)}</TextField>
+          <TextField select label="Who may register" value={draft.eligibility} onChange={(e) => { set({ eligibility: e.target.value }); }}>{about.rules.map((r) => <MenuItem key={r.code} value={r.code}>{r.name}</MenuItem>)}</TextField>
+          <Stack direction="row" sx={{ gap: 1 }}>
+            <TextField label="Characters, at least" value={draft.letters_min} onChange={(e) => { set({ letters_min: Number(e.target.value) || 0 }); }} />
+            <TextField label="at most" value={draft.letters_max} onChange={(e) => { set({ letters_max: Number(e.target.value) || 0 }); }} />
+            <TextField label="About € a year" value={draft.yearly ?? ''} onChange={(e) => { const n = number(e.target.value); if (n === null || Number.isFinite(n)) set({ yearly: n }); }} />
+          </Stack>
+          <TextField label="RDAP, where the bootstrap has none" value={draft.rdap} onChange={(e) => { set({ rdap: e.target.value }); }} />
+          <FormControlLabel control={<Switch checked={draft.idn} onChange={(e) => { set({ idn: e.target.checked }); }} />} label="Letters beyond a to z are allowed" />
+        </Stack>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Cancel</Button>
+        <Button variant="contained" disabled={put.isPending || !draft.extension} onClick={() => { put.mutate(draft, { onSuccess: onClose }); }}>Save</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

@@ -1,0 +1,18 @@
+import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
+import Stack from '@mui/material/Stack';
+
+import { type Asked, type Change, FIELDS } from '../../shared/lib/asked';
+import { toldFilters } from './toldFilters';
+
+/** The filters that are on, each taken away by a press. */
+export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Change) => void }) {
+  const told = toldFilters(asked);
+  if (!told.length) return null;
+  return (
+    <Stack direction="row" component="ul" aria-label="Filters that are on" sx={{ m: 0, p: 0, listStyle: 'none', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
+      {told.map(({ key, word, without }) => <li key={key}><Chip size="small" label={word} title="Take this filter away" onDelete={() => { onAsk(without); }} onClick={() => { onAsk(without); }} /></li>)}
+      {told.length > 1 && <li><Button size="small" onClick={() => { onAsk(Object.fromEntries(FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined]))); }}>Clear all</Button></li>}
+    </Stack>
+  );
+}

@@ -1,0 +1,98 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, it, vi } from 'vitest';
+
+import type { Counts } from '../../shared/api';
+import type { Asked } from '../../shared/lib/asked';
+import { renderIn, serve } from '../../shared/testing/render';
+import { ActiveFilters } from './ActiveFilters';
+import { FiltersPanel } from './FiltersPanel';
+
+const counts: Counts = {
+  total: 812,
+  values: { letters: { 5: 200, 8: 500, 12: 112 }, syllables: {}, words: {} },
+  least: { grade: { 0: 812, 80: 310 }, fit: { 0: 812, 60: 44 } },
+  prices: { 10: 3, 20: 9 },
+  choices: { mark: { '': 812, kept: 3, later: 0, fresh: 700, dismissed: 2 }, open_in: { any: 90, all: 4, com: 60, ie: 34 }, recipes: { pair: 500, lead: 0, tail: 312 }, added: { noun: 20 }, status: { open: 90, 'not asked': 700, taken: 0 }, hyphen: { yes: 1, no: 811 }, digit: { yes: 0, no: 812 } },
+};
+
+function show(asked: Asked = {}) {
+  const sent = serve(() => ({ body: counts }));
+  const onAsk = vi.fn();
+  renderIn(<FiltersPanel projectId={7} asked={asked} onAsk={onAsk} extensions={['com', 'ie']} />);
+  return { onAsk, sent };
+}
+const choice = async (group: string, name: RegExp) => within(await screen.findByRole('group', { name: group })).findByRole('button', { name });
+
+it('tells how many names each choice would leave, and leaves out those that would leave none', async () => {
+  show();
+  expect(await screen.findByText('leaves 812 names')).toBeInTheDocument();
+  expect(await choice('Open in', /^\.ie 34$/)).toHaveAttribute('aria-pressed', 'false');
+  expect(await choice('recipes', /^pair 500$/)).toBeInTheDocument();
+  expect(screen.queryByRole('button', { name: /^lead/ })).not.toBeInTheDocument();
+  expect(screen.getByRole('button', { name: 'Clear all' })).toBeDisabled();
+});
+
+it('adds to a list of choices, and takes from it', async () => {
+  const { onAsk } = show({ recipes: 'pair', open_in: 'com' });
+  await userEvent.click(await choice('recipes', /^tail/));
+  expect(onAsk).toHaveBeenLastCalledWith({ recipes: 'pair,tail' });
+  await userEvent.click(await choice('recipes', /^pair/));
+  expect(onAsk).toHaveBeenLastCalledWith({ recipes: undefined });
+  await userEvent.click(await choice('Open in', /^\.ie/));
+  expect(onAsk).toHaveBeenLastCalledWith({ open_in: 'com,ie' });
+  await userEvent.click(await choice('Open in', /^any of mine/));
+  expect(onAsk).toHaveBeenLastCalledWith({ open_in: 'any', open_all: undefined });
+});
+
+it('asks for names open in every one of several extensions', async () => {
+  const { onAsk } = show({ open_in: 'com,ie' });
+  await userEvent.click(await screen.findByRole('checkbox', { name: 'in every one of these' }));
+  expect(onAsk).toHaveBeenLastCalledWith({ open_all: true });
+});
+
+it('narrows by what was looked at, by price and by digits', async () => {
+  const { onAsk } = show({ digit: 'no' });
+  await userEvent.click(await choice('Looked at', /^not looked at 700$/));
+  expect(onAsk).toHaveBeenLastCalledWith({ mark: 'fresh' });
+  await userEvent.click(await choice('Price', /^20 9$/));
+  expect(onAsk).toHaveBeenLastCalledWith({ price_max: 20 });
+  await userEvent.click(await choice('Digits', /^no digit/));
+  expect(onAsk).toHaveBeenLastCalledWith({ digit: undefined });
+});
+
+it('counts while a thumb moves, and asks when it rests', async () => {
+  const { onAsk } = show();
+  await screen.findByText('leaves 812 names');
+  const grade = screen.getByRole('slider', { name: 'Grade at least' });
+  grade.focus();
+  for (let i = 0; i < 16; i += 1) await userEvent.keyboard('{ArrowRight}');
+  expect(onAsk).toHaveBeenCalled();
+  const most = screen.getByRole('slider', { name: 'Letters at most' });
+  most.focus();
+  await userEvent.keyboard('{ArrowLeft}');
+  expect(onAsk).toHaveBeenLastCalledWith({ letters_min: undefined, letters_max: 19 });
+});
+
+it('waits for the typing to rest before it asks for letters', async () => {
+  const { onAsk } = show();
+  await userEvent.type(await screen.findByLabelText('begins with'), 'in k');
+  await waitFor(() => { expect(onAsk).toHaveBeenLastCalledWith({ starts: 'ink' }); });
+});
+
+it('asks for counts by the filters alone: an order leaves as many', async () => {
+  const { sent } = show({ sort: 'fit', reverse: true, text: 'ink' });
+  await screen.findByText('leaves 812 names');
+  expect(sent.map((s) => s.path)).toEqual(['/api/projects/7/names/counts?text=ink']);
+});
+
+it('takes away one filter, or all of them, but not the order', async () => {
+  const onAsk = vi.fn();
+  renderIn(<ActiveFilters asked={{ sort: 'fit', grade_min: 80, mark: 'kept' }} onAsk={onAsk} />);
+  await userEvent.click(screen.getByRole('button', { name: 'grade from 80' }));
+  expect(onAsk).toHaveBeenLastCalledWith({ grade_min: undefined });
+  await userEvent.click(screen.getByRole('button', { name: 'Clear all' }));
+  const [cleared] = onAsk.mock.lastCall as [Record<string, unknown>];
+  expect(Object.keys(cleared)).toContain('mark');
+  expect(Object.keys(cleared)).not.toContain('sort');
+});

@@ -1,0 +1,59 @@
+import { type PointerEvent, useRef } from 'react';
+
+import type { Asked, Change } from '../../shared/lib/asked';
+import { Unseen } from '../../shared/ui/Unseen';
+import type { Column, Layout } from './columns';
+
+interface Props {
+  layout: Layout;
+  asked: Asked;
+  onAsk: (part: Change) => void;
+  onWidth: (id: string, px: number) => void;
+}
+
+const NAME: Pick<Column, 'id' | 'word' | 'title' | 'sort' | 'falling'> = { id: 'name', word: 'Name', title: 'In the order of the alphabet', sort: 'name' };
+const NARROWEST = 36;
+
+/** Takes hold of a column's edge. */
+function Grip({ id, onWidth }: { id: string; onWidth: Props['onWidth'] }) {
+  const begun = useRef<{ x: number; width: number } | null>(null);
+  const width = (event: PointerEvent) => Math.max(NARROWEST, (begun.current?.width ?? 0) + event.clientX - (begun.current?.x ?? 0));
+  return (
+    <span
+      className="sheet-grip"
+      title="Draw to make the column wider"
+      onPointerDown={(event) => {
+        begun.current = { x: event.clientX, width: event.currentTarget.parentElement?.clientWidth ?? 0 };
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerUp={(event) => {
+        if (begun.current) onWidth(id, width(event));
+        begun.current = null;
+      }}
+    />
+  );
+}
+
+/** The head of the sheet: pressing orders by a column, once more turns it, a third time gives back the best first. */
+export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
+  const press = (sort: string) => {
+    if (asked.sort !== sort) onAsk({ sort, reverse: false });
+    else if (!asked.reverse) onAsk({ reverse: true });
+    else onAsk({ sort: undefined, reverse: undefined });
+  };
+  return (
+    <div role="row" className="sheet-head" aria-rowindex={1}>
+      <span role="columnheader" className="pin"><Unseen>Kept</Unseen></span>
+      {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }) => {
+        const on = sort !== undefined && asked.sort === sort;
+        const down = Boolean(falling) !== Boolean(asked.reverse);
+        return (
+          <span role="columnheader" key={id} className={layout.stays.has(id) ? 'pin' : undefined} title={title} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
+            {sort ? <button type="button" tabIndex={-1} className={on ? 'on' : undefined} onClick={() => { press(sort); }}>{word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}</button> : word}
+            <Grip id={id} onWidth={onWidth} />
+          </span>
+        );
+      })}
+    </div>
+  );
+}

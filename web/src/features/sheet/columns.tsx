@@ -1,0 +1,97 @@
+import type { ReactNode } from 'react';
+
+import type { Cell, Row } from '../../shared/api';
+import { formatMoney } from '../../shared/lib/format';
+import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
+import { GradeFigure } from '../../shared/ui/GradeFigure';
+import { shownStatus, type ShownStatus, STATUS_MEANS, STATUS_WORD, statusWord } from '../../shared/ui/status';
+import { markClass } from '../../shared/ui/StatusMark';
+import { Unseen } from '../../shared/ui/Unseen';
+
+/** A figure under it is coloured: the grade suffers from it. */
+const LOW = 40;
+const LOOKED = { '': 'not yet', seen: 'seen', later: 'later' } as const;
+
+export interface Column {
+  id: string;
+  word: string;
+  title: string;
+  width: number;
+  /** What it is ordered by; some say too little for an order. */
+  sort?: string;
+  /** The best comes first when it is ordered by this. */
+  falling?: boolean;
+  cell: (row: Row, grading: Grading | null) => ReactNode;
+}
+
+const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
+
+function titleOf(label: string, extension: string, cell: Cell | undefined, status: ShownStatus): string {
+  const why = cell?.reason || STATUS_MEANS[status];
+  const price = cell?.first_year != null && cell.renewal != null && status !== 'taken' ? ` ${formatMoney(cell.first_year, cell.currency)}, then ${formatMoney(cell.renewal, cell.currency)} a year.` : '';
+  return `${label}.${extension}: ${why}.${price} Press to ask now.`.replace('..', '.');
+}
+
+/** The cheapest known first year of a name that can be registered. */
+function Cheapest({ row }: { row: Row }) {
+  const priced = row.cells.filter((c) => (c.status === 'open' || c.status === 'premium') && c.first_year !== null);
+  const [best] = priced.sort((a, b) => (a.first_year ?? 0) - (b.first_year ?? 0));
+  return best ? <span title={`.${best.extension}, the first year`}>{formatMoney(best.first_year, best.currency)}</span> : <span title="No price is known">–</span>;
+}
+
+function Status({ row, extension }: { row: Row; extension: string }) {
+  const cell = cellOf(row, extension);
+  const status = shownStatus(cell);
+  const likely = cell?.likely ?? false;
+  return (
+    <button type="button" tabIndex={-1} data-act="check" data-extension={extension} disabled={status === 'waiting'} title={titleOf(row.label, extension, cell, status)} className={`${markClass(status, likely)}${STATUS_WORD[status].length > 6 ? ' long' : ''}`}>
+      {cell ? statusWord(status, likely) : <Unseen>{STATUS_WORD[status]}</Unseen>}
+    </button>
+  );
+}
+
+function Score({ row, measure }: { row: Row; measure: string }) {
+  const score = row.scores[measure];
+  return score === undefined ? <span title="Not graded">–</span> : score < LOW ? <span className="low"><GradeFigure grade={score} plain /></span> : <GradeFigure grade={score} plain />;
+}
+
+const known = (value: number): ReactNode => value || <span title="Not known of this name">–</span>;
+
+const PLAIN: readonly Column[] = [
+  { id: 'grade', word: 'Grade', title: 'The weighted whole, 0 to 100', width: 60, sort: 'grade', falling: true, cell: (row, grading) => <GradeFigure grade={grading ? gradeOf(row.scores, grading) : row.grade} /> },
+  { id: 'letters', word: 'Letters', title: 'Letters, without hyphens', width: 54, sort: 'letters', cell: (row) => row.letters },
+  { id: 'syllables', word: 'Syllables', title: 'Syllables, as said', width: 66, sort: 'syllables', cell: (row) => known(row.syllables) },
+  { id: 'words', word: 'Words', title: 'Words it is made of', width: 54, sort: 'words', cell: (row) => known(row.words) },
+  ...MEASURES.map(({ name, word, asks }): Column => ({ id: name, word: word.replace('Keyword fit', 'Fit'), title: asks, width: 66, sort: name, falling: true, cell: (row) => <Score row={row} measure={name} /> })),
+  { id: 'recipes', word: 'Recipe', title: 'The recipes that made it', width: 88, cell: (row) => <span className="muted" title={row.recipes.join(', ')}>{row.recipes.join(', ')}</span> },
+  { id: 'added', word: 'Added', title: 'What kind of word was added', width: 76, cell: (row) => <span className="muted">{row.added.join(', ')}</span> },
+  { id: 'price', word: 'From', title: 'The cheapest first year that is known', width: 64, sort: 'price', cell: (row) => <Cheapest row={row} /> },
+  { id: 'looked', word: 'Looked at', title: 'Whether it was looked at, or put by for later', width: 70, cell: (row) => <span className="muted">{LOOKED[row.verdict]}</span> },
+];
+const BY_ID = new Map(PLAIN.map((column) => [column.id, column]));
+
+/** The column of an id; one with a dot shows the status under that extension. */
+export function columnOf(id: string): Column {
+  const plain = BY_ID.get(id);
+  if (plain) return plain;
+  const extension = id.slice(1);
+  return { id, word: id, title: `Status under ${id}`, width: 68, sort: id, cell: (row) => <Status row={row} extension={extension} /> };
+}
+
+export const NAME_WIDTH = 132;
+const TAG_WIDTH = 30;
+
+/** Columns as a grid: those that stay in sight first. */
+export interface Layout {
+  columns: readonly Column[];
+  template: string;
+  /** The ids of those that stay. */
+  stays: ReadonlySet<string>;
+}
+
+export function layoutOf(ids: readonly string[], pinned: readonly string[], widths: Readonly<Record<string, number>>): Layout {
+  const there = pinned.filter((id) => ids.includes(id));
+  const columns = [...there, ...ids.filter((id) => !there.includes(id))].map(columnOf);
+  const name = widths.name ? `${widths.name}px` : `minmax(${NAME_WIDTH}px, 1fr)`;
+  return { columns, template: `${TAG_WIDTH}px ${name} ${columns.map((c) => `${widths[c.id] ?? c.width}px`).join(' ')}`, stays: new Set(['name', ...there]) };
+}

@@ -1,0 +1,16 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+
+import { api, keys, unwrap } from '../../shared/api';
+import type { Asked } from '../../shared/lib/asked';
+
+/** How many names each filter would leave. */
+export function useCounts(projectId: number, asked: Asked) {
+  const query: Record<string, unknown> = { ...asked };
+  delete query.sort;
+  delete query.reverse;
+  return useQuery({
+    queryKey: keys.count(projectId, query),
+    queryFn: ({ signal }) => unwrap(api.GET('/api/projects/{project_id}/names/counts', { params: { path: { project_id: projectId }, query }, signal })),
+    placeholderData: keepPreviousData,
+  });
+}

@@ -1,0 +1,113 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+
+import { api, asApiError, keys, type Ranking, unwrap } from '../../shared/api';
+import { plural } from '../../shared/lib/format';
+import { useOpenProject } from '../../shared/lib/projectContext';
+import { Blank } from '../../shared/ui/Blank';
+import { useNotify } from '../../shared/ui/Notices';
+import { useShortlist } from './useShortlist';
+
+function useDuels(projectId: number) {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const params = { path: { project_id: projectId } };
+  const queryKey = keys.duels(projectId);
+  const onSuccess = (ranking: Ranking) => { client.setQueryData(queryKey, ranking); };
+  const onError = (error: Error) => { notify(error.message); };
+  return {
+    duels: useQuery({ queryKey, queryFn: () => unwrap(api.GET('/api/projects/{project_id}/duels', { params })), staleTime: 0 }),
+    answer: useMutation({ mutationFn: (body: { winner: string; loser: string; tie?: boolean }) => unwrap(api.POST('/api/projects/{project_id}/duels', { params, body: { tie: false, ...body } })), scope: { id: `duels-${projectId}` }, onSuccess, onError }),
+    back: useMutation({ mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/back', { params })), scope: { id: `duels-${projectId}` }, onSuccess, onError }),
+    forget: useMutation({ mutationFn: () => unwrap(api.DELETE('/api/projects/{project_id}/duels', { params })), onSuccess: () => client.invalidateQueries({ queryKey }), onError }),
+    order: useMutation({
+      mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/order', { params })),
+      onSuccess: () => {
+        notify('The shortlist stands in this order now.');
+        return client.invalidateQueries({ queryKey: keys.shortlist(projectId) });
+      },
+      onError,
+    }),
+  };
+}
+
+/** Strengths with how sure they are: a dot, and a line as long as it may be wrong. */
+function Standings({ ranking }: { ranking: Ranking }) {
+  const reach = Math.max(2, ...ranking.standings.map((s) => Math.abs(s.strength) + s.error));
+  const across = (value: number) => `${50 + (48 * value) / reach}%`;
+  return (
+    <Box component="ol" aria-label="Ranking" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      {ranking.standings.map((s, i) => (
+        <Box component="li" key={s.label} sx={{ display: 'grid', gridTemplateColumns: '28px minmax(0, 150px) 1fr 84px', gap: 1.5, alignItems: 'center', py: 0.5, borderTop: 1, borderColor: 'divider' }}>
+          <Typography color="textSecondary">{i + 1}</Typography>
+          <Box className="serif" sx={{ overflowWrap: 'anywhere' }}>{s.shown}</Box>
+          <Box aria-hidden sx={{ position: 'relative', height: 16 }}>
+            <Box sx={{ position: 'absolute', top: 7, height: 2, bgcolor: 'wire', left: across(s.strength - s.error), right: `calc(100% - ${across(s.strength + s.error)})` }} />
+            <Box sx={{ position: 'absolute', top: 3, width: 10, height: 10, ml: '-5px', borderRadius: '50%', bgcolor: 'secondary.main', left: across(s.strength) }} />
+          </Box>
+          <Typography variant="caption" color="textSecondary" title={`${s.wins} won of ${s.duels}`} sx={{ textAlign: 'right' }}>best: {Math.round(100 * s.best)} %</Typography>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** Two names at a time: which is better? From the answers a ranking, with how sure it is. */
+export function DuelsPage() {
+  const project = useOpenProject();
+  const { list } = useShortlist(project.id);
+  const { duels, answer, back, forget, order } = useDuels(project.id);
+  const ranking = duels.data;
+  const [one, other] = ranking?.pair ?? [];
+  const shown = (label: string) => list.data?.find((k) => k.label === label)?.shown ?? label;
+  const { mutate } = answer;
+  const { mutate: takeBack } = back;
+  const busy = answer.isPending;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || busy || !one || !other) return;
+      if (event.key === 'ArrowLeft') mutate({ winner: one, loser: other });
+      else if (event.key === 'ArrowRight') mutate({ winner: other, loser: one });
+      else if (event.key === 'ArrowDown') mutate({ winner: one, loser: other, tie: true });
+      else if (event.key === 'u') takeBack();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => { window.removeEventListener('keydown', onKey); };
+  }, [busy, mutate, one, other, takeBack]);
+  const error = asApiError(duels.error);
+  if (error && !ranking) return <Blank alert title="The duels could not be loaded" action={<Button variant="outlined" onClick={() => { void duels.refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  if (!ranking) return <LinearProgress aria-label="Loading the duels" />;
+  if (!one || !other) return <Blank title="Two names are needed" action={<Button component={Link} to={`/projects/${project.id}`} variant="contained">To the bench</Button>}>Keep at least two names, then set them against each other here.</Blank>;
+  const card = (label: string, against: string, key: string) => (
+    <Button variant="outlined" color="inherit" disabled={busy} onClick={() => { mutate({ winner: label, loser: against }); }} sx={{ flex: 1, minWidth: 0, py: 5, flexDirection: 'column', gap: 1, bgcolor: 'background.paper', borderColor: 'wire', '&:hover': { borderColor: 'secondary.main' } }}>
+      <Box className="serif" sx={{ fontSize: { xs: '1.5rem', md: '2.3rem' }, fontWeight: 500, lineHeight: 1.2, overflowWrap: 'anywhere' }}>{shown(label)}</Box>
+      <kbd>{key}</kbd>
+    </Button>
+  );
+  return (
+    <Box component="main" sx={{ maxWidth: 900, mx: 'auto', px: 2, py: 3 }}>
+      <Typography variant="h1">Duels</Typography>
+      <Typography color="textSecondary" sx={{ mb: 2 }} role="status">
+        Which is the better name? {plural(ranking.asked, 'answer')} so far · the first is the best with {Math.round(100 * ranking.certainty)} % certainty
+      </Typography>
+      {ranking.enough && <Alert severity="success" sx={{ mb: 2 }} action={<Button color="inherit" onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}>Enough has been asked: {ranking.standings[0]?.shown} is the best, as surely as {Math.round(100 * ranking.certainty)} %. Go on if you like.</Alert>}
+      <Stack direction="row" role="group" aria-label="Which is better?" sx={{ gap: 2, mb: 1.5 }}>{card(one, other, '←')}{card(other, one, '→')}</Stack>
+      <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 3, flexWrap: 'wrap' }}>
+        <Button variant="outlined" disabled={busy} onClick={() => { mutate({ winner: one, loser: other, tie: true }); }}>Neither <kbd>↓</kbd></Button>
+        <Button disabled={!ranking.asked || back.isPending} onClick={() => { takeBack(); }}>Take back <kbd>u</kbd></Button>
+        {!ranking.enough && <Button disabled={!ranking.asked} onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}
+        <Button disabled={!ranking.asked} onClick={() => { forget.mutate(); }}>Begin anew</Button>
+      </Stack>
+      <Standings ranking={ranking} />
+    </Box>
+  );
+}

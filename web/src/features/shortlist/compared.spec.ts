@@ -1,0 +1,36 @@
+import { expect, it } from 'vitest';
+
+import { sampleCell, sampleJudged } from '../../shared/testing/samples';
+import { compare } from './compared';
+
+const measure = (name: string, score: number | null) => ({ name, score, weight: 0.5, reasons: [] });
+const names = [
+  sampleJudged({ label: 'inkpost', grade: 91.4, measures: [measure('fit', 80), measure('sound', 60)], cells: [sampleCell({ extension: 'com', status: 'taken' }), sampleCell({ extension: 'ie', first_year: 20 })], misspellings: [{ label: 'incpost', share: 0.3 }], note: 'mine' }),
+  sampleJudged({ label: 'ink-well', grade: 91.2, measures: [measure('fit', 80), measure('sound', null)], cells: [sampleCell({ extension: 'com' })], warnings: [{ code: 'hyphens', text: 'A hyphen.', start: 3, end: 4 }] }),
+  sampleJudged({ label: 'goink', grade: null, measures: [measure('fit', 20), measure('sound', 90)], cells: [sampleCell({ extension: 'ie', first_year: 12 })] }),
+];
+const lines = Object.fromEntries(compare(names, ['com', 'ie']).map((line) => [line.key, line]));
+
+it('marks the best of each figure, every one of equals', () => {
+  expect(lines.grade).toMatchObject({ values: [91, 91, null], best: [], differs: true });
+  expect(lines.fit).toMatchObject({ values: [80, 80, 20], best: [0, 1] });
+  expect(lines.sound).toMatchObject({ values: [60, null, 90], best: [2] });
+  expect(lines.letters).toMatchObject({ values: [7, 7, 5], best: [2] });
+});
+
+it('puts what can be had before what cannot, and the cheaper first year before the dearer', () => {
+  expect(lines['.com']).toMatchObject({ values: ['taken', 'open', 'unasked'], best: [1] });
+  expect(lines.price).toMatchObject({ values: [20, null, 12], best: [2] });
+});
+
+it('compares misspellings, warnings and notes as well', () => {
+  expect(lines.right).toMatchObject({ values: [70, 100, 100], best: [1, 2] });
+  expect(lines.misspelt?.values).toEqual(['incpost', 'none', 'none']);
+  expect(lines.warnings).toMatchObject({ values: ['none', 'A hyphen.', 'none'], best: [0, 2] });
+  expect(lines.note?.values).toEqual(['mine', '', '']);
+});
+
+it('marks nothing where all are the same', () => {
+  const twins = compare([names[0], names[0]].filter((n) => n !== undefined), ['com']);
+  expect(twins.every((line) => !line.differs && line.best.length === 0)).toBe(true);
+});

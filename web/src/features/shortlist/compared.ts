@@ -1,0 +1,55 @@
+import type { Judged } from '../../shared/api';
+import { MEASURES } from '../../shared/lib/grading';
+import { shownStatus, type ShownStatus } from '../../shared/ui/status';
+
+/** One line of the comparison: what is compared, a value for each name, and which of them are best. */
+export interface Line {
+  key: string;
+  word: string;
+  kind: 'figure' | 'status' | 'text';
+  values: readonly (string | number | null)[];
+  /** Places of the best values; empty where all are the same, or where there is no better and worse. */
+  best: readonly number[];
+  differs: boolean;
+}
+
+const RANK: Partial<Record<ShownStatus, number>> = { open: 5, premium: 4, dropping: 3, offered: 2, unsure: 1 };
+
+function line(key: string, word: string, kind: Line['kind'], values: Line['values'], worth?: readonly (number | null)[]): Line {
+  const differs = new Set(values.map(String)).size > 1;
+  const known = worth?.filter((w): w is number => w !== null) ?? [];
+  const top = Math.max(...known);
+  const best = differs && known.length > 1 && known.some((w) => w < top) ? (worth ?? []).flatMap((w, i) => (w === top ? [i] : [])) : [];
+  return { key, word, kind, values, best, differs };
+}
+
+const round = (value: number | null | undefined): number | null => (value == null ? null : Math.round(value));
+
+/** Everything that is compared between names, line by line. */
+export function compare(names: readonly Judged[], extensions: readonly string[]): Line[] {
+  const grades = names.map((n) => round(n.grade));
+  const letters = names.map((n) => n.shown.replaceAll('-', '').length);
+  const lines = [line('grade', 'Grade', 'figure', grades, grades), line('letters', 'Letters', 'figure', letters, letters.map((n) => -n))];
+  for (const { name, word } of MEASURES) {
+    const scores = names.map((n) => round(n.measures.find((m) => m.name === name)?.score));
+    lines.push(line(name, word, 'figure', scores, scores));
+  }
+  for (const extension of extensions) {
+    const statuses = names.map((n) => shownStatus(n.cells.find((c) => c.extension === extension)));
+    lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map((s) => RANK[s] ?? 0)));
+  }
+  const first = names.map((n) => {
+    const prices = n.cells.filter((c) => (c.status === 'open' || c.status === 'premium') && c.first_year !== null).map((c) => c.first_year ?? 0);
+    return prices.length ? Math.min(...prices) : null;
+  });
+  if (first.some((price) => price !== null)) lines.push(line('price', 'First year from', 'figure', first, first.map((p) => (p === null ? null : -p))));
+  const right = names.map((n) => Math.round(100 * (1 - n.misspellings.reduce((sum, m) => sum + m.share, 0))));
+  lines.push(line('right', 'Written right, of 100 who hear it', 'figure', right, right));
+  lines.push(line('misspelt', 'Most likely misspelling', 'text', names.map((n) => n.misspellings[0]?.label ?? 'none')));
+  const warned = names.map((n) => n.warnings.length);
+  lines.push(line('warnings', 'Warnings', 'text', names.map((n) => n.warnings.map((w) => w.text).join(' ') || 'none'), warned.map((n) => -n)));
+  lines.push(line('parts', 'Made of', 'text', names.map((n) => n.parts.filter((p) => p.kind !== 'hyphen').map((p) => p.text).join(' + ') || n.shown)));
+  lines.push(line('note', 'Note', 'text', names.map((n) => n.note)));
+  lines.push(line('tags', 'Tags', 'text', names.map((n) => (n.tags ?? []).join(', '))));
+  return lines;
+}

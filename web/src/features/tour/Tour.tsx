@@ -1,0 +1,53 @@
+import Button from '@mui/material/Button';
+import Paper from '@mui/material/Paper';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useEffect, useState } from 'react';
+
+import { usePreferences } from '../../shared/lib/preferences';
+
+interface Stop {
+  /** What is pointed at. */
+  at: string;
+  title: string;
+  text: string;
+}
+
+const STOPS: readonly Stop[] = [
+  { at: '[aria-label="Words and limits"]', title: 'Your words', text: 'Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.' },
+  { at: '[role="grid"][aria-label="Names"]', title: 'The sheet', text: 'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.' },
+  { at: '[aria-label="Reasons"]', title: 'The reasons', text: 'Why the chosen name is there, who says it is open and when, and names near it.' },
+  { at: '[aria-label="What became of the names"]', title: 'The wire', text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.' },
+  { at: '[aria-label="Project"]', title: 'What you keep', text: 'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.' },
+];
+
+/** A short tour of the bench, for those who have not seen it; it can be put away at any step. */
+export function Tour() {
+  const { preferences, keep } = usePreferences();
+  const [step, setStep] = useState(0);
+  const stop = STOPS[step];
+  const on = preferences?.toured === false && stop !== undefined;
+  const at = on ? stop.at : null;
+  useEffect(() => {
+    const element = at === null ? null : document.querySelector<HTMLElement>(at);
+    if (!element) return;
+    element.style.outline = '3px solid var(--mui-palette-amber)';
+    element.style.outlineOffset = '-3px';
+    return () => { element.style.outline = element.style.outlineOffset = ''; };
+  }, [at]);
+  if (!on) return null;
+  const end = () => { keep({ toured: true }); };
+  return (
+    <Paper component="section" aria-label="A short tour" elevation={6} sx={{ position: 'fixed', bottom: 10, right: 10, zIndex: 10, width: 276, p: 2, borderTop: 3, borderColor: 'amber' }}>
+      <Typography variant="h3" component="h2">{stop.title}</Typography>
+      <Typography role="status" sx={{ my: 1 }}>{stop.text}</Typography>
+      <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
+        <Typography variant="caption" color="textSecondary">{step + 1} of {STOPS.length}</Typography>
+        <Stack direction="row" sx={{ gap: 1 }}>
+          <Button onClick={end}>Put it away</Button>
+          <Button variant="contained" onClick={() => { if (step + 1 < STOPS.length) setStep(step + 1); else end(); }}>{step + 1 < STOPS.length ? 'Next' : 'Begin'}</Button>
+        </Stack>
+      </Stack>
+    </Paper>
+  );
+}

@@ -1,0 +1,68 @@
+import type { CheckRequest, Question } from '../api';
+
+/** What is asked of the sheet; it lives in the address, so that a link shows the same. What is not asked is left out. */
+export type Asked = Readonly<Omit<Question, 'offset' | 'limit'>>;
+export type Filter = keyof Asked;
+
+export const EVERYTHING: Asked = {};
+
+const FLAGS: readonly Filter[] = ['reverse', 'open_all'];
+const NUMBERS: readonly Filter[] = ['letters_min', 'letters_max', 'syllables_min', 'syllables_max', 'words_min', 'words_max', 'grade_min', 'price_max'];
+const TEXTS: readonly Filter[] = ['sort', 'text', 'starts', 'ends', 'least', 'recipes', 'added', 'open_in', 'status', 'hyphen', 'digit', 'mark'];
+export const FIELDS: readonly Filter[] = [...TEXTS, ...NUMBERS, ...FLAGS];
+
+/** The question in an address; what is no number where one belongs is passed over. */
+export function readAsked(params: URLSearchParams): Asked {
+  const found: Record<string, string | number | boolean> = {};
+  for (const field of TEXTS) if (params.get(field)) found[field] = params.get(field) ?? '';
+  for (const field of FLAGS) if (params.get(field) === '1') found[field] = true;
+  for (const field of NUMBERS) {
+    const value = params.get(field);
+    if (value && Number.isFinite(Number(value))) found[field] = Number(value);
+  }
+  return found;
+}
+
+/** The fields of an address for a question. */
+export const writeAsked = (asked: Asked): [string, string][] =>
+  FIELDS.flatMap((field): [string, string][] => {
+    const value = asked[field];
+    return value === undefined || value === '' || value === false ? [] : [[field, value === true ? '1' : String(value)]];
+  });
+
+/** Whether anything narrows the list. */
+export const narrows = (asked: Asked): boolean => writeAsked(asked).some(([field]) => field !== 'sort' && field !== 'reverse');
+
+/** A filter's list, which an address sets apart by commas. */
+export const listOf = (value: string | undefined): string[] => (value ? value.split(',') : []);
+
+/** The list with an item more, or less when it is there; nothing when none is left. */
+export function toggled(value: string | undefined, item: string): string | undefined {
+  const list = listOf(value);
+  const next = list.includes(item) ? list.filter((one) => one !== item) : [...list, item];
+  return next.length ? next.join(',') : undefined;
+}
+
+/** The lowest scores asked for, by measure. */
+export const leastOf = (asked: Asked): Record<string, number> =>
+  Object.fromEntries(listOf(asked.least).map((pair) => [pair.split(':')[0] ?? '', Number(pair.split(':')[1])]));
+
+/** Another lowest score for a measure; none when it is 0. */
+export function withLeast(asked: Asked, measure: string, score: number): Asked {
+  const least = { ...leastOf(asked), [measure]: score };
+  const pairs = Object.entries(least).filter(([, low]) => low > 0).map(([name, low]) => `${name}:${low}`);
+  return changed(asked, { least: pairs.length ? pairs.join(',') : undefined });
+}
+
+export type Change = { [K in Filter]?: Asked[K] | undefined };
+
+const NOTHING_ASKED: readonly unknown[] = [undefined, '', false];
+
+/** The question with some of it changed; undefined takes a part away. */
+export function changed(asked: Asked, part: Change): Asked {
+  const next = Object.entries({ ...asked, ...part }).filter(([, value]) => !NOTHING_ASKED.includes(value));
+  return Object.fromEntries(next);
+}
+
+/** A check of the rows the sheet shows, or of anything else that can be asked for. */
+export type CheckWish = Partial<CheckRequest> & { shown?: Asked };
