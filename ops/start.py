@@ -142,13 +142,13 @@ def run(args: argparse.Namespace) -> None:
     # A shell starts what runs in the background with interrupts switched off.
     signal.signal(signal.SIGINT, signal.default_int_handler)
     try:
-        wait_for(lambda: database.is_up() or bool(runner.poll()), 40, "The database")
-        wait_for(lambda: queue.is_up() or bool(runner.poll()), 20, "The queue")
+        wait_for(lambda: database.is_up() or bool(runner.poll()), 90, "The database")
+        wait_for(lambda: queue.is_up() or bool(runner.poll()), 60, "The queue")
         database.grant(env["VINETAG_DB_PASSWORD"])
         demo = ["--reset-demo"] if args.reset_demo else ["--demo"] * (env["VINETAG_DEMO"] == "1")
         manage(env, "prepare", *demo)
         start_parts(env, "web", "worker")
-        wait_for(lambda: web_answers(args.port), 40, "The web server")
+        wait_for(lambda: web_answers(args.port), 120, "The web server")
         print(f"\n  Vine Tag is at  http://127.0.0.1:{args.port}\n")
         print("  Ctrl-C stops everything. What you made stays in var/.", flush=True)
         runner.wait()

@@ -5,7 +5,7 @@ export default defineConfig({
   plugins: [react()],
   server: { proxy: { '/api': 'http://127.0.0.1:8700' } },
   test: {
-    environment: 'jsdom',
+    environment: 'happy-dom',
     setupFiles: ['src/shared/testing/setup.ts'],
     restoreMocks: true,
     // Machines that run the tests are slow and noisy; nothing here is about speed.

@@ -34,6 +34,34 @@ def test_names_are_kept_in_an_order_the_person_changes(api: APIClient, address: 
     assert kept(api, address) == order
 
 
+def test_a_full_name_is_kept_settled_on_and_let_go(
+    api: APIClient, address: str, project: Project
+) -> None:
+    """The name stays one entry, whatever extension it has."""
+
+    def full() -> list[tuple[str, str]]:
+        return [(item["label"], item["extension"]) for item in api.get(address).json()]
+
+    def settled(extension: str) -> Any:
+        return api.patch(f"{address}/names/inkpost", {"extension": extension})
+
+    api.post(address, {"labels": ["inkpost.club", "Inkwell.co.nz", "bücher"]})
+    assert full() == [("inkpost", "club"), ("inkwell", "co.nz"), ("xn--bcher-kva", "")]
+    api.post(address, {"labels": ["inkpost"]})
+    assert full()[0] == ("inkpost", "club")
+    api.post(address, {"labels": ["inkpost.net"]})
+    assert full()[0] == ("inkpost", "net")
+    assert settled(".COM").json() == {"extension": "com"}
+    assert settled("nowhere-at-all").json()["problems"][0]["path"] == "extension"
+    assert full()[0] == ("inkpost", "com")
+    assert "inkwell.co.nz" in api.get(f"{address}/file").content.decode()
+    assert api.get(f"/api/projects/{project.pk}/names/inkpost").json()["extension"] == "com"
+    assert settled("").json() == {"extension": ""}
+    assert full()[0] == ("inkpost", "")
+    refused = api.post(address, {"labels": ["inkpost.nowhereatall"]}).json()
+    assert refused["problems"][0]["path"] == "extension"
+
+
 def test_an_order_from_a_stale_page_is_refused(
     api: APIClient, address: str, project: Project
 ) -> None:

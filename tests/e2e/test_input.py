@@ -45,7 +45,7 @@ def test_a_name_that_is_none_is_told_and_stays_typed(page: Page, person: str) ->
     new_project(page, "Own", "ink")
     page.get_by_role("link", name="Shortlist").click()
     expect(page.get_by_text("Nothing is kept yet")).to_be_visible()
-    field = page.get_by_label("A name of your own")
+    field = page.get_by_label("A name or full name of your own")
     field.fill("-ink post")
     field.press("Enter")
     expect(page.get_by_text("A name cannot contain “ ”")).to_be_visible()

@@ -267,6 +267,15 @@ def test_a_check_can_be_stopped_and_failures_are_told(
         assert reasons.get_by_text("open", exact=True).count() == 0
     finally:
         registry.start()
+    # They are let alone for a while; asked again after that, they answer.
+    settled = reasons.get_by_role("list", name="Statuses").get_by_text(re.compile("^(open|taken)$"))
+    for _ in range(30):
+        page.get_by_role("grid").focus()
+        page.keyboard.press("c")
+        page.wait_for_timeout(2_000)
+        if settled.count() == 3:
+            return
+    raise AssertionError("the registries were back, and nobody asked them")
 
 
 def test_a_list_is_pasted_checked_and_taken_away(

@@ -35,6 +35,7 @@ class Start:
         self.var = var
         self.ports = {part: free_port() for part in PARTS}
         self.address = f"http://127.0.0.1:{self.ports['port']}"
+        self.process: subprocess.Popen[str] | None = None
 
     def run(self, *extra: str) -> subprocess.Popen[str]:
         ports = [word for part, port in self.ports.items() for word in (f"--{part}", str(port))]
@@ -49,19 +50,22 @@ class Start:
             text=True,
         )
 
-    def up(self, *extra: str) -> subprocess.Popen[str]:
-        process = self.run(*extra)
-        assert process.stdout is not None
-        for line in process.stdout:
+    def up(self) -> None:
+        self.process = self.run()
+        assert self.process.stdout is not None
+        said = []
+        for line in self.process.stdout:
+            said.append(line)
             if "Ctrl-C" in line:
-                return process
-        raise AssertionError("it did not come up")
+                return
+        raise AssertionError(f"it did not come up: {''.join(said)}")
 
-    def down(self, process: subprocess.Popen[str], sign: signal.Signals) -> int:
-        process.send_signal(sign)
-        code = process.wait(40)
-        assert process.stdout is not None
-        process.stdout.close()
+    def down(self, sign: signal.Signals) -> int:
+        assert self.process is not None
+        self.process.send_signal(sign)
+        code = self.process.wait(60)
+        assert self.process.stdout is not None
+        self.process.stdout.close()
         return code
 
     def processes(self) -> dict[int, str]:
@@ -80,7 +84,7 @@ class Start:
 
     def projects(self) -> list[dict[str, Any]]:
         """The demo workspace's projects, asked for until everything is back."""
-        deadline = time.monotonic() + 40
+        deadline = time.monotonic() + 90
         while True:
             try:
                 jar = urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar())
@@ -104,15 +108,11 @@ class Start:
 
 
 @pytest.fixture(scope="module")
-def place(tmp_path_factory: pytest.TempPathFactory) -> Start:
-    return Start(tmp_path_factory.mktemp("start"))
-
-
-@pytest.fixture(scope="module")
-def started(place: Start) -> Iterator[Start]:
-    process = place.up()
+def started(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Start]:
+    place = Start(tmp_path_factory.mktemp("start"))
+    place.up()
     yield place
-    assert place.down(process, signal.SIGINT) == 0
+    assert place.down(signal.SIGINT) == 0
     assert place.processes() == {}
 
 
@@ -135,7 +135,7 @@ def test_a_killed_part_comes_back_with_its_data(started: Start, part: str) -> No
         os.kill(pid, signal.SIGKILL)
     time.sleep(0.5)
     assert started.projects() == before
-    deadline = time.monotonic() + 20
+    deadline = time.monotonic() + 60
     while not any(KILLED[part] in command for command in started.processes().values()):
         assert time.monotonic() < deadline
         time.sleep(0.2)
@@ -143,21 +143,21 @@ def test_a_killed_part_comes_back_with_its_data(started: Start, part: str) -> No
 
 def test_a_second_one_says_that_the_first_runs(started: Start) -> None:
     second = started.run()
-    out, _ = second.communicate(timeout=30)
+    out, _ = second.communicate(timeout=60)
     assert second.returncode == 1
     assert f"running already: {started.address}" in out
 
 
-def test_a_killed_start_leaves_nothing_in_the_way_of_the_next(tmp_path: Path) -> None:
-    place = Start(tmp_path)
-    first = place.up()
-    projects = place.projects()
-    place.down(first, signal.SIGKILL)
-    assert place.processes()
-    second = place.up()
-    assert place.projects() == projects
-    place.down(second, signal.SIGTERM)
-    assert place.processes() == {}
+def test_a_killed_start_leaves_nothing_in_the_way_of_the_next(started: Start) -> None:
+    projects = started.projects()
+    started.down(signal.SIGKILL)
+    assert started.processes()
+    started.up()
+    assert started.projects() == projects
+    started.down(signal.SIGTERM)
+    assert started.processes() == {}
+    started.up()
+    assert started.projects() == projects
 
 
 def test_a_taken_port_says_what_to_do(tmp_path: Path) -> None:
@@ -167,7 +167,7 @@ def test_a_taken_port_says_what_to_do(tmp_path: Path) -> None:
         taken.listen()
         place.ports["port"] = taken.getsockname()[1]
         process = place.run()
-        out, _ = process.communicate(timeout=30)
+        out, _ = process.communicate(timeout=60)
     assert process.returncode == 1
     assert f"Port {place.ports['port']}, wanted for the web address, is taken" in out
     assert "./start --port" in out
@@ -179,6 +179,6 @@ def test_a_taken_port_says_what_to_do(tmp_path: Path) -> None:
 )
 def test_ports_that_cannot_be(tmp_path: Path, options: list[str], says: str) -> None:
     process = Start(tmp_path).run(*options)
-    out, _ = process.communicate(timeout=30)
+    out, _ = process.communicate(timeout=60)
     assert process.returncode == 1
     assert says in out

@@ -22,6 +22,7 @@ from vinetag.apps.shortlists.models import DuelRow, Entry
 from vinetag.apps.shortlists.services import MAX_ENTRIES, entries, keep, note, tag
 from vinetag.core.checking import STATUSES
 from vinetag.core.errors import CoreError, Problem
+from vinetag.core.extensions import parse_extension
 from vinetag.core.names import parse_label
 
 __all__ = ["FORMAT", "MOST_BYTES", "duplicate", "project_document", "read_project"]
@@ -60,7 +61,8 @@ def project_document(project: Project) -> dict[str, Any]:
         "views": project.views,
         "shortlist": [
             {
-                "label": e.label, "note": e.note, "tags": e.tags, "recipes": e.recipes,
+                "label": e.label, "extension": e.extension,
+                "note": e.note, "tags": e.tags, "recipes": e.recipes,
                 "parts": e.parts, "strength": e.strength, "kept_at": e.kept_at.isoformat(),
             }
             for e in entries(project)
@@ -156,6 +158,7 @@ def _kept(item: Any, path: str) -> dict[str, Any]:
     parts = [[str(p[0]), str(p[1]), str(p[2]), int(p[3]), *map(str, p[4:5])] for p in item["parts"]]
     return {
         "label": _label(item, path),
+        "extension": parse_extension(item["extension"]) if item.get("extension") else "",
         "note": str(item.get("note", "")),
         "tags": [str(t) for t in item.get("tags", [])],
         "recipes": [str(r) for r in item.get("recipes", [])],
@@ -247,7 +250,10 @@ def _shelve(project: Project, kept: Sequence[Mapping[str, Any]]) -> None:
         if item["tags"]:
             tag(project=project, label=item["label"], tags=item["tags"])
         Entry.objects.filter(project=project, label=item["label"]).update(
-            recipes=item["recipes"], parts=item["parts"], strength=item["strength"]
+            recipes=item["recipes"],
+            parts=item["parts"],
+            strength=item["strength"],
+            extension=item["extension"],
         )
 
 

@@ -15,14 +15,28 @@ from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedEr
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.apps.sharing.models import Comment, Guest, Hearing, Recall, Share, Vote
+from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate
 from vinetag.core.errors import Problem
 from vinetag.core.trials import recalled, words_typed, wrote_right
 
 __all__ = [
-    "MOST_SHOWN_BRIEFLY", "Outcome", "Results", "comment", "delete_comment", "hear", "join",
-    "open_share", "outcomes", "own_share", "parts_of", "recall", "revoke", "share_names", "vote",
+    "MOST_SHOWN_BRIEFLY",
+    "Outcome",
+    "Results",
+    "comment",
+    "delete_comment",
+    "hear",
+    "join",
+    "kept_of",
+    "open_share",
+    "outcomes",
+    "own_share",
+    "recall",
+    "revoke",
+    "share_names",
+    "vote",
 ]  # fmt: skip
 
 MOST_NAMES = 60
@@ -120,10 +134,9 @@ def open_share(token: str) -> Share:
     return share
 
 
-def parts_of(share: Share) -> Mapping[str, list[int]]:
-    """By label, where its parts begin."""
-    rows = entries(share.project).filter(label__in=share.names)
-    return {entry.label: [part[3] for part in entry.parts] for entry in rows}
+def kept_of(share: Share) -> Mapping[str, Entry]:
+    """The shared names that are still kept, by label."""
+    return {e.label: e for e in entries(share.project).filter(label__in=share.names)}
 
 
 def join(*, share: Share, first_name: str) -> Guest:

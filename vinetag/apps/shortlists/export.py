@@ -22,7 +22,7 @@ KINDS: Final = {
 def shortlist_file(kept: Sequence[Kept], extensions: Sequence[str], form: str) -> bytes:
     """One name a row, with its status and age under each extension; `form` is a key of KINDS."""
     asked = [column for e in extensions for column in (f".{e}", f".{e} asked (UTC)")]
-    columns = ["place", "name", "letters", "grade", *asked, "tags", "note"]
+    columns = ["place", "name", "full name", "letters", "grade", *asked, "tags", "note"]
     rows = [_row(place, item, extensions) for place, item in enumerate(kept, start=1)]
     if form == "json":
         documents: list[dict[str, Any]] = [dict(zip(columns, row, strict=True)) for row in rows]
@@ -42,4 +42,5 @@ def _row(place: int, item: Kept, extensions: Sequence[str]) -> list[Cell]:
     label = unicode_label(item.entry.label)
     letters = len(label) - label.count("-")
     grade = "" if item.grade is None else round(item.grade)
-    return [place, label, letters, grade, *cells, ", ".join(item.entry.tags), item.entry.note]
+    full = f"{label}.{item.entry.extension}" if item.entry.extension else ""
+    return [place, label, full, letters, grade, *cells, ", ".join(item.entry.tags), item.entry.note]

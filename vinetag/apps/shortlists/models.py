@@ -10,12 +10,14 @@ __all__ = ["DuelRow", "Entry"]
 
 
 class Entry(models.Model):
-    """A kept name, with a note and tags, at a place in the person's order. What made it is kept
-    too, for the list it came from may change. A removed entry stays for undoing.
+    """A kept name, or a full name when it has an extension, with a note and tags, at a place in
+    the person's order. What made it is kept too, for the list it came from may change. A removed
+    entry stays for undoing.
     """
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="shortlist")
     label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    extension = models.CharField(max_length=63, blank=True, default="")
     note = models.TextField(blank=True, default="", max_length=2000)
     tags = models.JSONField(default=list)
     position = models.PositiveIntegerField()

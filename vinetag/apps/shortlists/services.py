@@ -17,7 +17,9 @@ from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.apps.shortlists.models import Entry
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
+from vinetag.core.checking.pasted import read_name
 from vinetag.core.errors import Problem
+from vinetag.core.extensions import parse_extension
 from vinetag.core.names import parse_label
 
 __all__ = [
@@ -28,6 +30,7 @@ __all__ = [
     "kept_names",
     "note",
     "reorder",
+    "settle",
     "tag",
     "unkeep",
 ]
@@ -60,11 +63,13 @@ def entries(project: Project) -> QuerySet[Entry]:
 
 
 def keep(*, project: Project, labels: Sequence[str]) -> list[str]:
-    """Keep names, made or typed; which were not kept before. Keeping one again changes nothing; a
-    removed one comes back with its note to its old place. Raises LabelError, or ConflictError when
-    the list would be too long.
+    """Keep names or full names, made or typed; the labels that were not kept before. Keeping one
+    again changes nothing but its extension, where one is given; a removed one comes back with its
+    note to its old place. Raises LabelError or ExtensionError, or ConflictError when the list would
+    be too long.
     """
-    labels = list(dict.fromkeys(parse_label(label) for label in labels))
+    given = dict(read_name(label) if "." in label else (parse_label(label), "") for label in labels)
+    labels = list(given)
     with transaction.atomic():
         next_mark(project)
         known = {e.label: e for e in Entry.objects.filter(project=project, label__in=labels)}
@@ -80,6 +85,9 @@ def keep(*, project: Project, labels: Sequence[str]) -> list[str]:
             _entry(project, label, place, made.get(label))
             for place, label in enumerate(new, start=(last or 0) + 1)
         )
+        for label, extension in given.items():
+            if extension:
+                entries(project).filter(label=label).update(extension=extension)
     return [*(e.label for e in gone), *new]
 
 
@@ -138,6 +146,18 @@ def tag(*, project: Project, label: str, tags: Sequence[str]) -> Entry:
     return entry
 
 
+def settle(*, project: Project, label: str, extension: str) -> Entry:
+    """Make a kept name a full name, or with no extension a name again. Raises NotFoundError or
+    ExtensionError.
+    """
+    entry = entries(project).filter(label=label).first()
+    if entry is None:
+        raise NotFoundError
+    entry.extension = parse_extension(extension) if extension else ""
+    entry.save(update_fields=["extension"])
+    return entry
+
+
 def reorder(*, project: Project, labels: Sequence[str]) -> None:
     """Put the kept names in this order. Raises ConflictError when they are not the names kept."""
     with transaction.atomic():
@@ -158,7 +178,8 @@ def kept_names(project: Project) -> list[Kept]:
     rows = list(entries(project))
     found: dict[str, dict[str, Lookup]] = {}
     lookups = project.lookups.filter(label__in=[r.label for r in rows])
-    for lookup in lookups.filter(extension__in=brief.extensions):
+    wanted = {*brief.extensions, *(r.extension for r in rows)}
+    for lookup in lookups.filter(extension__in=wanted):
         found.setdefault(lookup.label, {})[lookup.extension] = lookup
     graded = [grader.grade(grader.read_any(_made(row))) for row in rows]
     return [

@@ -69,7 +69,7 @@ def read_pasted(text: str, most: int = MOST_LINES) -> Pasted:
         good_before = False
         for cell in _split(cells):
             try:
-                label, extension = _read(cell)
+                label, extension = read_name(cell)
             except CoreError as error:
                 if not (good_before and _is_other_column(cell)):
                     found.bad.append(BadLine(number, cell[:80], error.problems[0].text()))
@@ -102,8 +102,8 @@ def _is_other_column(cell: str) -> bool:
     return " " in cell or bool(re.fullmatch(r"[-+€$£%\d.,:/ ]+", cell))
 
 
-def _read(cell: str) -> tuple[str, str]:
-    """A cell as label and extension ("" for a bare name). Raises CoreError."""
+def read_name(cell: str) -> tuple[str, str]:
+    """A typed name or full name as label and extension ("" for a bare name). Raises CoreError."""
     text = cell[:LONGEST]
     if "://" in text:
         text = urlsplit(text).hostname or text

@@ -5,12 +5,17 @@ import { useState } from 'react';
 import { BrowserRouter } from 'react-router';
 
 import { Notices } from '../shared/ui/Notices';
+import { beginAt } from './ahead';
 import { makeQueryClient } from './queryClient';
 import { Rooms } from './Rooms';
 import { theme } from './theme';
 
 export function App() {
-  const [client] = useState(makeQueryClient);
+  const [client] = useState(() => {
+    const made = makeQueryClient();
+    beginAt(made, window.location);
+    return made;
+  });
   return (
     <ThemeProvider theme={theme} defaultMode="system">
       <CssBaseline />

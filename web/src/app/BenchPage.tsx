@@ -33,7 +33,7 @@ export function BenchPage() {
   const [asked, ask] = useQuestion();
   const { preferences } = usePreferences();
   const [view, setView] = useView(extensions, preferences?.density);
-  useLastView(project);
+  const settled = useLastView(project);
   const [proposing, setProposing] = useState(false);
   const [filtering, setFiltering] = useState(false);
   const onFallback = useCallback((fallback: string[]) => { change({ ...brief, fallback }); }, [brief, change]);
@@ -51,7 +51,7 @@ export function BenchPage() {
         )}
       </Box>
       {proposing && <Suspense><ProposalDialog owner={brief.owner} onClose={() => { setProposing(false); }} onTake={(owner, chosen) => { setProposing(false); change({ ...brief, owner, ...(chosen && { extensions: chosen }) }); }} /></Suspense>}
-      <NamesPart project={project} grading={grading} asked={asked} onAsk={ask} view={view} onView={setView} filtering={filtering} onFiltering={setFiltering} fallback={brief.fallback} onFallback={onFallback} />
+      {settled && <NamesPart project={project} grading={grading} asked={asked} onAsk={ask} view={view} onView={setView} filtering={filtering} onFiltering={setFiltering} fallback={brief.fallback} onFallback={onFallback} />}
       <Suspense>{preferences?.toured === false && <Tour />}</Suspense>
     </Box>
   );

@@ -1,7 +1,9 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
+import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -68,13 +70,17 @@ function History({ name }: { name: Judged }) {
   );
 }
 
-function Shelf({ name, projectId }: { name: Judged; projectId: number }) {
-  const { list } = useShortlist(projectId);
+function Shelf({ name, projectId, extensions }: { name: Judged; projectId: number; extensions: readonly string[] }) {
+  const { list, settle } = useShortlist(projectId);
   if (!name.kept) return <Typography color="textSecondary">Not on the shortlist. Keep it to write a note or set tags.</Typography>;
   const known = [...new Set(list.data?.flatMap((k) => k.tags) ?? [])];
   return (
     <Stack sx={{ gap: 1.5 }}>
       <Typography color="textSecondary">{name.place ? `Number ${name.place} on the ` : 'On the '}<Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>shortlist</Box></Typography>
+      <TextField select size="small" label="Kept as" value={name.extension} onChange={(e) => { settle.mutate({ label: name.label, extension: e.target.value }); }}>
+        <MenuItem value="">{name.shown}, the name alone</MenuItem>
+        {[...new Set([...extensions, ...(name.extension ? [name.extension] : [])])].map((e) => <MenuItem key={e} value={e}>{name.shown}.{e}</MenuItem>)}
+      </TextField>
       <TagsField projectId={projectId} label={name.label} shown={name.shown} tags={name.tags ?? []} known={known} />
       <NoteField key={name.label} projectId={projectId} label={name.label} shown={name.shown} note={name.note} />
     </Stack>
@@ -103,8 +109,7 @@ export function NamePage() {
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'flex-end', justifyContent: 'space-between', mb: 2.5 }}>
         <Box sx={{ minWidth: 0 }}>
           <Typography component="h1" sx={{ fontSize: { xs: '2rem', md: '3rem' }, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
-            {name.shown === name.label ? <SeamedName label={name.label} starts={name.parts.map((p) => p.start)} /> : <span className="serif">{name.shown}</span>}
-            {extensions[0] && <Box component="span" className="serif" sx={{ color: 'text.secondary', fontSize: '0.55em' }}>.{extensions[0]}</Box>}
+            <SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension || extensions[0]} />
           </Typography>
           <Origin name={name} />
         </Box>
@@ -126,7 +131,7 @@ export function NamePage() {
           <Section title="What was found out when"><History name={name} /></Section>
         </Box>
         <Box>
-          <Section title="Notes and tags"><Shelf name={name} projectId={project.id} /></Section>
+          <Section title="Notes and tags"><Shelf name={name} projectId={project.id} extensions={extensions} /></Section>
           <Section title="Near names"><NearNames projectId={project.id} label={name.label} first={extensions[0]} checking={controls.active} onKeep={(one, kept) => { void act(kept ? 'keep' : 'unkeep', [one]); }} onCheck={(labels) => { begin({ what: 'labels', labels }); }} onSelect={open} /></Section>
         </Box>
       </Box>

@@ -12,6 +12,7 @@ import { MEASURES } from '../shared/lib/grading';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
 import { Blank } from '../shared/ui/Blank';
+import { fullName } from '../shared/lib/fullName';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus, statusWord } from '../shared/ui/status';
 
@@ -22,7 +23,7 @@ const word = (cell: Cell | undefined): string => `${statusWord(shownStatus(cell)
 function OneName({ name, extensions }: { name: Judged; extensions: readonly string[] }) {
   return (
     <>
-      <Typography variant="h1" sx={{ fontSize: '2.6rem' }}>{name.shown === name.label ? <SeamedName label={name.label} starts={name.parts.map((p) => p.start)} /> : name.shown}</Typography>
+      <Typography variant="h1" sx={{ fontSize: '2.6rem' }}><SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension} /></Typography>
       <Typography sx={{ mb: 2 }}>Grade {name.grade === null ? 'not given' : Math.round(name.grade)}{name.place && ` · number ${name.place} on the shortlist`}</Typography>
       <table>
         <tbody>
@@ -69,7 +70,7 @@ export function PrintPage() {
                 {list.data.map((k, i) => (
                   <tr key={k.label}>
                     <td>{i + 1}</td>
-                    <td><span className="serif" style={{ fontSize: '1.15rem' }}>{k.shown}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
+                    <td><span className="serif" style={{ fontSize: '1.15rem' }}>{fullName(k)}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
                     <td>{k.grade === null ? '–' : Math.round(k.grade)}</td>
                     <td>{k.statuses.filter((c) => c.status === 'open').map((c) => `.${c.extension}`).join(' ') || (k.statuses.length ? 'nowhere asked' : 'not asked')}</td>
                     <td style={{ whiteSpace: 'pre-wrap' }}>{k.note}</td>

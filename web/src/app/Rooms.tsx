@@ -10,13 +10,14 @@ import { setManner } from '../shared/lib/format';
 import { useSession } from '../features/session/useSession';
 import { keys, type Session } from '../shared/api';
 import { Blank } from '../shared/ui/Blank';
+import { loadBench, openAhead } from './ahead';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
 
 type Person = NonNullable<Session['person']>;
 
 // What is not needed to begin with is loaded when one goes there.
-const BenchPage = lazy(async () => ({ default: (await import('./BenchPage')).BenchPage }));
+const BenchPage = lazy(async () => ({ default: (await loadBench()).BenchPage }));
 const NamePage = lazy(async () => ({ default: (await import('./NamePage')).NamePage }));
 const ReadingPage = lazy(async () => ({ default: (await import('./ReadingPage')).ReadingPage }));
 const ShortlistPage = lazy(async () => ({ default: (await import('../features/shortlist/ShortlistPage')).ShortlistPage }));
@@ -77,7 +78,7 @@ function OwnRooms() {
       {!now && <SignInAgain username={person.username} demo={demo} onLeave={() => { client.setQueryData(keys.left, true); }} />}
       <Routes key={`${locale}${currency}${rate ?? ''}`}>
         <Route element={<Shell person={person.username} liked={person.preferences.theme} />}>
-          <Route index element={<ProjectsPage />} />
+          <Route index element={<ProjectsPage onNear={(id) => { void openAhead(client, id); }} />} />
           <Route path="projects/:id" element={<ProjectRoom missing={<Nowhere />} />}>
             <Route index element={<BenchPage />} />
             <Route path="names/:label" element={<NamePage />} />

@@ -237,6 +237,7 @@ class JudgedSerializer(serializers.Serializer[Any]):
     cells = CellSerializer(many=True)
     evidence = serializers.SerializerMethodField(help_text="What each source said, as asked")
     verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
+    extension = serializers.CharField(source="entry.extension", default="", allow_blank=True)
     note = serializers.CharField(source="entry.note", default="", allow_blank=True)
     tags = serializers.ListField(
         source="entry.tags", child=serializers.CharField(), default=list[str]

@@ -31,6 +31,9 @@ class SharedNameSerializer(serializers.Serializer[Any]):
     label = serializers.CharField()
     shown = serializers.CharField()
     starts = serializers.ListField(child=serializers.IntegerField())
+    extension = serializers.CharField(
+        help_text="Its own as a full name, or the owner's first choice"
+    )
     vote = serializers.IntegerField(allow_null=True, help_text="One's own: 1, 0 or -1")
     comments = SaidSerializer(many=True)
 
@@ -38,7 +41,6 @@ class SharedNameSerializer(serializers.Serializer[Any]):
 class SharedSerializer(serializers.Serializer[Any]):
     title = serializers.CharField()
     ends_at = serializers.DateTimeField()
-    extension = serializers.CharField(help_text="The first of the owner's choice")
     joined = serializers.BooleanField()
     first_name = serializers.CharField(allow_blank=True)
     guest = serializers.IntegerField(allow_null=True)
@@ -103,7 +105,8 @@ class GuestView(APIView):
     def page(self, request: Request, share: Share) -> Response:
         guest = self.guest(request, share)
         votes = dict(guest.votes.values_list("label", "value")) if guest else {}
-        starts = services.parts_of(share)
+        kept = services.kept_of(share)
+        first = share.project.brief["extensions"][0]
         said: dict[str, list[Comment]] = {}
         comments = Comment.objects.filter(guest__share=share).select_related("guest")
         for one in comments.order_by("id"):
@@ -111,7 +114,6 @@ class GuestView(APIView):
         document = {
             "title": share.title,
             "ends_at": share.ends_at,
-            "extension": share.project.brief["extensions"][0],
             "joined": guest is not None,
             "first_name": guest.first_name if guest else "",
             "guest": guest.pk if guest else None,
@@ -119,7 +121,8 @@ class GuestView(APIView):
                 {
                     "label": label,
                     "shown": unicode_label(label),
-                    "starts": starts.get(label, [0]),
+                    "starts": [part[3] for part in kept[label].parts] if label in kept else [0],
+                    "extension": (kept[label].extension if label in kept else "") or first,
                     "vote": votes.get(label),
                     "comments": said.get(label, []),
                 }

@@ -27,6 +27,9 @@ __all__ = ["EntryView", "ExportView", "OrderView", "ShortlistView", "UnkeepView"
 class KeptSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(source="entry.label")
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
+    extension = serializers.CharField(
+        source="entry.extension", allow_blank=True, help_text="Of a full name; empty for a name"
+    )
     note = serializers.CharField(source="entry.note", allow_blank=True)
     tags = serializers.ListField(source="entry.tags", child=serializers.CharField())
     kept_at = serializers.DateTimeField(source="entry.kept_at")
@@ -57,6 +60,10 @@ class RemarksSerializer(serializers.Serializer[Any]):
     tags = serializers.ListField(
         child=serializers.CharField(allow_blank=True, max_length=200), max_length=100,
         required=False,
+    )  # fmt: skip
+    extension = serializers.CharField(
+        allow_blank=True, max_length=64, required=False,
+        help_text="Makes it a full name; empty for a name again",
     )  # fmt: skip
 
 
@@ -126,6 +133,9 @@ class EntryView(APIView):
             told["note"] = services.note(project=project, label=label, text=text, was=was).note
         if "tags" in asked:
             told["tags"] = services.tag(project=project, label=label, tags=asked["tags"]).tags
+        if "extension" in asked:
+            settled = services.settle(project=project, label=label, extension=asked["extension"])
+            told["extension"] = settled.extension
         return Response(told)
 
 

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
 import { api, type ApiError, asApiError, type Brief, keys, type Project, unwrap } from '../../shared/api';
+import { projectQuery } from '../../shared/lib/queries';
 
 const SAVE_AFTER = 250;
 const STEPS_KEPT = 50;
@@ -18,12 +19,7 @@ export interface BriefEditor {
 }
 
 /** One project. */
-export const useProject = (id: number) =>
-  useQuery({
-    queryKey: keys.project(id),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })),
-    staleTime: Infinity,
-  });
+export const useProject = (id: number) => useQuery(projectQuery(id));
 
 /** Edits a project's brief. What is typed stays here whatever the server says of it. */
 export function useBrief(project: Project): BriefEditor {

@@ -8,8 +8,8 @@ import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { SharedPage } from './SharedPage';
 import { mixed } from './tests';
 
-const name = (label: string) => ({ label, shown: label, starts: [0], vote: null, comments: [] });
-const page = (fields: Partial<Shared> = {}): Shared => ({ title: 'Which?', ends_at: '2027-01-01T00:00:00Z', extension: 'com', joined: true, first_name: 'Ana', guest: 5, names: ['inkpost', 'goink', 'inkwell'].map(name), heard: [], recalled: true, mine: [], ...fields });
+const name = (label: string) => ({ label, shown: label, starts: [0], extension: 'com', vote: null, comments: [] });
+const page = (fields: Partial<Shared> = {}): Shared => ({ title: 'Which?', ends_at: '2027-01-01T00:00:00Z', joined: true, first_name: 'Ana', guest: 5, names: ['inkpost', 'goink', 'inkwell'].map(name), heard: [], recalled: true, mine: [], ...fields });
 
 const said: string[] = [];
 beforeEach(() => {

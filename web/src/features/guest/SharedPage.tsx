@@ -60,8 +60,7 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
     <Box component="li" sx={{ bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: 1, p: 2 }}>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', gap: 1, flexWrap: 'wrap' }}>
         <Typography component="h2" sx={{ fontSize: '1.6rem', lineHeight: 1.2, overflowWrap: 'anywhere' }}>
-          {name.shown === name.label ? <SeamedName label={name.label} starts={name.starts} /> : <span className="serif">{name.shown}</span>}
-          <Box component="span" className="serif" sx={{ color: 'text.secondary', fontSize: '0.6em' }}>.{page.extension}</Box>
+          <SeamedName label={name.label} shown={name.shown} starts={name.starts} extension={name.extension} />
         </Typography>
         <ToggleButtonGroup exclusive size="small" value={name.vote} aria-label={`Vote on ${name.shown}`} onChange={(_, value: -1 | 0 | 1 | null) => { if (value !== null) under.vote.mutate({ label: name.label, value }); }}>
           {VOTES.map(([value, word]) => <ToggleButton key={value} value={value} sx={{ px: 1.5, textTransform: 'none' }}>{word}</ToggleButton>)}

@@ -22,7 +22,7 @@ it('shows where each project stands, and undoes a removal', async () => {
     if (path.endsWith('/restore')) there = true;
     return { body: method === 'GET' ? (there ? [standing({ checking: true })] : []) : project };
   });
-  renderIn(<ProjectsPage />);
+  renderIn(<ProjectsPage onNear={() => undefined} />);
   expect(await screen.findByRole('link', { name: 'Pressroom' })).toHaveAttribute('href', '/projects/7');
   expect(screen.getByLabelText('Where Pressroom stands')).toHaveTextContent('9made2,000listed1,234good enough12open3shortlisted');
   expect(screen.getByText(/a check is running · 40 answers of 600 old enough/)).toBeInTheDocument();
@@ -40,7 +40,7 @@ it('puts a project by, out of sight until it is asked for', async () => {
     const now = { ...project, archived_at: archived ? '2026-11-25T00:00:00Z' : null };
     return { body: method === 'GET' ? [standing({ project: now })] : now };
   });
-  renderIn(<ProjectsPage />);
+  renderIn(<ProjectsPage onNear={() => undefined} />);
   await menu('Put by');
   await waitFor(() => { expect(screen.queryByRole('link', { name: 'Pressroom' })).not.toBeInTheDocument(); });
   await userEvent.click(screen.getByRole('button', { name: 'show 1 put by' }));
@@ -51,7 +51,7 @@ it('puts a project by, out of sight until it is asked for', async () => {
 it('says what is wrong with a file of a project', async () => {
   const problems = [{ path: 'shortlist.3', code: 'x', message: 'This entry lacks something.' }];
   serve((method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : { body: [standing()] }));
-  renderIn(<ProjectsPage />);
+  renderIn(<ProjectsPage onNear={() => undefined} />);
   await userEvent.upload(screen.getByLabelText('File of a project'), new File(['{}'], 'x.json', { type: 'application/json' }));
   expect(await screen.findByText(/shortlist.3: This entry lacks something./)).toBeInTheDocument();
 });
@@ -62,7 +62,7 @@ it('keeps what was typed into a new project that was refused, each problem at it
     { path: 'brief.keywords.1.text', code: 'script', message: 'Cyrillic letters.' },
   ];
   const asked = serve((method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : { body: [] }));
-  renderIn(<ProjectsPage />);
+  renderIn(<ProjectsPage onNear={() => undefined} />);
   await userEvent.click((await screen.findAllByRole('button', { name: 'New project' }))[0] as HTMLElement);
   const dialog = within(screen.getByRole('dialog'));
   await userEvent.type(dialog.getByLabelText('Words'), 'ink, бумага');
@@ -76,7 +76,7 @@ it('keeps what was typed into a new project that was refused, each problem at it
 it('says when the projects cannot be loaded, and tries again', async () => {
   let down = true;
   serve(() => (down ? { status: 500, body: 'broken' } : { body: [standing()] }));
-  renderIn(<ProjectsPage />);
+  renderIn(<ProjectsPage onNear={() => undefined} />);
   expect(await screen.findByRole('alert')).toHaveTextContent('Something went wrong on the server.');
   down = false;
   await userEvent.click(screen.getByRole('button', { name: 'Try again' }));

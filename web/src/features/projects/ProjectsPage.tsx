@@ -44,6 +44,8 @@ interface RowProps {
   onCopy: () => void;
   onArchive: () => void;
   onRemove: () => void;
+  /** The person is about to open it. */
+  onNear: () => void;
 }
 
 function ProjectRow(props: RowProps) {
@@ -55,7 +57,7 @@ function ProjectRow(props: RowProps) {
     <Box component="li" sx={{ position: 'relative', display: 'grid', gridTemplateColumns: { xs: '1fr 40px', md: 'minmax(0, 1fr) auto 40px' }, alignItems: 'center', columnGap: 2, rowGap: 1, bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderLeft: 5, borderLeftColor: project.archived_at ? 'divider' : 'secondary.main', borderRadius: 1, pl: 2.5, pr: 1, py: 1.5, '&:hover': { borderColor: 'wire' } }}>
       <Box sx={{ minWidth: 0 }}>
         <Typography variant="h2" component="h2" noWrap>
-          <Box component={Link} to={`/projects/${project.id}`} sx={{ color: 'text.primary', textDecoration: 'none', '&::after': { content: '""', position: 'absolute', inset: 0, right: 48 } }}>{project.name}</Box>
+          <Box component={Link} to={`/projects/${project.id}`} sx={{ color: 'text.primary', textDecoration: 'none', '&::after': { content: '""', position: 'absolute', inset: 0, right: 48 } }} onPointerEnter={props.onNear} onFocus={props.onNear}>{project.name}</Box>
         </Typography>
         <Typography color="textSecondary" noWrap>{brief.keywords.length ? brief.keywords.map((k) => k.text).join(', ') : 'no words yet'}</Typography>
         <Typography variant="caption" color="textSecondary">
@@ -77,8 +79,8 @@ function ProjectRow(props: RowProps) {
   );
 }
 
-/** All the person's projects and where each stands. */
-export function ProjectsPage() {
+/** All the person's projects and where each stands; it is told when one of them is about to be opened. */
+export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
   const { overview, copy, archive, remove, restore, bring } = useProjects();
   const notify = useNotify();
   const navigate = useNavigate();
@@ -122,7 +124,7 @@ export function ProjectsPage() {
       {error && !overview.data && <Blank alert title="The projects could not be loaded" action={<Button variant="outlined" onClick={() => { void overview.refetch(); }}>Try again</Button>}>{error.message}</Blank>}
       {overview.data?.length === 0 && <Blank title="Nothing is being named yet" action={add}>Start with a working title and a few words. The names come at once.</Blank>}
       <Stack component="ul" aria-label="Projects" sx={{ gap: 1.5, m: 0, p: 0, listStyle: 'none' }}>
-        {shown.map((standing) => <ProjectRow key={standing.project.id} standing={standing} onCopy={() => { act.onCopy(standing); }} onArchive={() => { act.onArchive(standing); }} onRemove={() => { act.onRemove(standing); }} />)}
+        {shown.map((standing) => <ProjectRow key={standing.project.id} standing={standing} onCopy={() => { act.onCopy(standing); }} onArchive={() => { act.onArchive(standing); }} onRemove={() => { act.onRemove(standing); }} onNear={() => { onNear(standing.project.id); }} />)}
       </Stack>
       <NewProjectDialog key={String(adding)} open={adding} onClose={() => { setAdding(false); }} onCreated={(project) => { void navigate(`/projects/${project.id}`); }} />
     </Box>

@@ -64,8 +64,7 @@ function About({ name, projectId, extensions, checking, onKeep, onCheck, onBegin
       <Box>
         <Stack direction="row" sx={{ alignItems: 'flex-end', justifyContent: 'space-between', gap: 1 }}>
           <Typography component="h2" sx={{ fontSize: name.shown.length > 15 ? '1.25rem' : '1.7rem', lineHeight: 1.2, overflowWrap: 'anywhere' }}>
-            {name.shown === name.label ? <SeamedName label={name.label} starts={name.parts.map((p) => p.start)} /> : <span className="serif">{name.shown}</span>}
-            {first && <Box component="span" sx={{ fontSize: '0.95rem', color: 'text.secondary' }}>.{first}</Box>}
+            <SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension || first} />
           </Typography>
           <Box sx={{ textAlign: 'right', flex: 'none' }}>
             <Box component="span" className="serif" sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>{name.grade === null ? '–' : Math.round(name.grade)}</Box>

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, keys, type Session, unwrap } from '../../shared/api';
+import { sessionQuery } from '../../shared/lib/queries';
 
 export interface Credentials {
   username: string;
@@ -10,7 +11,7 @@ export interface Credentials {
 /** Who is signed in, and the ways to change that. */
 export function useSession() {
   const client = useQueryClient();
-  const session = useQuery({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
+  const session = useQuery(sessionQuery);
   const become = (next: Session) => {
     client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
     client.setQueryData(keys.left, next.person === null);

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type MouseEvent, type UIEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type UIEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 
 import type { Row } from '../../shared/api';
 import type { Doing } from '../../shared/lib/acts';
@@ -10,7 +10,7 @@ import type { Grading } from '../../shared/lib/grading';
 import { labelsOf } from '../../shared/lib/labels';
 import type { Before } from '../../shared/lib/useActs';
 import { Blank } from '../../shared/ui/Blank';
-import { layoutOf } from './columns';
+import { layoutOf, type Span, spanOf } from './columns';
 import { SheetHead } from './SheetHead';
 import { SheetRow } from './SheetRow';
 import { useFirstPage, useRows } from './useSheet';
@@ -76,11 +76,25 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     count: total,
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
-    overscan: 8,
+    overscan: 6,
     scrollMargin: HEAD,
     scrollPaddingStart: HEAD,
   });
   useEffect(() => { rows.measure(); }, [height, rows]);
+  // Of many columns only those in sight are drawn.
+  const [span, setSpan] = useState<Span>(() => spanOf(layout, 0, 0));
+  const draw = useCallback(() => {
+    const next = spanOf(layout, scroller.current?.scrollLeft ?? 0, scroller.current?.clientWidth ?? 0);
+    setSpan((now) => (now.from === next.from && now.to === next.to ? now : next));
+  }, [layout]);
+  const there = total > 0;
+  useLayoutEffect(() => {
+    if (!there || !scroller.current) return;
+    const seen = new ResizeObserver(draw);
+    seen.observe(scroller.current);
+    draw();
+    return () => { seen.disconnect(); };
+  }, [draw, there]);
   const shown = rows.getVirtualItems();
   const rowAt = useRows(projectId, asked, data, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0);
   const at = useRef(0);
@@ -216,6 +230,7 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     if (currentTarget.scrollLeft === aside.current) return;
     aside.current = currentTarget.scrollLeft;
     currentTarget.style.setProperty('--scrolled', `${aside.current}px`);
+    draw();
   };
   const onDoubleClick = (event: MouseEvent) => {
     const row = event.target instanceof Element ? rowAt(Number(event.target.closest<HTMLElement>('[data-index]')?.dataset.index ?? NaN)) : undefined;
@@ -236,6 +251,7 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
       aria-label="Names"
       aria-multiselectable
       aria-rowcount={total + 1}
+      aria-colcount={layout.columns.length + 2}
       aria-busy={isPending || isPlaceholderData}
       aria-activedescendant={activeRow ? `row-${activeRow.index}` : undefined}
       onKeyDown={onKeyDown}
@@ -256,6 +272,7 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
               index={item.index}
               top={item.start - HEAD}
               layout={layout}
+              span={span}
               grading={grading}
               dense={view.density === 'dense'}
               selected={row !== undefined && row.label === selected}

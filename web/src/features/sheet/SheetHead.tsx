@@ -43,12 +43,12 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
   };
   return (
     <div role="row" className="sheet-head" aria-rowindex={1}>
-      <span role="columnheader" className="pin"><Unseen>Kept</Unseen></span>
-      {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }) => {
+      <span role="columnheader" aria-colindex={1} className="pin"><Unseen>Kept</Unseen></span>
+      {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }, place) => {
         const on = sort !== undefined && asked.sort === sort;
         const down = Boolean(falling) !== Boolean(asked.reverse);
         return (
-          <span role="columnheader" key={id} className={layout.stays.has(id) ? 'pin' : undefined} title={title} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
+          <span role="columnheader" key={id} aria-colindex={place + 2} className={layout.stays.has(id) ? 'pin' : undefined} title={title} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
             {sort ? <button type="button" tabIndex={-1} className={on ? 'on' : undefined} onClick={() => { press(sort); }}>{word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}</button> : word}
             <Grip id={id} onWidth={onWidth} />
           </span>

@@ -2,7 +2,7 @@ import { render, screen } from '@testing-library/react';
 import { expect, it } from 'vitest';
 
 import { sampleCell, sampleRow } from '../../shared/testing/samples';
-import { layoutOf } from './columns';
+import { layoutOf, spanOf } from './columns';
 import { SheetRow } from './SheetRow';
 import { FIGURE_COLUMNS, statusColumns } from './useView';
 
@@ -12,7 +12,8 @@ const row = sampleRow({
 });
 
 function show(columns: readonly string[], weights: Record<string, number> | null = { length: 1, fit: 1 }) {
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layoutOf(columns, [], {})} grading={weights && { weights, exponent: 1 }} dense={false} selected={false} marked={false} />);
+  const layout = layoutOf(columns, [], {});
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={weights && { weights, exponent: 1 }} dense={false} selected={false} marked={false} />);
   return screen.getAllByRole('gridcell').map((c) => c.textContent);
 }
 
@@ -39,4 +40,23 @@ it('sets columns that stay in sight first', () => {
   expect(layout.columns.map((c) => c.id)).toEqual(['.com', 'letters', 'grade']);
   expect(layout.template).toBe('30px 200px 90px 54px 60px');
   expect([...layout.stays]).toEqual(['name', '.com', 'letters']);
+});
+
+it('draws the columns in sight, those that stay among them, at their places', () => {
+  const layout = layoutOf(['grade', 'letters', ...FIGURE_COLUMNS.slice(2), 'recipes', 'added', 'price', 'looked'], ['letters'], {});
+  const span = spanOf(layout, 500, 150);
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={span} grading={null} dense={false} selected={false} marked={false} />);
+  const places = screen.getAllByRole('gridcell').map((c) => Number(c.getAttribute('aria-colindex')));
+  expect(places).toEqual([1, 3, ...Array.from({ length: span.to - span.from }, (_, i) => span.from + i + 3)]);
+  const [begin = 0, end = 0] = [layout.edges[span.from], layout.edges[span.to]];
+  expect(begin).toBeLessThanOrEqual(500);
+  expect(end).toBeGreaterThanOrEqual(650);
+  expect(span.to).toBeLessThan(layout.columns.length);
+  expect(screen.getAllByRole('gridcell')[2]).toHaveStyle({ gridColumnStart: String(span.from + 3) });
+});
+
+it('draws every column while no width is known, and when all of them stay', () => {
+  const layout = layoutOf(['grade', 'letters'], [], {});
+  expect(spanOf(layout, 0, 0)).toEqual({ from: 0, to: 2 });
+  expect(spanOf(layoutOf(['grade'], ['grade'], {}), 0, 400)).toEqual({ from: 0, to: 1 });
 });

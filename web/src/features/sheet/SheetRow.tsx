@@ -4,8 +4,9 @@ import { memo } from 'react';
 
 import type { Row } from '../../shared/api';
 import type { Grading } from '../../shared/lib/grading';
+import { underline } from '../../shared/ui/GradeFigure';
 import { SeamedName } from '../../shared/ui/SeamedName';
-import type { Layout } from './columns';
+import type { Column, Layout, Span } from './columns';
 
 interface Props {
   row: Row | undefined;
@@ -13,6 +14,8 @@ interface Props {
   id: string;
   top: number;
   layout: Layout;
+  /** Which columns are drawn. */
+  span: Span;
   /** How grades are made; until it has come, the server's own are shown. */
   grading: Grading | null;
   dense: boolean;
@@ -20,20 +23,37 @@ interface Props {
   marked: boolean;
 }
 
+/** A figure under it is coloured: the grade suffers from it. */
+const LOW = 40;
+const figureClass = (figure: number, plain: boolean): string => `figure${plain ? ' plain' : ''}${plain && figure < LOW ? ' low' : ''}`;
+
 /** One name with what the columns tell of it. Plain elements without handlers: the sheet listens for all rows. */
-export const SheetRow = memo(function SheetRow({ row, index, id, top, layout, grading, dense, selected, marked }: Props) {
-  const stay = (column: string) => (layout.stays.has(column) ? 'pin' : undefined);
+export const SheetRow = memo(function SheetRow({ row, index, id, top, layout, span, grading, dense, selected, marked }: Props) {
+  const { columns, stays } = layout;
+  const first = stays.size - 1; // the name stays too
+  const cell = (column: Column, place: number) => {
+    const figure = row && column.figure?.(row, grading);
+    const style = place === span.from && place > first ? { gridColumnStart: place + 3 } : undefined;
+    return typeof figure === 'number' && place >= first ? (
+      <div role="gridcell" key={column.id} aria-colindex={place + 3} className={figureClass(figure, column.id !== 'grade')} style={{ ...style, ...underline(figure) }}>{Math.round(figure)}</div>
+    ) : (
+      <div role="gridcell" key={column.id} aria-colindex={place + 3} className={place < first ? 'pin' : undefined} style={style}>
+        {typeof figure === 'number' ? <span className={figureClass(figure, column.id !== 'grade')} style={underline(figure)}>{Math.round(figure)}</span> : figure === null ? <span title="Not graded">–</span> : row && column.cell?.(row, grading)}
+      </div>
+    );
+  };
   return (
     <div role="row" id={id} data-index={index} aria-rowindex={index + 2} aria-selected={selected} className={`sheet-row${dense ? ' dense' : ''}${marked ? ' marked' : ''}`} style={{ transform: `translateY(${top}px)` }}>
       {row ? (
         <>
-          <div role="gridcell" className="pin">
+          <div role="gridcell" aria-colindex={1} className="pin">
             <button type="button" tabIndex={-1} data-act="keep" className={row.kept ? 'tag kept' : 'tag'} aria-pressed={row.kept} aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`} />
           </div>
-          <div role="rowheader" className="pin">
-            <span className="sheet-name" title={row.change ? `${row.label}: ${row.change}` : row.label}><SeamedName label={row.label} starts={row.starts} />{row.dot && <span className="muted">.{row.dot}</span>}</span>
+          <div role="rowheader" aria-colindex={2} className="pin">
+            <SeamedName className="sheet-name" title={row.change ? `${row.label}: ${row.change}` : row.label} label={row.label} starts={row.starts} extension={row.dot} />
           </div>
-          {layout.columns.map((column) => <div role="gridcell" key={column.id} className={stay(column.id)}>{column.cell(row, grading)}</div>)}
+          {columns.slice(0, first).map(cell)}
+          {columns.slice(span.from, span.to).map((column, i) => cell(column, span.from + i))}
         </>
       ) : (
         <div role="gridcell" className="muted" style={{ gridColumn: '2 / -1' }}>…</div>

@@ -3,13 +3,10 @@ import type { ReactNode } from 'react';
 import type { Cell, Row } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
 import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
-import { GradeFigure } from '../../shared/ui/GradeFigure';
 import { shownStatus, type ShownStatus, STATUS_MEANS, STATUS_WORD, statusWord } from '../../shared/ui/status';
 import { markClass } from '../../shared/ui/StatusMark';
 import { Unseen } from '../../shared/ui/Unseen';
 
-/** A figure under it is coloured: the grade suffers from it. */
-const LOW = 40;
 const LOOKED = { '': 'not yet', seen: 'seen', later: 'later' } as const;
 
 export interface Column {
@@ -21,7 +18,9 @@ export interface Column {
   sort?: string;
   /** The best comes first when it is ordered by this. */
   falling?: boolean;
-  cell: (row: Row, grading: Grading | null) => ReactNode;
+  cell?: (row: Row, grading: Grading | null) => ReactNode;
+  /** A figure of 0 to 100 instead, underlined as far as it goes; null where there is none. */
+  figure?: (row: Row, grading: Grading | null) => number | null;
 }
 
 const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
@@ -50,19 +49,14 @@ function Status({ row, extension }: { row: Row; extension: string }) {
   );
 }
 
-function Score({ row, measure }: { row: Row; measure: string }) {
-  const score = row.scores[measure];
-  return score === undefined ? <span title="Not graded">–</span> : score < LOW ? <span className="low"><GradeFigure grade={score} plain /></span> : <GradeFigure grade={score} plain />;
-}
-
 const known = (value: number): ReactNode => value || <span title="Not known of this name">–</span>;
 
 const PLAIN: readonly Column[] = [
-  { id: 'grade', word: 'Grade', title: 'The weighted whole, 0 to 100', width: 60, sort: 'grade', falling: true, cell: (row, grading) => <GradeFigure grade={grading ? gradeOf(row.scores, grading) : row.grade} /> },
+  { id: 'grade', word: 'Grade', title: 'The weighted whole, 0 to 100', width: 60, sort: 'grade', falling: true, figure: (row, grading) => (grading ? gradeOf(row.scores, grading) : row.grade) },
   { id: 'letters', word: 'Letters', title: 'Letters, without hyphens', width: 54, sort: 'letters', cell: (row) => row.letters },
   { id: 'syllables', word: 'Syllables', title: 'Syllables, as said', width: 66, sort: 'syllables', cell: (row) => known(row.syllables) },
   { id: 'words', word: 'Words', title: 'Words it is made of', width: 54, sort: 'words', cell: (row) => known(row.words) },
-  ...MEASURES.map(({ name, word, asks }): Column => ({ id: name, word: word.replace('Keyword fit', 'Fit'), title: asks, width: 66, sort: name, falling: true, cell: (row) => <Score row={row} measure={name} /> })),
+  ...MEASURES.map(({ name, word, asks }): Column => ({ id: name, word: word.replace('Keyword fit', 'Fit'), title: asks, width: 66, sort: name, falling: true, figure: (row) => row.scores[name] ?? null })),
   { id: 'recipes', word: 'Recipe', title: 'The recipes that made it', width: 88, cell: (row) => <span className="muted" title={row.recipes.join(', ')}>{row.recipes.join(', ')}</span> },
   { id: 'added', word: 'Added', title: 'What kind of word was added', width: 76, cell: (row) => <span className="muted">{row.added.join(', ')}</span> },
   { id: 'price', word: 'From', title: 'The cheapest first year that is known', width: 64, sort: 'price', cell: (row) => <Cheapest row={row} /> },
@@ -80,6 +74,11 @@ export function columnOf(id: string): Column {
 
 export const NAME_WIDTH = 132;
 const TAG_WIDTH = 30;
+// As in sheet.css.
+const PADDING = 4;
+const GAP = 2;
+/** So many pixels beside what is in sight are drawn too. */
+const MARGIN = 60;
 
 /** Columns as a grid: those that stay in sight first. */
 export interface Layout {
@@ -87,11 +86,32 @@ export interface Layout {
   template: string;
   /** The ids of those that stay. */
   stays: ReadonlySet<string>;
+  /** Where each column begins at the least, in pixels, and where the last one ends. */
+  edges: readonly number[];
 }
 
 export function layoutOf(ids: readonly string[], pinned: readonly string[], widths: Readonly<Record<string, number>>): Layout {
   const there = pinned.filter((id) => ids.includes(id));
   const columns = [...there, ...ids.filter((id) => !there.includes(id))].map(columnOf);
   const name = widths.name ? `${widths.name}px` : `minmax(${NAME_WIDTH}px, 1fr)`;
-  return { columns, template: `${TAG_WIDTH}px ${name} ${columns.map((c) => `${widths[c.id] ?? c.width}px`).join(' ')}`, stays: new Set(['name', ...there]) };
+  const sizes = columns.map((c) => widths[c.id] ?? c.width);
+  const edges = [PADDING + TAG_WIDTH + (widths.name ?? NAME_WIDTH) + 2 * GAP];
+  for (const px of sizes) edges.push((edges.at(-1) ?? 0) + px + GAP);
+  return { columns, template: `${TAG_WIDTH}px ${name} ${sizes.map((px) => `${px}px`).join(' ')}`, stays: new Set(['name', ...there]), edges };
+}
+
+/** Which columns are drawn: those that stay, and from the place `from` up to `to`. */
+export interface Span {
+  from: number;
+  to: number;
+}
+
+/** The columns seen when `left` pixels are scrolled away and `width` are in sight; all of them while no width is known. */
+export function spanOf({ columns, stays, edges }: Layout, left: number, width: number): Span {
+  const first = columns.findIndex((c) => !stays.has(c.id));
+  if (first < 0 || width === 0) return { from: Math.max(0, first), to: columns.length };
+  let [from, to] = [first, columns.length];
+  while (from < to - 1 && (edges[from + 1] ?? 0) < left - MARGIN) from += 1;
+  while (to > from + 1 && (edges[to - 1] ?? 0) > left + width + MARGIN) to -= 1;
+  return { from, to };
 }

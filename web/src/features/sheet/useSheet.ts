@@ -1,20 +1,12 @@
 import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
-import { api, keys, type Page, type Question, type Row, unwrap } from '../../shared/api';
+import type { Page, Row } from '../../shared/api';
 import type { Asked } from '../../shared/lib/asked';
+import { PAGE, pageQuery } from '../../shared/lib/queries';
 
-const PAGE = 60;
 /** While one scrolls, pages are asked for at most this often, in milliseconds. */
 const EVERY = 90;
-
-const pageQuery = (projectId: number, asked: Asked, page: number) => {
-  const query: Question = { ...asked, offset: page * PAGE, limit: PAGE };
-  return {
-    queryKey: keys.sheet(projectId, query),
-    queryFn: ({ signal }: { signal: AbortSignal }) => unwrap(api.GET('/api/projects/{project_id}/names', { params: { path: { project_id: projectId }, query }, signal })),
-  };
-};
 
 /** The first page of the sheet, which also says how many rows there are. */
 export const useFirstPage = (projectId: number, asked: Asked) =>
@@ -38,7 +30,9 @@ function useThrottled(value: number): number {
 /** A way to get at the rows from place `first` to `last`, and those just before and after; those not loaded yet are undefined. */
 export function useRows(projectId: number, asked: Asked, top: Page | undefined, first: number, last: number): (index: number) => Row | undefined {
   const from = useThrottled(Math.max(1, Math.floor((first - PAGE / 3) / PAGE)));
-  const to = useThrottled(Math.floor((last + PAGE / 3) / PAGE));
+  // Who has begun to scroll goes on: what comes next is there before it is seen.
+  const ahead = first > 0 ? PAGE : PAGE / 3;
+  const to = useThrottled(Math.floor((last + ahead) / PAGE));
   const wanted: number[] = [];
   for (let page = from; page <= to && page * PAGE < (top?.total ?? 0); page += 1) wanted.push(page);
   const more = useQueries({ queries: wanted.map((page) => pageQuery(projectId, asked, page)) });

@@ -6,9 +6,9 @@ import { type SyntheticEvent, useState } from 'react';
 import { type ApiError, asApiError } from '../../shared/api';
 import type { useShortlist } from './useShortlist';
 
-const wordsFor = (error: ApiError | null): string | undefined => error?.at('label') ?? error?.message;
+const wordsFor = (error: ApiError | null): string | undefined => error?.at('label') ?? error?.at('extension') ?? error?.message;
 
-/** A name of the person's own, typed in. */
+/** A name or full name of the person's own, typed in. */
 export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }) {
   const [typed, setTyped] = useState('');
   const problem = wordsFor(asApiError(add.error));
@@ -18,7 +18,7 @@ export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }
   };
   return (
     <Stack component="form" direction="row" noValidate onSubmit={submit} sx={{ gap: 1, alignItems: 'flex-start' }}>
-      <TextField label="A name of your own" value={typed} error={Boolean(problem)} helperText={problem} onChange={(e) => { setTyped(e.target.value); if (add.error) add.reset(); }} sx={{ width: 250 }} />
+      <TextField label="A name or full name of your own" value={typed} error={Boolean(problem)} helperText={problem} onChange={(e) => { setTyped(e.target.value); if (add.error) add.reset(); }} sx={{ width: 280 }} />
       <Button type="submit" variant="outlined" disabled={add.isPending} sx={{ minHeight: 38 }}>Add</Button>
     </Stack>
   );

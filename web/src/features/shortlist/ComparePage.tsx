@@ -86,7 +86,7 @@ export function ComparePage() {
               {names.map((name) => (
                 <Box component="th" scope="col" key={name.label} sx={{ p: 1, textAlign: 'left', verticalAlign: 'bottom', fontWeight: 400 }}>
                   <Stack direction="row" sx={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
-                    <Box component={Link} to={`/projects/${project.id}/names/${name.label}`} sx={{ color: 'text.primary', textDecoration: 'none', fontSize: names.length > 4 ? '1.15rem' : '1.5rem', overflowWrap: 'anywhere' }}>{name.shown === name.label ? <SeamedName label={name.label} starts={name.parts.map((p) => p.start)} /> : name.shown}</Box>
+                    <Box component={Link} to={`/projects/${project.id}/names/${name.label}`} sx={{ color: 'text.primary', textDecoration: 'none', fontSize: names.length > 4 ? '1.15rem' : '1.5rem', overflowWrap: 'anywhere' }}><SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension} /></Box>
                     <IconButton size="small" aria-label={`Leave ${name.shown} out`} onClick={() => { choose(labels.filter((l) => l !== name.label)); }}><CrossIcon sx={{ fontSize: 16 }} /></IconButton>
                   </Stack>
                   <SayButton text={name.shown} />

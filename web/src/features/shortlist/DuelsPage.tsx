@@ -11,6 +11,7 @@ import { Link } from 'react-router';
 import { api, asApiError, keys, type Ranking, unwrap } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
+import { fullName } from '../../shared/lib/fullName';
 import { Blank } from '../../shared/ui/Blank';
 import { useNotify } from '../../shared/ui/Notices';
 import { useShortlist } from './useShortlist';
@@ -66,7 +67,10 @@ export function DuelsPage() {
   const { duels, answer, back, forget, order } = useDuels(project.id);
   const ranking = duels.data;
   const [one, other] = ranking?.pair ?? [];
-  const shown = (label: string) => list.data?.find((k) => k.label === label)?.shown ?? label;
+  const shown = (label: string) => {
+    const kept = list.data?.find((k) => k.label === label);
+    return kept ? fullName(kept) : label;
+  };
   const { mutate } = answer;
   const { mutate: takeBack } = back;
   const busy = answer.isPending;

@@ -7,19 +7,20 @@ import { sampleKept, sampleProject } from '../../shared/testing/samples';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { ShortlistPage } from './ShortlistPage';
 
-const kept = (label: string) => sampleKept({ label });
 const project = sampleProject();
 
 function setUp(start: string[], act: (method: string, path: string) => Answer | undefined = () => undefined) {
   let labels = start;
+  let extension = '';
   const asked = serve((method, path, body) => {
     const answer = act(method, path);
     if (answer) return answer;
     if (method === 'PUT') labels = (body as { labels: string[] }).labels;
+    if (method === 'PATCH') extension = (body as { extension: string }).extension;
     const given = (body as { labels?: string[] } | undefined)?.labels ?? [];
     if (path.endsWith('/off')) labels = labels.filter((label) => !given.includes(label));
     else if (method === 'POST') labels = [...labels, ...given];
-    return method === 'GET' ? { body: labels.map(kept) } : { body: { labels: given } };
+    return method === 'GET' ? { body: labels.map((label) => sampleKept({ label, extension })) } : { body: { labels: given } };
   });
   renderIn(<ProjectContext value={project}><ShortlistPage /></ProjectContext>);
   return asked;
@@ -51,11 +52,21 @@ it('takes a name off, and undoes it', async () => {
   await waitFor(() => { expect(asked.find((a) => a.method === 'POST' && a.path.endsWith('/shortlist'))?.body).toEqual({ labels: ['inkpost'] }); });
 });
 
+it('keeps a full name when an extension is pressed, and the name alone when it is pressed again', async () => {
+  const asked = setUp(['inkpost']);
+  const statuses = within(await screen.findByRole('list', { name: 'Statuses of inkpost' }));
+  await userEvent.click(statuses.getByRole('button', { name: '.com' }));
+  expect(names()).toEqual(['inkpost.com']);
+  await waitFor(() => { expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({ path: '/api/projects/7/shortlist/names/inkpost', body: { extension: 'com' } }); });
+  await userEvent.click(statuses.getByRole('button', { name: '.com', pressed: true }));
+  await waitFor(() => { expect(names()).toEqual(['inkpost']); });
+});
+
 it('keeps a typed name that was refused, and says why', async () => {
   const problems = [{ path: 'label', code: 'label_character', message: 'A name cannot contain “ ”.' }];
   setUp([], (method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : undefined));
   expect(await screen.findByText('Nothing is kept yet')).toBeInTheDocument();
-  await userEvent.type(screen.getByLabelText('A name of your own'), 'ink post{Enter}');
+  await userEvent.type(screen.getByLabelText('A name or full name of your own'), 'ink post{Enter}');
   expect(await screen.findByText('A name cannot contain “ ”.')).toBeInTheDocument();
-  expect(screen.getByLabelText('A name of your own')).toHaveValue('ink post');
+  expect(screen.getByLabelText('A name or full name of your own')).toHaveValue('ink post');
 });

@@ -22,7 +22,7 @@ export const MOST_COMPARED = 6;
 /** The kept names, with notes and tags, in an order of the person's own. */
 export function ShortlistPage() {
   const project = useOpenProject();
-  const { list, move, add } = useShortlist(project.id);
+  const { list, move, add, settle } = useShortlist(project.id);
   const { act } = useActs(project.id);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const [tag, setTag] = useState<string | null>(null);
@@ -43,7 +43,7 @@ export function ShortlistPage() {
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', flexWrap: 'wrap', mb: 2, gap: 1.5 }}>
         <Box>
           <Typography variant="h1">Shortlist</Typography>
-          {list.data && <Typography color="textSecondary">{plural(kept.length, 'name')} · the first is the favourite</Typography>}
+          {list.data && <Typography color="textSecondary">{plural(kept.length, 'name')} · the first is the favourite · press an extension to keep a full name</Typography>}
         </Box>
         <AddName add={add} />
       </Stack>
@@ -62,7 +62,7 @@ export function ShortlistPage() {
       {list.data?.length === 0 && <Blank title="Nothing is kept yet" action={toBench}>Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names can be compared, set against each other, and shown to others.</Blank>}
       <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
         {shown.map(({ item, place }) => (
-          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} />
+          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} onSettle={(extension) => { settle.mutate({ label: item.label, extension }); }} />
         ))}
       </Stack>
     </Box>

@@ -32,6 +32,8 @@ interface Props {
   /** Another row, at this index, was dropped here. */
   onPlace: (from: number) => void;
   onRemove: () => void;
+  /** Kept as a full name with this extension; without one when it is empty. */
+  onSettle: (extension: string) => void;
 }
 
 function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'last' | 'onMove'>) {
@@ -56,7 +58,7 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
 const DRAGGED = 'text/vinetag-place';
 
 /** One kept name: place, figures, statuses with their age, tags and a note. Alt and an arrow moves it, or drawing it by its place. */
-export function ShortlistRow({ projectId, kept, place, last, extensions, knownTags, picked, onPick, onMove, onPlace, onRemove }: Props) {
+export function ShortlistRow({ projectId, kept, place, last, extensions, knownTags, picked, onPick, onMove, onPlace, onRemove, onSettle }: Props) {
   const [over, setOver] = useState(false);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
@@ -86,18 +88,18 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, knownTa
       <Box sx={{ minWidth: 0 }}>
         <Typography component="h2" sx={{ fontSize: '1.3rem', lineHeight: 1.25, overflowWrap: 'anywhere' }}>
           <Box component={Link} to={`/projects/${projectId}/names/${kept.label}`} title="Everything about it" sx={{ color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>
-            {kept.shown === kept.label ? <SeamedName label={kept.label} starts={kept.starts} /> : <span className="serif">{kept.shown}</span>}
+            <SeamedName label={kept.label} shown={kept.shown} starts={kept.starts} extension={kept.extension} />
           </Box>
         </Typography>
         <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary', alignItems: 'center' }}>{kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}<span>{kept.letters} letters</span></Stack>
         <FormControlLabel control={<Checkbox size="small" checked={picked} onChange={onPick} sx={{ p: 0.4 }} slotProps={{ input: { 'aria-label': `Compare ${kept.shown}` } }} />} label={<Typography variant="caption" color="textSecondary">compare</Typography>} sx={{ ml: -0.5 }} />
       </Box>
       <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem', gridColumn: { xs: '1 / -1', md: 'auto' } }}>
-        {extensions.map((extension) => {
+        {[...new Set([...extensions, ...(kept.extension ? [kept.extension] : [])])].map((extension) => {
           const cell = kept.statuses.find((c) => c.extension === extension);
           return (
             <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8 }}>
-              <Box component="span" sx={{ fontWeight: 600 }}>.{extension}</Box>
+              <Box component="button" type="button" aria-pressed={kept.extension === extension} title={kept.extension === extension ? `Keep ${kept.shown} alone, without an extension` : `Keep it as ${kept.shown}.${extension}`} onClick={() => { onSettle(kept.extension === extension ? '' : extension); }} sx={{ font: 'inherit', fontWeight: 600, border: 1, borderColor: kept.extension === extension ? 'secondary.main' : 'transparent', borderRadius: 1, color: kept.extension === extension ? 'secondary.main' : 'inherit', bgcolor: 'transparent', px: 0.4, ml: -0.4, cursor: 'pointer', '&:hover': { borderColor: 'wire' } }}>.{extension}</Box>
               <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></Box>
             </Stack>
           );

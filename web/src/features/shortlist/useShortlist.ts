@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, type Kept, keys, unwrap } from '../../shared/api';
+import { api, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
 
 /** The kept names in the person's order, and putting them in another. */
@@ -27,6 +27,16 @@ export function useShortlist(projectId: number) {
     mutationFn: (label: string) => unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { labels: [label] } })),
     onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
   });
+  const settle = useMutation({
+    mutationFn: ({ label, extension }: { label: string; extension: string }) => unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { ...path, label } }, body: { extension } })),
+    scope: { id: `settle-${projectId}` },
+    onMutate: ({ label, extension }) => {
+      client.setQueryData<Kept[]>(queryKey, (kept) => kept?.map((k) => (k.label === label ? { ...k, extension } : k)));
+      client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, extension });
+    },
+    onError: (error) => { notify(error.message); },
+    onSettled: (_, __, { label }) => Promise.all([queryKey, keys.name(projectId, label)].map((key) => client.invalidateQueries({ queryKey: key }))),
+  });
   const move = (from: number, to: number) => {
     const labels = (list.data ?? []).map((kept) => kept.label);
     const [label] = labels.splice(from, 1);
@@ -34,5 +44,5 @@ export function useShortlist(projectId: number) {
     labels.splice(to, 0, label);
     order.mutate(labels);
   };
-  return { list, move, add };
+  return { list, move, add, settle };
 }

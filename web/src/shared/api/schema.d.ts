@@ -1334,6 +1334,8 @@ export interface components {
             readonly evidence: components["schemas"]["Evidence"][];
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
             /** @default  */
+            extension: string;
+            /** @default  */
             note: string;
             tags?: string[];
             /** @description In the shortlist, from 1 */
@@ -1345,6 +1347,8 @@ export interface components {
             label: string;
             /** @description The label as a person writes it */
             readonly shown: string;
+            /** @description Of a full name; empty for a name */
+            extension: string;
             note: string;
             tags: string[];
             /** Format: date-time */
@@ -1586,6 +1590,8 @@ export interface components {
             /** @description The note this one was written over */
             was?: string;
             tags?: string[];
+            /** @description Makes it a full name; empty for a name again */
+            extension?: string;
         };
         PatchedRevokeRequest: {
             revoked?: boolean;
@@ -1821,6 +1827,8 @@ export interface components {
         Remarks: {
             note?: string;
             tags?: string[];
+            /** @description Makes it a full name; empty for a name again */
+            extension?: string;
         };
         Remembered: {
             remembered: string[];
@@ -1930,8 +1938,6 @@ export interface components {
             title: string;
             /** Format: date-time */
             ends_at: string;
-            /** @description The first of the owner's choice */
-            extension: string;
             joined: boolean;
             first_name: string;
             guest: number | null;
@@ -1947,6 +1953,8 @@ export interface components {
             label: string;
             shown: string;
             starts: number[];
+            /** @description Its own as a full name, or the owner's first choice */
+            extension: string;
             /** @description One's own: 1, 0 or -1 */
             vote: number | null;
             comments: components["schemas"]["Said"][];

@@ -29,10 +29,10 @@ export const sampleProject = (fields: Partial<Project> = {}): Project => ({
 
 /** A kept name. */
 export const sampleKept = (fields: Partial<Kept> & Pick<Kept, 'label'>): Kept => ({
-  shown: fields.label, note: '', tags: [], kept_at: '', letters: fields.label.length, grade: 90, starts: [0], statuses: [], ...fields,
+  shown: fields.label, extension: '', note: '', tags: [], kept_at: '', letters: fields.label.length, grade: 90, starts: [0], statuses: [], ...fields,
 });
 
 /** All about a name. */
 export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): Judged => ({
-  shown: fields.label, grade: 90, recipes: ['pair'], parts: [], measures: [], warnings: [], misspellings: [], kept: false, cells: [], evidence: [], verdict: '', note: '', tags: [], place: null, history: [], ...fields,
+  shown: fields.label, grade: 90, recipes: ['pair'], parts: [], measures: [], warnings: [], misspellings: [], kept: false, cells: [], evidence: [], verdict: '', extension: '', note: '', tags: [], place: null, history: [], ...fields,
 });

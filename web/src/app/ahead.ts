@@ -1,0 +1,26 @@
+import type { QueryClient } from '@tanstack/react-query';
+
+import { readAsked } from '../shared/lib/asked';
+import { pageQuery, projectQuery, sessionQuery, weighingQuery } from '../shared/lib/queries';
+
+export const loadBench = () => import('./BenchPage');
+
+const nothing = () => undefined;
+
+/** Asks for all that opening a bench needs at once, not one after the other; what fails is asked again, and told, where it is needed. */
+export async function openAhead(client: QueryClient, id: number, search = ''): Promise<void> {
+  const first = (of: string) => client.query(pageQuery(id, readAsked(new URLSearchParams(of)), 0)).catch(nothing);
+  void loadBench();
+  client.query(weighingQuery).catch(nothing);
+  if (search) void first(search);
+  const project = await client.query(projectQuery(id)).catch(nothing);
+  if (!search && project) await first(project.view);
+}
+
+/** Begins with what the address asks for, before anything is drawn. */
+export function beginAt(client: QueryClient, { pathname, search }: Pick<Location, 'pathname' | 'search'>): void {
+  const bench = /^\/projects\/(\d+)$/.exec(pathname);
+  if (!bench) return;
+  client.query(sessionQuery).catch(nothing);
+  void openAhead(client, Number(bench[1]), search);
+}

@@ -1,0 +1,30 @@
+import { queryOptions } from '@tanstack/react-query';
+
+import { api, keys, type Question, unwrap } from '../api';
+import type { Asked } from './asked';
+
+/** So many rows of the sheet come at once. */
+export const PAGE = 60;
+
+/** Who is signed in. */
+export const sessionQuery = queryOptions({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
+
+/** How the measures make a grade: presets by purpose, the mean, and worked examples. */
+export const weighingQuery = queryOptions({ queryKey: keys.weighing, queryFn: () => unwrap(api.GET('/api/measures')), staleTime: Infinity });
+
+/** One project. */
+export const projectQuery = (id: number) =>
+  queryOptions({
+    queryKey: keys.project(id),
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })),
+    staleTime: Infinity,
+  });
+
+/** A page of the sheet. */
+export const pageQuery = (projectId: number, asked: Asked, page: number) => {
+  const query: Question = { ...asked, offset: page * PAGE, limit: PAGE };
+  return queryOptions({
+    queryKey: keys.sheet(projectId, query),
+    queryFn: ({ signal }) => unwrap(api.GET('/api/projects/{project_id}/names', { params: { path: { project_id: projectId }, query }, signal })),
+  });
+};
