@@ -116,20 +116,16 @@ def python(env: dict[str, str], options: Sequence[str]) -> bool:
 
 
 def everything(env: dict[str, str], *, linters: bool) -> bool:
-    """All checks on two cores: the front end's and the browser's beside the rest of Python's."""
-
-    def shown() -> bool:
-        passed = not linters or front_end(env)
-        browser = [*PYTHON, "-m", "pytest", "-m", "e2e", "--durations=5"]
-        return step("browser tests", browser, env) and passed
-
+    """All checks on two cores: the browser's tests beside all others."""
+    browser = [*PYTHON, "-m", "pytest", "-m", "e2e", "--durations=5"]
     # The API's files are made anew before anything reads them.
     passed = not linters or api_is_current(env)
     with ThreadPoolExecutor(1) as beside:
-        other = beside.submit(shown)
+        shown = beside.submit(step, "browser tests", browser, env)
         passed = (not linters or lint(env)) and passed
         passed = python(env, ["-m", "not e2e", "--durations=15"]) and passed
-        return other.result() and passed
+        passed = (not linters or front_end(env)) and passed
+        return shown.result() and passed
 
 
 def main() -> int:

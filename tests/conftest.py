@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import json
 import socket
 import subprocess
@@ -19,6 +20,9 @@ from vinetag.lookup import opening
 # Machines that run the tests are slow and noisy; nothing here is about speed.
 hypothesis_settings.register_profile("steady", deadline=None)
 hypothesis_settings.load_profile("steady")
+
+# The word data are millions of objects that stay: going through them again finds nothing.
+gc.set_threshold(50_000, 20, 100)
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

@@ -10,6 +10,7 @@ from __future__ import annotations
 import argparse
 import asyncio
 import csv
+import gc
 import json
 import os
 import sys
@@ -32,7 +33,7 @@ from vinetag.core.extensions import (
     shipped_catalogue,
 )
 from vinetag.core.grade import MEASURES, Grader, misspellings, warnings
-from vinetag.core.lexicon import load_lexicon
+from vinetag.core.lexicon import Lexicon, load_lexicon
 from vinetag.core.make import make_names, vary
 from vinetag.core.names import FullName, parse_label
 from vinetag.core.spreadsheet import safe_cell
@@ -56,6 +57,16 @@ TELL_EVERY = 0.5
 
 class UsageError(Exception):
     """What was asked cannot be done; the message says why."""
+
+
+def _word_data() -> Lexicon:
+    """The word data. They stay, so the collector need not go through them again and again."""
+    gc.disable()
+    try:
+        return load_lexicon()
+    finally:
+        gc.freeze()
+        gc.enable()
 
 
 def main(argv: Sequence[str] | None = None) -> int:
@@ -141,7 +152,7 @@ def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
     brief = _brief(args)
     if not brief.keywords and not brief.name:
         raise UsageError("give --words or a --brief with keywords.")
-    lexicon = load_lexicon()
+    lexicon = _word_data()
     grader = Grader(brief, lexicon, MEASURES)
     made = make_names(brief, lexicon, seed=args.seed, limit=args.limit)
     return [
@@ -158,14 +169,14 @@ def _words(args: argparse.Namespace) -> list[dict[str, Any]]:
     brief = _brief(args)
     if not brief.keywords:
         raise UsageError("give --words or a --brief with keywords.")
-    opened = [open_up(k, load_lexicon(), brief.keywords) for k in brief.keywords]
+    opened = [open_up(k, _word_data(), brief.keywords) for k in brief.keywords]
     return [{"keyword": o.keyword, **offer._asdict()} for o in opened for offer in o.offers]
 
 
 def _vary(args: argparse.Namespace) -> list[dict[str, Any]]:
     if not 1 <= args.limit <= MOST_NAMES:
         raise UsageError(f"--limit: choose a number from 1 to {MOST_NAMES:,}.")
-    brief, lexicon = _brief(args), load_lexicon()
+    brief, lexicon = _brief(args), _word_data()
     return [
         {
             "of": label,
@@ -179,7 +190,7 @@ def _vary(args: argparse.Namespace) -> list[dict[str, Any]]:
 
 
 def _grade(args: argparse.Namespace) -> list[dict[str, Any]]:
-    grader = Grader(_brief(args), load_lexicon(), MEASURES)
+    grader = Grader(_brief(args), _word_data(), MEASURES)
     why = args.format == "json"
     return [_graded(grader, Candidate(label, (), (), 0.0), why=why) for label in _names_in()]
 

@@ -16,6 +16,7 @@ from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.make import make_names
 
+STEP = 300
 BRIEF = {
     "name": "Pressroom",
     "keywords": [{"text": "ink", "weight": 5}, {"text": "post", "weight": 3}],
@@ -36,8 +37,11 @@ remembered = cache(make_names)
 
 @pytest.fixture(autouse=True)
 def _made_once(monkeypatch: pytest.MonkeyPatch) -> None:
-    """The same brief gives the same names (the core's tests see to that): they are made once."""
+    """The same brief gives the same names (the core's tests see to that): they are made once, and
+    lists are short, as storing them is most of what a test here costs.
+    """
     monkeypatch.setattr("vinetag.apps.naming.services.make_names", remembered)
+    monkeypatch.setattr("vinetag.apps.naming.services.STEP", STEP)
 
 
 def client_of(person: User) -> APIClient:

@@ -2,41 +2,46 @@
 
 import json
 import os
+import runpy
 import subprocess
 import sys
 from typing import Any
 
 import pytest
+from django.core.exceptions import ImproperlyConfigured
 
 from tests.conftest import Registry
 from vinetag.apps.availability.lookups import lookup_settings
+from vinetag.config.settings import base
 from vinetag.lookup import LIVE_BOOTSTRAP
 
-SHOW = """
-import json, django
-django.setup()
-from django.conf import settings as s
-print(json.dumps([s.LIVE, s.RDAP_BOOTSTRAP_URL, s.DNS_SERVER, s.SELLER_URL, s.RDAP_AT_ONCE_A_HOST,
-                  s.RDAP_PER_SECOND_A_HOST, s.RDAP_PER_SECOND_BY_HOST]))
-"""
+SHOWN = (
+    "LIVE RDAP_BOOTSTRAP_URL DNS_SERVER SELLER_URL RDAP_AT_ONCE_A_HOST RDAP_PER_SECOND_A_HOST "
+    "RDAP_PER_SECOND_BY_HOST"
+).split()
 
 
-def settings_with(**env: str) -> Any:
-    clean = {k: v for k, v in os.environ.items() if not k.startswith("VINETAG_")}
-    given = {"DJANGO_SETTINGS_MODULE": "vinetag.config.settings.test", **env}
-    done = subprocess.run(
-        [sys.executable, "-c", SHOW], env={**clean, **given}, capture_output=True, text=True
-    )
-    return json.loads(done.stdout) if done.returncode == 0 else done.stderr
+def test_live_use_is_off_by_default_and_polite_when_on(monkeypatch: pytest.MonkeyPatch) -> None:
+    for name in [name for name in os.environ if name.startswith("VINETAG_")]:
+        monkeypatch.delenv(name)
+    monkeypatch.setenv("VINETAG_SECRET_KEY", "only-for-tests")
 
+    def settings_with(**env: str) -> list[Any]:
+        """The settings as a process with this environment reads them."""
+        with monkeypatch.context() as only:
+            for name, value in env.items():
+                only.setenv(name, value)
+            found = runpy.run_path(base.__file__)
+        return [found[name] for name in SHOWN]
 
-def test_live_use_is_off_by_default_and_polite_when_on() -> None:
     assert settings_with()[0] is False
     live = settings_with(VINETAG_LOOKUP="live", VINETAG_RDAP_LIMITS="rdap.registry.example=5")
     polite = {"rdap.registry.example": 5.0}
     assert live == [True, LIVE_BOOTSTRAP, "system", "", 2, 1.0, polite]
-    assert "one of simulated, live" in settings_with(VINETAG_LOOKUP="yes")
-    assert "should be host=number" in settings_with(VINETAG_RDAP_LIMITS="fast")
+    with pytest.raises(ImproperlyConfigured, match="one of simulated, live"):
+        settings_with(VINETAG_LOOKUP="yes")
+    with pytest.raises(ImproperlyConfigured, match="should be host=number"):
+        settings_with(VINETAG_RDAP_LIMITS="fast")
 
 
 def test_registries_of_the_catalogue_are_asked_in_live_use_only(settings: Any) -> None:

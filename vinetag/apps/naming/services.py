@@ -66,7 +66,7 @@ def create_project(*, owner: User, name: str, brief: object, seed: int = 1) -> P
     title, read = _read(name, brief)
     if own_projects(owner).count() >= MAX_PROJECTS:
         raise RefusedError([Problem("name", "too_many_projects", {"limit": MAX_PROJECTS})])
-    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed)
+    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=STEP)
     with transaction.atomic():
         project.save()
         _make(project, read)

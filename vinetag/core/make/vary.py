@@ -19,7 +19,7 @@ from vinetag.core.make.recipes.clip import Clip
 from vinetag.core.make.recipes.form import Form
 from vinetag.core.make.recipes.respell import Respell
 from vinetag.core.make.sieve import Sieve
-from vinetag.core.make.stems import Stem, brief_stems
+from vinetag.core.make.stems import Stem
 
 __all__ = ["one_word_more", "vary", "words_in"]
 
@@ -86,7 +86,7 @@ def _around(words: Sequence[str], label: str, brief: Brief) -> Brief:
 def _near(job: Job, words: Sequence[str]) -> Iterator[Draft]:
     stems = {s.text: s for s in job.keyword_stems}
     kin: dict[str, list[Stem]] = {}
-    for stem in brief_stems(job.brief, job.lexicon):
+    for stem in job.stems:
         if stem.kind == "kin":
             kin.setdefault(stem.keyword, []).append(stem)
     own = [stems[word] for word in words]
@@ -99,9 +99,17 @@ def _near(job: Job, words: Sequence[str]) -> Iterator[Draft]:
     if len(own) > 1:
         yield joined(own[::-1], 0.6)
         yield joined((*own[1:], own[0]), 0.5)
-        yield from Blend().make(job)
+        yield from Blend().make(_only(job, own))
         if job.brief.limits.hyphens:
             yield hyphened(own[:1], own[1:], 0.8)
+
+
+def _only(job: Job, stems: Sequence[Stem]) -> Job:
+    """A job of these keywords' stems without the words they lead to."""
+    keywords = tuple(Keyword(stem.words, 5) for stem in stems)
+    only = Job(replace(job.brief, keywords=keywords), job.lexicon)
+    only.stems = list(stems)
+    return only
 
 
 def _swapped(
@@ -121,8 +129,7 @@ def _altered(
     job: Job, before: Sequence[Stem], stem: Stem, after: Sequence[Stem]
 ) -> Iterator[Draft]:
     """The part in another form, with an affix, respelt or cut; the others stay."""
-    alone = Job(replace(job.brief, keywords=(Keyword(stem.words, 5),)), job.lexicon)
-    alone.stems = [stem]
+    alone = _only(job, [stem])
     front, back = joined(before, 0.0), joined(after, 0.0)
     for recipe in CHANGES:
         for count, draft in enumerate(recipe.make(alone)):

@@ -1,4 +1,5 @@
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { expect, it } from 'vitest';
 
@@ -10,13 +11,15 @@ import { NamePage } from './NamePage';
 
 const AT = '2026-11-20T10:00:00Z';
 function setUp(name: Partial<Judged>, answer?: Answer) {
-  serve((_method, path) => {
+  const asked = serve((method, path) => {
+    if (method === 'PATCH') return { body: { extension: 'com' } };
     if (path.endsWith('/near')) return { body: { rows: [], total: 0 } };
     if (path.endsWith('/checks')) return { body: { check_run: null, cells: [], number: 0, more: false } };
     if (path.endsWith('/shortlist')) return { body: [] };
     return answer ?? { body: sampleJudged({ label: 'inkpost', ...name }) };
   });
   renderIn(<ProjectContext value={sampleProject()}><Routes><Route path="names/:label" element={<NamePage />} /></Routes></ProjectContext>, '/names/inkpost');
+  return asked;
 }
 
 it('tells who holds the name by the public record, and what was found out when', async () => {
@@ -38,6 +41,14 @@ it('shows where a kept name stands, with its note and tags', async () => {
   expect(await screen.findByText(/Number 2 on the/)).toBeInTheDocument();
   expect(screen.getByLabelText('Note on inkpost')).toHaveValue('the favourite');
   expect(screen.getByText('short')).toBeInTheDocument();
+});
+
+it('keeps a name as a full name', async () => {
+  const asked = setUp({ kept: true });
+  expect(await screen.findByRole('heading', { level: 1 })).toHaveTextContent('inkpost.com');
+  await userEvent.click(screen.getByRole('combobox', { name: 'Kept as' }));
+  await userEvent.click(await screen.findByRole('option', { name: 'inkpost.com' }));
+  await waitFor(() => { expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({ path: '/api/projects/7/shortlist/names/inkpost', body: { extension: 'com' } }); });
 });
 
 it('says why an address holds no name', async () => {

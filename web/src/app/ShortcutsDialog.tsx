@@ -17,6 +17,7 @@ const SHORTCUTS: readonly (readonly [string, string])[] = [
   ['c', 'check the name, or those marked'],
   ['v', 'vary the name: names near it'],
   ['g', 'compare: the names marked side by side'],
+  ['o', 'to the heads of the columns: ← → from one to the next, Enter orders by it, shift with ← → sizes it, ↓ back to the names'],
   ['Enter', 'everything about the name, on its own page'],
   ['r', 'read one by one'],
   ['u, shift and u', 'undo, redo, back through the session'],

@@ -182,7 +182,7 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     setWanted(Math.max(0, Math.min(at.current, total - labels.length - 1)));
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target instanceof HTMLInputElement) return;
+    if (event.target instanceof HTMLInputElement || (event.target instanceof HTMLElement && event.target.dataset.head)) return;
     if ((event.ctrlKey || event.metaKey) && event.key === 'a' && total > 0) {
       event.preventDefault();
       markRange(0, total - 1);
@@ -205,6 +205,7 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     else if (event.key === 'x' && labels.length) sendAway(labels);
     else if (event.key === 'g' && labels.length) onCompare(labels);
     else if (event.key === 'v' && row) onVary();
+    else if (event.key === 'o') (scroller.current?.querySelector<HTMLElement>('[aria-sort$=ing] [data-head]') ?? scroller.current?.querySelector<HTMLElement>('[data-head]'))?.focus();
     else if (event.key === 'Enter' && row) onOpen(row.label);
     else return;
     event.preventDefault();

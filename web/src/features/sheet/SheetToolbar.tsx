@@ -41,7 +41,7 @@ export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, vie
     setKnown(given);
     setTyped(given);
   }
-  const settled = useDebounced(typed, 70);
+  const settled = useDebounced(typed, 40);
   useEffect(() => {
     if (settled === typed && settled !== given) onAsk({ text: settled || undefined });
   }, [settled, typed, given, onAsk]);
