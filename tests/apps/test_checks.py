@@ -6,6 +6,7 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.db import OperationalError as BrokenOff
 from django.utils import timezone
 from kombu.exceptions import OperationalError
 from rest_framework.test import APIClient
@@ -282,6 +283,30 @@ def test_owners_who_may_not_register_are_told_without_asking(
     assert rows["ie"].status == "open"
     assert registry.served == before + 1
     assert not Finding.objects.filter(extension="co.jp").exists()
+
+
+@pytest.mark.django_db(transaction=True)
+@pytest.mark.parametrize(("broken_off", "stopped"), [(2, True), (9, False)])
+def test_stopping_is_tried_again_when_a_worker_was_in_the_way(
+    project: Project, monkeypatch: pytest.MonkeyPatch, broken_off: int, stopped: bool
+) -> None:
+    check = checks.start_check(project=project)
+    faults = [BrokenOff(1213, "Deadlock found")] * broken_off
+    save = Check.save
+
+    def breaks_off(self: Check, *args: Any, **kwargs: Any) -> None:
+        if faults:
+            raise faults.pop()
+        save(self, *args, **kwargs)
+
+    monkeypatch.setattr(Check, "save", breaks_off)
+    if stopped:
+        assert checks.stop_check(project, check.pk).state == Check.State.STOPPED
+    else:
+        with pytest.raises(BrokenOff):
+            checks.stop_check(project, check.pk)
+    check.refresh_from_db()
+    assert (check.state == Check.State.STOPPED) is stopped
 
 
 @pytest.mark.django_db(transaction=True)

@@ -16,6 +16,7 @@ from kombu.exceptions import OperationalError
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError
 from vinetag.apps.availability.models import Check, Lookup
+from vinetag.apps.naming.contention import again_when_deadlocked
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import Purpose, Status, is_fresh
 from vinetag.core.names import FullName, parse_label
@@ -36,6 +37,7 @@ BATCH = 500
 log = logging.getLogger(__name__)
 
 
+@again_when_deadlocked
 def start_check(
     *,
     project: Project,
@@ -107,17 +109,15 @@ def _wanted(
 ) -> list[FullName]:
     if again == "all" and older_than is None:
         return list(dict.fromkeys(names))
-    labels = {name.label for name in names}
-    rows = project.lookups.filter(extension__in={name.extension for name in names})
-    if len(labels) <= BATCH:
-        rows = rows.filter(label__in=labels)
-    known = {
-        FullName(label, extension): (cast(Status, status), asked_at, asked_for)
+    # By the names asked about: a project may have answers to many more.
+    known: dict[FullName, tuple[Status, datetime, str]] = {}
+    labels = list({name.label for name in names})
+    for start in range(0, len(labels), BATCH):
+        rows = project.lookups.filter(label__in=labels[start : start + BATCH])
         for label, extension, status, asked_at, asked_for in rows.values_list(
             "label", "extension", "status", "asked_at", "purpose"
-        )
-    }
-
+        ):
+            known[FullName(label, extension)] = (cast(Status, status), asked_at, asked_for)
     asked_only = again == "unsure" or older_than is not None
     if not known:
         return [] if asked_only else list(dict.fromkeys(names))
@@ -175,11 +175,13 @@ def release(check_id: int, token: str) -> None:
     Check.objects.filter(pk=check_id, lease=token).update(lease="", heartbeat_at=_long_ago())
 
 
-def names_left(check: Check) -> list[FullName]:
-    """The full names of the plan that are not answered, in its order."""
+def names_left(check: Check) -> list[str]:
+    """The full names of the plan that are not answered, in its order, as texts: a plan may hold
+    fifty thousand.
+    """
     rows = Lookup.objects.filter(check_run=check).values_list("label", "extension")
     answered = {f"{label}.{extension}" for label, extension in rows}
-    return [full_name(text) for text in check.plan if text not in answered]
+    return [text for text in check.plan if text not in answered]
 
 
 def full_name(text: str) -> FullName:
@@ -209,6 +211,7 @@ def finish_if_done(check_id: int) -> bool:
     return True
 
 
+@again_when_deadlocked
 def stop_check(project: Project, check_id: int) -> Check:
     """Stop a check: answers stay, and it can be gone on with. Raises NotFoundError."""
     with transaction.atomic():
@@ -221,6 +224,7 @@ def stop_check(project: Project, check_id: int) -> Check:
     return check
 
 
+@again_when_deadlocked
 def resume_check(project: Project, check_id: int) -> Check:
     """Go on with a stopped check. Raises NotFoundError, or ConflictError when another one is active
     or nothing is left of this.

@@ -6,11 +6,9 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from django.db import transaction
-
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.availability.checks import in_turn
-from vinetag.apps.availability.models import ListedName, Lookup
+from vinetag.apps.availability.models import Lookup, PastedList
 from vinetag.apps.availability.watching import cells_of
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import BadLine, read_pasted
@@ -18,7 +16,10 @@ from vinetag.core.errors import Problem
 from vinetag.core.extensions import parse_extension
 from vinetag.core.names import FullName
 
-__all__ = ["BADS_TOLD", "ListPage", "Taken", "clear_list", "list_page", "listed_names", "take_list"]
+__all__ = [
+    "BADS_TOLD", "ListPage", "Taken", "clear_list", "list_page", "listed_names", "pasted_list",
+    "put_list", "take_list",
+]  # fmt: skip
 
 BADS_TOLD = 200
 NOT_ASKED = "not asked"
@@ -55,17 +56,12 @@ def take_list(*, project: Project, text: str, extensions: Sequence[str] | None =
         if pasted.bad:
             raise RefusedError([_told(bad) for bad in pasted.bad[:BADS_TOLD]])
         raise RefusedError([Problem("text", "blank")])
-    rows = [
-        ListedName(project=project, label=label, place=place, extensions=own or chosen)
-        for place, (label, own) in enumerate(pasted.names.items(), start=1)
-    ]
-    with transaction.atomic():
-        project.listed.all().delete()
-        ListedName.objects.bulk_create(rows, batch_size=BATCH)
+    names = {label: own or chosen for label, own in pasted.names.items()}
+    put_list(project, names)
     return Taken(
         lines=pasted.lines,
-        names=len(rows),
-        full_names=sum(len(row.extensions) for row in rows),
+        names=len(names),
+        full_names=sum(len(extensions) for extensions in names.values()),
         merged=pasted.merged,
         bad=pasted.bad[:BADS_TOLD],
         bad_count=len(pasted.bad),
@@ -79,8 +75,20 @@ def _told(bad: BadLine) -> Problem:
 
 def clear_list(project: Project) -> int:
     """Empty the project's list; how many names were on it."""
-    count, _ = project.listed.all().delete()
+    count = len(pasted_list(project))
+    PastedList.objects.filter(project=project).delete()
     return count
+
+
+def put_list(project: Project, names: Mapping[str, Sequence[str]]) -> None:
+    """Names, each with its extensions, in place of the project's list."""
+    PastedList.objects.update_or_create(project=project, defaults={"names": names})
+
+
+def pasted_list(project: Project) -> Mapping[str, Sequence[str]]:
+    """The project's list in its order: names, each with the extensions it is asked under."""
+    rows = PastedList.objects.filter(project=project).values_list("names", flat=True)
+    return next(iter(rows), {})
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,18 +115,17 @@ class ListPage:
 
 def list_page(project: Project, *, status: str = "", offset: int = 0, limit: int = 100) -> ListPage:
     """Names of the list in their order: all, or those with a full name of `status`."""
-    listed = list(project.listed.order_by("place").values_list("label", "extensions"))
-    labels = [label for label, _ in listed]
-    own = {label: set(extensions) for label, extensions in listed}
+    listed = pasted_list(project)
+    labels = list(listed)
     known: dict[str, dict[str, str]] = {}
     for start in range(0, len(labels), BATCH):
         rows = project.lookups.filter(label__in=labels[start : start + BATCH])
         for label, extension, told in rows.values_list("label", "extension", "status"):
-            if extension in own[label]:
+            if extension in listed[label]:
                 known.setdefault(label, {})[extension] = told
     counts: Counter[str] = Counter()
     matching = []
-    for label, extensions in listed:
+    for label, extensions in listed.items():
         told_of = known.get(label, {})
         statuses = [told_of.get(e, NOT_ASKED) for e in extensions]
         counts.update(statuses)
@@ -139,6 +146,6 @@ def list_page(project: Project, *, status: str = "", offset: int = 0, limit: int
 def listed_names(project: Project) -> list[FullName]:
     """The list's full names in the order they are to be asked."""
     groups: dict[tuple[str, ...], list[str]] = {}
-    for label, extensions in project.listed.order_by("place").values_list("label", "extensions"):
+    for label, extensions in pasted_list(project).items():
         groups.setdefault(tuple(extensions), []).append(label)
     return [name for own, labels in groups.items() for name in in_turn(labels, own)]

@@ -10,7 +10,7 @@ from django.utils import timezone
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import STATUSES
 
-__all__ = ["Check", "ExtensionRow", "Finding", "ListedName", "Lookup", "PastAnswer"]
+__all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedList"]
 
 STATUS_CHOICES = [(status, status) for status in STATUSES]
 
@@ -154,22 +154,18 @@ class PastAnswer(models.Model):
         return f"{self.label}.{self.extension}: {self.status}"
 
 
-class ListedName(models.Model):
-    """A name that was pasted or uploaded, with the extensions it is asked under, in its place."""
+class PastedList(models.Model):
+    """The names that were pasted or uploaded, in their order, each with the extensions it is asked
+    under. The list is always read as a whole, so it is kept as one.
+    """
 
-    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="listed")
-    label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
-    place = models.PositiveIntegerField()
-    extensions = models.JSONField()
-
-    class Meta:
-        constraints = [
-            models.UniqueConstraint(fields=["project", "label"], name="listed_once_a_label")
-        ]
-        indexes = [models.Index(fields=["project", "place"])]
+    project = models.OneToOneField(
+        Project, on_delete=models.CASCADE, related_name="pasted", primary_key=True
+    )
+    names = models.JSONField(default=dict)
 
     def __str__(self) -> str:
-        return self.label
+        return f"{len(self.names)} names"
 
 
 class ExtensionRow(models.Model):

@@ -122,7 +122,8 @@ class _Feed:
     def fill(self, ready: int = READY) -> None:
         """Make names ready while few are."""
         while self._left and len(self._ready) < ready and len(self._shelf) < MOST_BACK:
-            names = [self._left.popleft() for _ in range(min(AT_A_TIME, ready, len(self._left)))]
+            count = min(AT_A_TIME, ready, len(self._left))
+            names = [checks.full_name(self._left.popleft()) for _ in range(count)]
             self._ready.extend(self._unknown(names))
         self._all_ready = not self._left
         self._wanted.clear()

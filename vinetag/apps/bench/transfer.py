@@ -14,7 +14,8 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.accounts.models import User
-from vinetag.apps.availability.models import ListedName, Lookup, PastAnswer
+from vinetag.apps.availability.lists import pasted_list, put_list
+from vinetag.apps.availability.models import Lookup, PastAnswer
 from vinetag.apps.naming.marks import MOST_DISMISSED, dismiss, look
 from vinetag.apps.naming.models import Look, Project
 from vinetag.apps.naming.services import create_project, keep_views
@@ -74,8 +75,8 @@ def project_document(project: Project) -> dict[str, Any]:
         "dismissed": list(project.dismissed.order_by("id").values_list("label", flat=True)),
         "looked": looks,
         "pasted": [
-            {"label": row.label, "extensions": row.extensions}
-            for row in project.listed.order_by("place")
+            {"label": label, "extensions": extensions}
+            for label, extensions in pasted_list(project).items()
         ],
         "answers": [_written(row) for row in project.lookups.order_by("number").values(*ANSWER)],
         "past_answers": [
@@ -231,13 +232,8 @@ def _make(owner: User, reader: _Reader) -> Project:
             labels = looked.get(mark, []) if isinstance(looked, dict) else []
             if labels:
                 look(project=project, labels=labels, verdict=Look.Verdict(mark))
-        ListedName.objects.bulk_create(
-            [
-                ListedName(project=project, label=label, extensions=extensions, place=place)
-                for place, (label, extensions) in enumerate(dict(listed).items())
-            ],
-            BATCH,
-        )
+        if listed:
+            put_list(project, dict(listed))
         _answered(project, answers, past)
     return Project.objects.get(pk=project.pk)
 

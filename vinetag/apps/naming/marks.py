@@ -7,6 +7,7 @@ from collections.abc import Iterable, Sequence
 from django.db import transaction
 
 from vinetag.apps.accounts.errors import ConflictError
+from vinetag.apps.naming.contention import again_when_deadlocked
 from vinetag.apps.naming.models import Dismissed, Look, Project
 from vinetag.core.names import parse_label
 
@@ -24,6 +25,7 @@ def next_mark(project: Project) -> int:
     return locked.marked
 
 
+@again_when_deadlocked
 def dismiss(*, project: Project, labels: Sequence[str]) -> int:
     """Take names out of sight, now and when names are made anew; how many were not before. Raises
     LabelError, or ConflictError when too many are dismissed.
@@ -41,6 +43,7 @@ def dismiss(*, project: Project, labels: Sequence[str]) -> int:
     return len(new)
 
 
+@again_when_deadlocked
 def bring_back(*, project: Project, labels: Sequence[str] | None) -> int:
     """Show dismissed names again, all when `labels` is None; how many there were."""
     rows = project.dismissed.all()
@@ -52,6 +55,7 @@ def bring_back(*, project: Project, labels: Sequence[str] | None) -> int:
     return count
 
 
+@again_when_deadlocked
 def look(*, project: Project, labels: Sequence[str], verdict: Look.Verdict) -> None:
     """Remember how names were looked at last. Raises LabelError."""
     labels = _read(labels)

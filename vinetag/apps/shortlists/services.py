@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.availability.models import Lookup
+from vinetag.apps.naming.contention import again_when_deadlocked
 from vinetag.apps.naming.marks import next_mark
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for
@@ -62,6 +63,7 @@ def entries(project: Project) -> QuerySet[Entry]:
     return Entry.objects.filter(project=project, removed_at=None).order_by("position", "id")
 
 
+@again_when_deadlocked
 def keep(*, project: Project, labels: Sequence[str]) -> list[str]:
     """Keep names or full names, made or typed; the labels that were not kept before. Keeping one
     again changes nothing but its extension, where one is given; a removed one comes back with its
@@ -98,6 +100,7 @@ def _entry(project: Project, label: str, place: int, made: Candidate | None) -> 
     return entry
 
 
+@again_when_deadlocked
 def unkeep(*, project: Project, labels: Sequence[str]) -> int:
     """Take names off, how many were on; keep() undoes it."""
     with transaction.atomic():

@@ -58,12 +58,10 @@ class Migration(migrations.Migration):
             ],
         ),
         migrations.CreateModel(
-            name='ListedName',
+            name='PastedList',
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('label', models.CharField(db_collation='utf8mb4_bin', max_length=63)),
-                ('place', models.PositiveIntegerField()),
-                ('extensions', models.JSONField()),
+                ('project', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, primary_key=True, related_name='pasted', serialize=False, to='naming.project')),
+                ('names', models.JSONField(default=dict)),
             ],
         ),
         migrations.RemoveIndex(
@@ -169,18 +167,5 @@ class Migration(migrations.Migration):
         migrations.AddConstraint(
             model_name='finding',
             constraint=models.UniqueConstraint(fields=('label', 'extension'), name='one_finding_a_full_name'),
-        ),
-        migrations.AddField(
-            model_name='listedname',
-            name='project',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='listed', to='naming.project'),
-        ),
-        migrations.AddIndex(
-            model_name='listedname',
-            index=models.Index(fields=['project', 'place'], name='availabilit_project_8f9279_idx'),
-        ),
-        migrations.AddConstraint(
-            model_name='listedname',
-            constraint=models.UniqueConstraint(fields=('project', 'label'), name='listed_once_a_label'),
         ),
     ]
