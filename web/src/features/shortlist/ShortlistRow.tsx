@@ -98,8 +98,8 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, knownTa
         {[...new Set([...extensions, ...(kept.extension ? [kept.extension] : [])])].map((extension) => {
           const cell = kept.statuses.find((c) => c.extension === extension);
           return (
-            <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8 }}>
-              <Box component="button" type="button" aria-pressed={kept.extension === extension} title={kept.extension === extension ? `Keep ${kept.shown} alone, without an extension` : `Keep it as ${kept.shown}.${extension}`} onClick={() => { onSettle(kept.extension === extension ? '' : extension); }} sx={{ font: 'inherit', fontWeight: 600, border: 1, borderColor: kept.extension === extension ? 'secondary.main' : 'transparent', borderRadius: 1, color: kept.extension === extension ? 'secondary.main' : 'inherit', bgcolor: 'transparent', px: 0.4, ml: -0.4, cursor: 'pointer', '&:hover': { borderColor: 'wire' } }}>.{extension}</Box>
+            <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8, alignItems: 'center', minHeight: 24 }}>
+              <Box component="button" type="button" aria-pressed={kept.extension === extension} title={kept.extension === extension ? `Keep ${kept.shown} alone, without an extension` : `Keep it as ${kept.shown}.${extension}`} onClick={() => { onSettle(kept.extension === extension ? '' : extension); }} sx={{ font: 'inherit', fontWeight: 600, border: 1, borderColor: kept.extension === extension ? 'secondary.main' : 'transparent', borderRadius: 1, color: kept.extension === extension ? 'secondary.main' : 'inherit', bgcolor: 'transparent', px: 0.4, py: 0, ml: -0.4, lineHeight: 1.35, cursor: 'pointer', '&:hover': { borderColor: 'wire' } }}>.{extension}</Box>
               <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></Box>
             </Stack>
           );
