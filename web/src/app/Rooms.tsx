@@ -20,7 +20,7 @@ type Person = NonNullable<Session['person']>;
 const BenchPage = lazy(async () => ({ default: (await loadBench()).BenchPage }));
 const NamePage = lazy(async () => ({ default: (await import('./NamePage')).NamePage }));
 const ReadingPage = lazy(async () => ({ default: (await import('./ReadingPage')).ReadingPage }));
-const ShortlistPage = lazy(async () => ({ default: (await import('../features/shortlist/ShortlistPage')).ShortlistPage }));
+const ShortlistRoom = lazy(async () => ({ default: (await import('./ShortlistRoom')).ShortlistRoom }));
 const ComparePage = lazy(async () => ({ default: (await import('../features/shortlist/ComparePage')).ComparePage }));
 const DuelsPage = lazy(async () => ({ default: (await import('../features/shortlist/DuelsPage')).DuelsPage }));
 const SharingPage = lazy(async () => ({ default: (await import('../features/sharing/SharingPage')).SharingPage }));
@@ -83,7 +83,7 @@ function OwnRooms() {
             <Route index element={<BenchPage />} />
             <Route path="names/:label" element={<NamePage />} />
             <Route path="read" element={<ReadingPage />} />
-            <Route path="shortlist" element={<ShortlistPage />} />
+            <Route path="shortlist" element={<ShortlistRoom />} />
             <Route path="compare" element={<ComparePage />} />
             <Route path="duels" element={<DuelsPage />} />
             <Route path="share" element={<SharingPage />} />

@@ -162,7 +162,7 @@ class CheckRequestSerializer(HowSerializer):
         child=serializers.CharField(max_length=253), required=False, min_length=1, max_length=5_000
     )
     full_names = serializers.ListField(
-        child=serializers.CharField(max_length=253), required=False, min_length=1, max_length=500
+        child=serializers.CharField(max_length=253), required=False, min_length=1, max_length=7_000
     )
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:

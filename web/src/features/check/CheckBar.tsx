@@ -30,7 +30,9 @@ function timeLeft(check: Check): string {
   return `${formatCount(Math.round(check.rate))} a second · ${seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`} left`;
 }
 
-function Running({ check, onStop, stopping }: { check: Check; onStop: () => void; stopping: boolean }) {
+/** How far the check is, and stopping it; nothing while none runs. */
+export function CheckRunning({ controls: { check, active, stop } }: { controls: CheckControls }) {
+  if (!check || !active) return null;
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0 }}>
       <Stack sx={{ flex: 1, minWidth: 0, gap: 0.5 }}>
@@ -39,7 +41,7 @@ function Running({ check, onStop, stopping }: { check: Check; onStop: () => void
           {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}<Unsure check={check} />
         </Typography>
       </Stack>
-      <Button variant="outlined" onClick={onStop} disabled={stopping}>Stop</Button>
+      <Button variant="outlined" onClick={() => { stop.mutate(check.id); }} disabled={stop.isPending}>Stop</Button>
     </Stack>
   );
 }
@@ -77,8 +79,8 @@ export function CheckNote({ controls }: { controls: CheckControls }) {
 
 /** One button to check the best names, a menu for the rest, and how far that is. */
 export function CheckBar({ controls, names, choices, what = 'best', noteElsewhere = false }: Props) {
-  const { check, active, start, stop, goOn } = controls;
-  if (check && active) return <Running check={check} onStop={() => { stop.mutate(check.id); }} stopping={stop.isPending} />;
+  const { check, active, start, goOn } = controls;
+  if (active) return <CheckRunning controls={controls} />;
   const refused = asApiError(start.error ?? goOn.error);
   const all = refused?.code === 'fresh' && start.variables?.again !== 'unsure' && !start.variables?.labels;
   const canGoOn = check?.state === 'stopped' && check.left > 0;

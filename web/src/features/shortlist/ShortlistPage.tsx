@@ -4,7 +4,7 @@ import Chip from '@mui/material/Chip';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 
 import { asApiError } from '../../shared/api';
@@ -19,8 +19,8 @@ import { useShortlist } from './useShortlist';
 
 export const MOST_COMPARED = 6;
 
-/** The kept names, with notes and tags, in an order of the person's own. */
-export function ShortlistPage() {
+/** The kept names, with notes and tags, in an order of the person's own; `checking` asks about them. */
+export function ShortlistPage({ checking }: { checking?: ReactNode }) {
   const project = useOpenProject();
   const { list, move, add, settle } = useShortlist(project.id);
   const { act } = useActs(project.id);
@@ -54,6 +54,7 @@ export function ShortlistPage() {
           <Button component={Link} to={to('share')} variant="outlined">Share and ask others</Button>
           <Button component={Link} to={to('print')} variant="outlined">Print</Button>
           <FileMenu address={(form) => `/api/projects/${project.id}/shortlist/file?form=${form}`} />
+          {checking}
           {tags.length > 0 && <Stack direction="row" role="group" aria-label="Only with the tag" sx={{ gap: 0.5, ml: 'auto', flexWrap: 'wrap' }}>{tags.map((one) => <Chip key={one} size="small" label={one} clickable color={tag === one ? 'secondary' : 'default'} aria-pressed={tag === one} onClick={() => { setTag(tag === one ? null : one); }} />)}</Stack>}
         </Stack>
       )}
