@@ -98,6 +98,7 @@ def test_the_bench_by_keyboard(page: Page, person: str) -> None:
     expect(page).not_to_have_url(re.compile("sort=letters"))
     page.keyboard.press("ArrowDown")
     expect(grid).to_be_focused()
+    expect(grid.get_by_role("rowheader").first).to_have_text(names[0])
     page.keyboard.press("Home")
     expect(chosen).to_contain_text(names[0])
     page.keyboard.press("?")

@@ -22,7 +22,7 @@ import { SheetToolbar } from '../features/sheet/SheetToolbar';
 import type { View } from '../features/sheet/useView';
 import { api, keys, type Project, unwrap } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
-import type { Asked, Change, CheckWish } from '../shared/lib/asked';
+import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
 import { formatCount } from '../shared/lib/format';
 import type { Grading } from '../shared/lib/grading';
 import { type Before, useActs } from '../shared/lib/useActs';
@@ -36,7 +36,7 @@ interface Props {
   project: Project;
   grading: Grading | null;
   asked: Asked;
-  onAsk: (part: Change) => void;
+  onAsk: Ask;
   view: View;
   onView: (part: Partial<View>) => void;
   filtering: boolean;

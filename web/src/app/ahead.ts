@@ -5,6 +5,8 @@ import { pageQuery, projectQuery, sessionQuery, weighingQuery } from '../shared/
 
 export const loadBench = () => import('./BenchPage');
 
+/** The list of projects has come by then; what is likely to be opened next loads behind it. */
+const BEHIND = 1_000;
 const nothing = () => undefined;
 
 /** Asks for all that opening a bench needs at once, not one after the other; what fails is asked again, and told, where it is needed. */
@@ -19,6 +21,7 @@ export async function openAhead(client: QueryClient, id: number, search = ''): P
 
 /** Begins with what the address asks for, before anything is drawn. */
 export function beginAt(client: QueryClient, { pathname, search }: Pick<Location, 'pathname' | 'search'>): void {
+  if (pathname === '/') setTimeout(() => { void loadBench(); }, BEHIND);
   const bench = /^\/projects\/(\d+)$/.exec(pathname);
   if (!bench) return;
   client.query(sessionQuery).catch(nothing);

@@ -5,7 +5,7 @@ import { type KeyboardEvent, type MouseEvent, type UIEvent, useCallback, useEffe
 
 import type { Row } from '../../shared/api';
 import type { Doing } from '../../shared/lib/acts';
-import { type Asked, type Change, FIELDS, narrows } from '../../shared/lib/asked';
+import { type Ask, type Asked, type Change, FIELDS, narrows } from '../../shared/lib/asked';
 import type { Grading } from '../../shared/lib/grading';
 import { labelsOf } from '../../shared/lib/labels';
 import type { Before } from '../../shared/lib/useActs';
@@ -28,7 +28,7 @@ interface Props {
   hasWords: boolean;
   hasRecipes: boolean;
   asked: Asked;
-  onAsk: (part: Change) => void;
+  onAsk: Ask;
   selected: string | null;
   onSelect: (label: string | null) => void;
   onAct: (doing: Doing, labels: readonly string[], before?: readonly Before[]) => void;

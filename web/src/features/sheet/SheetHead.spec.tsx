@@ -2,13 +2,15 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it, vi } from 'vitest';
 
+import type { Ask } from '../../shared/lib/asked';
 import { layoutOf } from './columns';
 import { SheetHead } from './SheetHead';
 
 function setUp(asked: Parameters<typeof SheetHead>[0]['asked'] = {}) {
-  const [onAsk, onWidth] = [vi.fn(), vi.fn()];
+  const [told, onWidth] = [vi.fn(), vi.fn()];
+  const onAsk: Ask = (part) => { told(typeof part === 'function' ? part(asked) : part); };
   render(<div role="grid" tabIndex={0}><SheetHead layout={layoutOf(['grade', 'recipes', '.com'], [], {})} asked={asked} onAsk={onAsk} onWidth={onWidth} /></div>);
-  return { onAsk, onWidth };
+  return { onAsk: told, onWidth };
 }
 
 it('orders by a column, turns it, and gives the best first again', async () => {

@@ -1,13 +1,13 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 
-import type { Asked, Change } from '../../shared/lib/asked';
+import type { Ask, Asked } from '../../shared/lib/asked';
 import { Unseen } from '../../shared/ui/Unseen';
 import type { Column, Layout } from './columns';
 
 interface Props {
   layout: Layout;
   asked: Asked;
-  onAsk: (part: Change) => void;
+  onAsk: Ask;
   onWidth: (id: string, px: number) => void;
 }
 
@@ -40,9 +40,7 @@ function Grip({ id, word, alone, onWidth }: { id: string; word: string; alone: b
 /** The head of the sheet: pressing orders by a column, once more turns it, a third time gives back the best first. */
 export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
   const press = (sort: string) => {
-    if (asked.sort !== sort) onAsk({ sort, reverse: false });
-    else if (!asked.reverse) onAsk({ reverse: true });
-    else onAsk({ sort: undefined, reverse: undefined });
+    onAsk((now) => now.sort !== sort ? { sort, reverse: false } : now.reverse ? { sort: undefined, reverse: undefined } : { reverse: true });
   };
   // Left and right go from head to head, with shift they size the column, down and Escape go back to the rows.
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {

@@ -22,6 +22,15 @@ it('keeps the question in the address, and only what is asked', () => {
   expect(result.current.search).toBe('');
 });
 
+it('builds changes made within one moment on each other', () => {
+  const { result } = at('/');
+  const [, ask] = result.current.question;
+  act(() => {
+    for (let press = 0; press < 3; press += 1) ask((now) => (now.sort !== 'grade' ? { sort: 'grade' } : now.reverse ? { sort: undefined, reverse: undefined, text: 'ink' } : { reverse: true }));
+  });
+  expect(result.current.search).toBe('?text=ink');
+});
+
 it('keeps how the sheet looks beside it, and only what differs from the usual', () => {
   const { result } = at('/?mark=kept&show=fireworks&cols=grade,nonsense,.ie&widths=name:220,grade:9999&rows=dense');
   expect(result.current.view[0]).toEqual({ columns: ['grade', '.ie'], widths: { name: 220 }, pinned: [], density: 'dense', plot: false });

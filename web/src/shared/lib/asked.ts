@@ -66,3 +66,6 @@ export function changed(asked: Asked, part: Change): Asked {
 
 /** A check of the rows the sheet shows, or of anything else that can be asked for. */
 export type CheckWish = Partial<CheckRequest> & { shown?: Asked };
+
+/** Changes parts of the question; by a function, what is asked by then, as keys may come faster than the page is drawn. */
+export type Ask = (part: Change | ((now: Asked) => Change)) => void;
