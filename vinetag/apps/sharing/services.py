@@ -37,7 +37,7 @@ __all__ = [
     "revoke",
     "share_names",
     "vote",
-]  # fmt: skip
+]
 
 MOST_NAMES = 60
 MOST_SHARES = 50
