@@ -41,7 +41,7 @@ __all__ = [
 ]
 
 STEP = 2_000
-DEEPEST = 10_000
+DEEPEST = 50_000
 MAX_PROJECTS = 500
 MAX_VIEW = 2_000
 MAX_VIEWS = 30
@@ -163,14 +163,14 @@ def keep_views(
 
 
 def list_more(project: Project) -> Project:
-    """Make the list STEP names longer; those already there keep their places. Raises ConflictError
-    when there are no more.
+    """Make the list twice as long, by STEP at the least; those already there keep their places.
+    Raises ConflictError when there are no more.
     """
     if project.depth >= min(DEEPEST, project.within):
         raise ConflictError(
             "no_more", "That is all there is. Keep or add words to get other names."
         )
-    project.depth = min(DEEPEST, project.depth + STEP)
+    project.depth = min(DEEPEST, project.depth + max(STEP, project.depth))
     with transaction.atomic():
         project.save(update_fields=["depth"])
         _make(project, brief_of(project))
