@@ -33,7 +33,10 @@ class Start:
 
     def __init__(self, var: Path) -> None:
         self.var = var
-        self.ports = {part: free_port() for part in PARTS}
+        chosen: set[int] = set()
+        while len(chosen) < len(PARTS):  # the same free port may be found twice
+            chosen.add(free_port())
+        self.ports = dict(zip(PARTS, chosen, strict=True))
         self.address = f"http://127.0.0.1:{self.ports['port']}"
         self.process: subprocess.Popen[str] | None = None
 
