@@ -145,6 +145,11 @@ def test_the_export_opens_safely_in_a_spreadsheet(
     response = api.get(f"{address}/file")
     assert response["Content-Type"] == "text/csv; charset=utf-8"
     assert 'filename="pressroom-shortlist.csv"' in response["Content-Disposition"]
+    # A name in letters no file name should rely on.
+    project.name = "Типография"
+    project.save()
+    other = api.get(f"{address}/file", {"form": "json"})
+    assert 'filename="vine-tag-shortlist.json"' in other["Content-Disposition"]
     assert response.content.startswith(b"\xef\xbb\xbf")
     rows = list(csv.DictReader(io.StringIO(response.content.decode("utf-8-sig"), newline="")))
     assert [r["name"] for r in rows] == ["inkpost", "bücher"]

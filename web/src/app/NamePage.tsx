@@ -19,6 +19,7 @@ import { TagsField } from '../features/shortlist/TagsField';
 import { useShortlist } from '../features/shortlist/useShortlist';
 import { asApiError, type Judged } from '../shared/api';
 import { formatMoment } from '../shared/lib/format';
+import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useActs } from '../shared/lib/useActs';
 import { useName } from '../shared/lib/useName';
@@ -79,7 +80,7 @@ function Shelf({ name, projectId, extensions }: { name: Judged; projectId: numbe
       <Typography color="textSecondary">{name.place ? `Number ${name.place} on the ` : 'On the '}<Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>shortlist</Box></Typography>
       <TextField select label="Kept as" value={name.extension} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} onChange={(e) => { settle.mutate({ label: name.label, extension: e.target.value }); }}>
         <MenuItem value="">{name.shown}, the name alone</MenuItem>
-        {[...new Set([...extensions, ...(name.extension ? [name.extension] : [])])].map((e) => <MenuItem key={e} value={e}>{name.shown}.{e}</MenuItem>)}
+        {withOwn(extensions, name.extension).map((e) => <MenuItem key={e} value={e}>{name.shown}.{e}</MenuItem>)}
       </TextField>
       <TagsField projectId={projectId} label={name.label} shown={name.shown} tags={name.tags ?? []} known={known} />
       <NoteField key={name.label} projectId={projectId} label={name.label} shown={name.shown} note={name.note} />
@@ -126,7 +127,7 @@ export function NamePage() {
           <Section title="Why"><Stack sx={{ gap: 1.8 }}><Warnings name={name} /><Measures name={name} /><Misspellings name={name} onSelect={open} /></Stack></Section>
         </Box>
         <Box>
-          <Section title="Where it is open"><Statuses label={name.label} extensions={extensions} cells={name.cells} evidence={name.evidence} checking={controls.active} onBegin={begin} /></Section>
+          <Section title="Where it is open"><Statuses label={name.label} extensions={withOwn(extensions, name.extension)} cells={name.cells} evidence={name.evidence} checking={controls.active} onBegin={begin} /></Section>
           <Section title="Who holds it"><Records name={name} /></Section>
           <Section title="What was found out when"><History name={name} /></Section>
         </Box>

@@ -12,7 +12,7 @@ import { MEASURES } from '../shared/lib/grading';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
 import { Blank } from '../shared/ui/Blank';
-import { fullName } from '../shared/lib/fullName';
+import { fullName, withOwn } from '../shared/lib/fullName';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus, statusWord } from '../shared/ui/status';
 
@@ -35,7 +35,7 @@ function OneName({ name, extensions }: { name: Judged; extensions: readonly stri
       {name.warnings.length > 0 && <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>}
       {name.misspellings.length > 0 && <Typography sx={{ mt: 1 }}>Likely misspellings: {name.misspellings.slice(0, 5).map((m) => `${m.label} (${Math.round(100 * m.share)} %)`).join(', ')}</Typography>}
       <Typography variant="h3" component="h2" sx={{ mt: 2 }}>Where it is open</Typography>
-      <table><tbody>{extensions.map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td></tr>)}</tbody></table>
+      <table><tbody>{withOwn(extensions, name.extension).map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td></tr>)}</tbody></table>
       {name.note && <><Typography variant="h3" component="h2" sx={{ mt: 2 }}>Note</Typography><Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography></>}
       {name.tags && name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
     </>

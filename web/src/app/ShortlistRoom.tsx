@@ -5,6 +5,7 @@ import { CheckNote, CheckRunning } from '../features/check/CheckBar';
 import { useCheck } from '../features/check/useCheck';
 import { ShortlistPage } from '../features/shortlist/ShortlistPage';
 import { useShortlist } from '../features/shortlist/useShortlist';
+import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
 
 /** The shortlist, and asking about all that is on it as one should before paying. */
@@ -14,7 +15,7 @@ export function ShortlistRoom() {
   const kept = useShortlist(project.id).list.data ?? [];
   const controls = useCheck(project.id, extensions);
   const { active, start } = controls;
-  const full_names = kept.flatMap((k) => [...new Set([...extensions, ...(k.extension ? [k.extension] : [])])].map((e) => `${k.label}.${e}`));
+  const full_names = kept.flatMap((k) => withOwn(extensions, k.extension).map((e) => `${k.label}.${e}`));
   const checking = active ? <CheckRunning controls={controls} /> : (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
       <Button variant="outlined" disabled={start.isPending} title="Ask registries and a seller about every name here, with its own extension too" onClick={() => { start.mutate({ what: 'full_names', full_names, purpose: 'buying', again: 'all' }); }}>Ask as before buying</Button>

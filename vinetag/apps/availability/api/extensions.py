@@ -12,6 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import ExtensionSerializer, ProposalSerializer
 from vinetag.apps.availability.catalogue import (
@@ -117,11 +118,8 @@ class CountSerializer(serializers.Serializer[Any]):
 class ExtensionFileView(APIView):
     @extend_schema(operation_id="exportExtensions", responses={(200, "text/csv"): OpenApiTypes.STR})
     def get(self, _request: Request) -> HttpResponse:
-        response = HttpResponse(
-            write_catalogue(catalogue()), content_type="text/csv; charset=utf-8"
-        )
-        response.headers["Content-Disposition"] = 'attachment; filename="extensions.csv"'
-        return response
+        written = write_catalogue(catalogue())
+        return download(written, "text/csv; charset=utf-8", "extensions", ".csv")
 
     @extend_schema(
         operation_id="importExtensions",

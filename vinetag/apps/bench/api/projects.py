@@ -6,7 +6,6 @@ import json
 from typing import Any
 
 from django.http import HttpResponse
-from django.utils.text import slugify
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
@@ -15,6 +14,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.bench.overview import standings
 from vinetag.apps.bench.transfer import (
@@ -84,10 +84,7 @@ class FileView(APIView):
     def get(self, request: Request, project_id: int) -> HttpResponse:
         project = own_project(request.user, project_id)
         content = json.dumps(project_document(project), ensure_ascii=False, indent=1)
-        response = HttpResponse(content, content_type="application/json")
-        name = f"{slugify(project.name) or 'project'}.vinetag.json"
-        response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-        return response
+        return download(content, "application/json", project.name, ".vinetag.json")
 
 
 class WholeFile(BaseParser):

@@ -6,13 +6,13 @@ from collections.abc import Mapping
 from typing import Any
 
 from django.http import HttpResponse
-from django.utils.text import slugify
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CheckSerializer
 from vinetag.apps.availability.api.views import begin
@@ -197,10 +197,7 @@ class ExportView(APIView):
             labels = selectors.matching_labels(project, asked, MOST_CHECKED)
             names = [FullName(a, e) for a in labels for e in project.brief["extensions"]]
         content, kind = exported(project, names, form)
-        response = HttpResponse(content, content_type=kind)
-        name = f"{slugify(project.name) or 'names'}-{what}.{form}"
-        response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-        return response
+        return download(content, kind, project.name, f"-{what}.{form}")
 
 
 class NameView(APIView):

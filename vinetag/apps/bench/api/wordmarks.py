@@ -12,6 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.core.wordmark import CASES, as_svg, faces, set_name
 
@@ -87,6 +88,4 @@ class WordmarkView(APIView):
             spacing=spacing,
             as_text=asked["form"] == "text",
         )
-        response = HttpResponse(document, content_type="image/svg+xml; charset=utf-8")
-        response.headers["Content-Disposition"] = 'attachment; filename="wordmark.svg"'
-        return response
+        return download(document, "image/svg+xml; charset=utf-8", "wordmark", ".svg")

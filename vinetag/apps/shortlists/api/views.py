@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpResponse
-from django.utils.text import slugify
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
@@ -13,6 +12,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.naming.api.serializers import LabelsSerializer
@@ -173,7 +173,4 @@ class ExportView(APIView):
         given.is_valid(raise_exception=True)
         form = given.validated_data["form"]
         body = shortlist_file(services.kept_names(project), project.brief["extensions"], form)
-        name = f"{slugify(project.name) or 'project'}-shortlist.{form}"
-        response = HttpResponse(body, content_type=KINDS[form])
-        response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
-        return response
+        return download(body, KINDS[form], project.name, f"-shortlist.{form}")

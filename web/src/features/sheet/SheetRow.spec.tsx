@@ -60,3 +60,13 @@ it('draws every column while no width is known, and when all of them stay', () =
   expect(spanOf(layout, 0, 0)).toEqual({ from: 0, to: 2 });
   expect(spanOf(layoutOf(['grade'], ['grade'], {}), 0, 400)).toEqual({ from: 0, to: 1 });
 });
+
+it('puts a figure that stays in sight into a cell that covers what passes beneath', () => {
+  const layout = layoutOf(['grade', 'spelling'], ['spelling'], {});
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={null} dense={false} selected={false} marked={false} />);
+  const [, stays, moves] = screen.getAllByRole('gridcell');
+  expect(stays).toHaveClass('pin');
+  expect(stays?.firstElementChild).toHaveClass('figure', 'plain', 'low');
+  expect(moves).toHaveClass('figure');
+  expect(moves).not.toHaveClass('pin');
+});

@@ -33,14 +33,13 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, layout, sp
   const first = stays.size - 1; // the name stays too
   const cell = (column: Column, place: number) => {
     const figure = row && column.figure?.(row, grading);
-    const style = place === span.from && place > first ? { gridColumnStart: place + 3 } : undefined;
-    return typeof figure === 'number' && place >= first ? (
-      <div role="gridcell" key={column.id} aria-colindex={place + 3} className={figureClass(figure, column.id !== 'grade')} style={{ ...style, ...underline(figure) }}>{Math.round(figure)}</div>
-    ) : (
-      <div role="gridcell" key={column.id} aria-colindex={place + 3} className={place < first ? 'pin' : undefined} style={style}>
-        {typeof figure === 'number' ? <span className={figureClass(figure, column.id !== 'grade')} style={underline(figure)}>{Math.round(figure)}</span> : figure === null ? <span title="Not graded">–</span> : row && column.cell?.(row, grading)}
-      </div>
-    );
+    const dress = typeof figure === 'number' ? { className: figureClass(figure, column.id !== 'grade'), style: underline(figure) } : undefined;
+    const text = typeof figure === 'number' ? Math.round(figure) : figure === null ? <span title="Not graded">–</span> : row && column.cell?.(row, grading);
+    const at = place === span.from && place > first ? { gridColumnStart: place + 3 } : undefined;
+    const cellProps = { role: 'gridcell', 'aria-colindex': place + 3 };
+    // One element where that will do; what stays in sight covers what passes beneath, and needs another.
+    if (place < first) return <div key={column.id} {...cellProps} className="pin">{dress ? <span {...dress}>{text}</span> : text}</div>;
+    return <div key={column.id} {...cellProps} className={dress?.className} style={{ ...at, ...dress?.style }}>{text}</div>;
   };
   return (
     <div role="row" id={id} data-index={index} aria-rowindex={index + 2} aria-selected={selected} className={`sheet-row${dense ? ' dense' : ''}${marked ? ' marked' : ''}`} style={{ transform: `translateY(${top}px)` }}>

@@ -9,6 +9,7 @@ import { type DragEvent, type KeyboardEvent, useEffect, useRef, useState } from 
 import { Link } from 'react-router';
 
 import type { Kept } from '../../shared/api';
+import { withOwn } from '../../shared/lib/fullName';
 import { Age } from '../../shared/ui/Age';
 import { GradeFigure } from '../../shared/ui/GradeFigure';
 import { CrossIcon, DownIcon, UpIcon } from '../../shared/ui/icons';
@@ -95,7 +96,7 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, knownTa
         <FormControlLabel control={<Checkbox size="small" checked={picked} onChange={onPick} sx={{ p: 0.4 }} slotProps={{ input: { 'aria-label': `Compare ${kept.shown}` } }} />} label={<Typography variant="caption" color="textSecondary">compare</Typography>} sx={{ ml: -0.5 }} />
       </Box>
       <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem', gridColumn: { xs: '1 / -1', md: 'auto' } }}>
-        {[...new Set([...extensions, ...(kept.extension ? [kept.extension] : [])])].map((extension) => {
+        {withOwn(extensions, kept.extension).map((extension) => {
           const cell = kept.statuses.find((c) => c.extension === extension);
           return (
             <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8, alignItems: 'center', minHeight: 24 }}>
