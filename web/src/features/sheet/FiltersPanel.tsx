@@ -7,13 +7,13 @@ import Slider from '@mui/material/Slider';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useCallback, useState } from 'react';
 
 import type { Counts } from '../../shared/api';
 import { type Asked, type Change, FIELDS, leastOf, listOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
 import { formatCount, plural } from '../../shared/lib/format';
 import { MEASURES } from '../../shared/lib/grading';
-import { useDebounced } from '../../shared/lib/useDebounced';
+import { useLetters } from '../../shared/lib/useLetters';
 import { type ShownStatus, STATUS_WORD } from '../../shared/ui/status';
 import { MARK_WORDS } from './toldFilters';
 import { useCounts } from './useCounts';
@@ -47,18 +47,9 @@ const Row = ({ label, children }: { label: string; children: ReactNode }) => <St
 
 /** Letters typed: held back until the typing rests. */
 function Letters({ field, label, asked, onAsk }: Pick<Part, 'asked' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
-  const given = asked[field] ?? '';
-  const [typed, setTyped] = useState(given);
-  const [known, setKnown] = useState(given);
-  if (known !== given) {
-    setKnown(given);
-    setTyped(given);
-  }
-  const settled = useDebounced(typed, 200);
-  useEffect(() => {
-    if (settled === typed && settled !== given) onAsk({ [field]: settled || undefined });
-  }, [settled, typed, given, field, onAsk]);
-  return <TextField fullWidth label={label} value={typed} onChange={(e) => { setTyped(e.target.value.replace(/\s/g, '').slice(0, 63)); }} slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }} />;
+  const look = useCallback((letters: string) => { onAsk({ [field]: letters || undefined }); }, [field, onAsk]);
+  const [typed, setTyped] = useLetters(asked[field] ?? '', 200, look);
+  return <TextField fullWidth label={label} value={typed} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }} />;
 }
 
 const RANGES = [['letters', 'Letters', 3, 20], ['syllables', 'Syllables', 1, 8], ['words', 'Words', 1, 5]] as const;

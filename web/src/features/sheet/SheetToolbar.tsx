@@ -5,11 +5,11 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import { type RefObject, useEffect, useState } from 'react';
+import { type RefObject, useCallback } from 'react';
 
 import type { Project } from '../../shared/api';
 import type { Asked, Change } from '../../shared/lib/asked';
-import { useDebounced } from '../../shared/lib/useDebounced';
+import { useLetters } from '../../shared/lib/useLetters';
 import { toldFilters } from './toldFilters';
 import { FIGURE_COLUMNS, statusColumns, type View } from './useView';
 import { ViewMenu } from './ViewMenu';
@@ -34,17 +34,8 @@ const SETS = [
 
 /** Letters to look for, filters, and what stands beside the names. */
 export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, view, onView, filtering, onFiltering }: Props) {
-  const given = asked.text ?? '';
-  const [typed, setTyped] = useState(given);
-  const [known, setKnown] = useState(given);
-  if (known !== given) {
-    setKnown(given);
-    setTyped(given);
-  }
-  const settled = useDebounced(typed, 40);
-  useEffect(() => {
-    if (settled === typed && settled !== given) onAsk({ text: settled || undefined });
-  }, [settled, typed, given, onAsk]);
+  const look = useCallback((letters: string) => { onAsk({ text: letters || undefined }); }, [onAsk]);
+  const [typed, setTyped] = useLetters(asked.text ?? '', 40, look);
   const shown = view.plot ? 'plot' : view.columns.join() === FIGURE_COLUMNS.join() ? 'measures' : view.columns.join() === statusColumns(extensions).join() ? 'statuses' : null;
   const show = (set: (typeof SETS)[number]['value'] | null) => {
     if (set === 'plot') onView({ plot: true });
@@ -57,7 +48,7 @@ export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, vie
         inputRef={filterRef}
         label="Has letters"
         value={typed}
-        onChange={(e) => { setTyped(e.target.value.replace(/\s/g, '').slice(0, 63)); }}
+        onChange={(e) => { setTyped(e.target.value); }}
         onKeyDown={(e) => { if (e.key === 'Escape') setTyped(''); }}
         sx={{ width: 118 }}
         slotProps={{ input: { endAdornment: typed ? undefined : <InputAdornment position="end"><kbd>/</kbd></InputAdornment> } }}

@@ -1,0 +1,27 @@
+import { useEffect, useState } from 'react';
+
+/**
+ * Letters typed into a filter, and what types them: `onSettled` is told once typing rests for `wait` milliseconds. What is given from outside is taken over; what only comes back of
+ * what was told is not, as more may have been typed since.
+ */
+export function useLetters(given: string, wait: number, onSettled: (letters: string) => void): [string, (typed: string) => void] {
+  const [typed, setTyped] = useState(given);
+  const [known, setKnown] = useState(given);
+  const [told, setTold] = useState(given);
+  if (known !== given) {
+    setKnown(given);
+    if (given !== told) {
+      setTold(given);
+      setTyped(given);
+    }
+  }
+  useEffect(() => {
+    if (typed === told) return;
+    const timer = setTimeout(() => {
+      setTold(typed);
+      onSettled(typed);
+    }, wait);
+    return () => { clearTimeout(timer); };
+  }, [typed, told, wait, onSettled]);
+  return [typed, (next) => { setTyped(next.replace(/\s/g, '').slice(0, 63)); }];
+}
