@@ -76,7 +76,8 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
   const at = (event: MouseEvent): Dot | undefined => {
     const box = figure.current?.getBoundingClientRect();
     if (!box) return undefined;
-    const [x, y] = inFigure(box, event, WIDTH, HEIGHT);
+    // Whole pixels: a press is told by those, a move by parts of them, and dots stand closer than that.
+    const [x, y] = inFigure(box, { clientX: Math.floor(event.clientX), clientY: Math.floor(event.clientY) }, WIDTH, HEIGHT);
     return nearest(dots, x, y, 14);
   };
   const onKeyDown = (event: KeyboardEvent) => {
