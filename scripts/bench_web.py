@@ -18,7 +18,8 @@ import subprocess
 import sys
 import time
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from typing import Any
 
 from ops.test import free_port, servers
@@ -119,6 +120,24 @@ def median_ms(work: Callable[[], float], rounds: int) -> float:
     return round(1000 * statistics.median(work() for _ in range(rounds)), 1)
 
 
+def sign_in(page: Any, address: str) -> None:
+    page.goto(address)
+    page.get_by_label("Name", exact=True).fill("bench")
+    page.get_by_label("Password").fill("quiet-ink-post")
+    page.get_by_role("button", name="Sign in", exact=True).click()
+    page.get_by_role("heading", name="Projects").wait_for()
+
+
+def owner() -> Any:
+    """The person who signs in, who has seen the tour."""
+    from vinetag.apps.accounts.models import User
+
+    person = User.objects.create_user("bench", password="quiet-ink-post")  # noqa: S106 - own data
+    person.preferences = {"toured": True}
+    person.save()
+    return person
+
+
 def measure(address: str, project: Any, rounds: int, count: int) -> dict[str, Any]:
     from django.conf import settings
     from playwright.sync_api import sync_playwright
@@ -128,11 +147,7 @@ def measure(address: str, project: Any, rounds: int, count: int) -> dict[str, An
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         context.set_default_timeout(20_000)
         page = context.new_page()
-        page.goto(address)
-        page.get_by_label("Name", exact=True).fill("bench")
-        page.get_by_label("Password").fill("quiet-ink-post")
-        page.get_by_role("button", name="Sign in", exact=True).click()
-        page.get_by_role("heading", name="Projects").wait_for()
+        sign_in(page, address)
         cookies = context.cookies()
         context.close()
         # A first visit, with nothing cached.
@@ -266,21 +281,37 @@ def measure(address: str, project: Any, rounds: int, count: int) -> dict[str, An
 
 
 def run(rounds: int, count: int) -> dict[str, Any]:
-    import django
-    from django.core.management import call_command
-
-    django.setup()
-    call_command("prepare")
-    from vinetag.apps.accounts.models import User
     from vinetag.apps.naming.models import Project
     from vinetag.core.brief import brief_document, parse_brief
 
-    owner = User.objects.create_user("bench", password="quiet-ink-post")  # noqa: S106 - own data
-    owner.preferences = {"toured": True}
-    owner.save()
     brief = brief_document(parse_brief({"keywords": ["ink"], "extensions": EXTENSIONS}))
-    project = Project.objects.create(owner=owner, name="Bench", brief=brief)
+    project = Project.objects.create(owner=owner(), name="Bench", brief=brief)
     fill(project, count)
+    with web_server() as address:
+        return measure(address, project, rounds, count)
+
+
+@contextmanager
+def own_servers() -> Iterator[None]:
+    """A database and a queue of the benchmark's own, and an empty application on them."""
+    import django
+    from django.core.management import call_command
+
+    with servers() as places:
+        os.environ.update(
+            places,
+            DJANGO_SETTINGS_MODULE="vinetag.config.settings.run",
+            VINETAG_SECRET_KEY="only-for-a-benchmark",  # noqa: S106 - own data
+            DJANGO_ALLOW_ASYNC_UNSAFE="1",
+        )
+        django.setup()
+        call_command("prepare")
+        yield
+
+
+@contextmanager
+def web_server() -> Iterator[str]:
+    """The application's address, once its word data is loaded."""
     port = free_port()
     address = f"http://127.0.0.1:{port}"
     command = "-m uvicorn vinetag.config.asgi:application --lifespan off --log-level warning --port"
@@ -293,7 +324,7 @@ def run(rounds: int, count: int) -> dict[str, Any]:
             except OSError:
                 time.sleep(0.2)
         time.sleep(12)  # the word data loads beside the first requests
-        return measure(address, project, rounds, count)
+        yield address
     finally:
         server.terminate()
         server.wait()
@@ -304,13 +335,7 @@ def main() -> None:
     parser.add_argument("--rounds", type=int, default=15)
     parser.add_argument("--names", type=int, default=50_000)
     args = parser.parse_args()
-    with servers() as places:
-        os.environ.update(
-            places,
-            DJANGO_SETTINGS_MODULE="vinetag.config.settings.run",
-            VINETAG_SECRET_KEY="only-for-a-benchmark",  # noqa: S106 - own data
-            DJANGO_ALLOW_ASYNC_UNSAFE="1",
-        )
+    with own_servers():
         print(json.dumps(run(args.rounds, args.names)))
 
 

@@ -8,11 +8,12 @@ from django.core.management import call_command
 from rest_framework.test import APIClient
 
 from tests.apps.conftest import BRIEF, STEP
+from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.bench.demo import load_demo
 from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.apps.naming.models import Candidate, Project
-from vinetag.apps.naming.services import create_project
+from vinetag.apps.naming.services import change_project, create_project, list_more
 from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import keep
 from vinetag.core.brief import RECIPE_NAMES
@@ -212,6 +213,40 @@ def test_more_goes_on_without_repeating(
     assert len(set(more)) == len(more) > STEP
     last = api.post(f"/api/projects/{project.pk}/more")
     assert (last.status_code, last.json()["code"]) == (409, "no_more")
+
+
+def test_a_change_lists_the_first_names_and_more_the_usual_number(
+    api: APIClient, project: Project, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("vinetag.apps.naming.services.FIRST", 40)
+    address = f"/api/projects/{project.pk}"
+    rows = project.candidates.order_by("rank").values_list("label", "rank", "grade", "parts")
+    changed = api.patch(address, {"brief": {**BRIEF, "keywords": ["ink", "quill"]}}).json()
+    first = list(rows.all())
+    assert (changed["only_first"], len(first)) == (True, 40)
+    whole = api.post(f"{address}/more").json()
+    assert (whole["only_first"], project.candidates.count()) == (False, STEP)
+    # What is there stays as it is, row for row, and so does the list whichever way it was made.
+    assert list(rows.all())[:40] == first
+    monkeypatch.setattr("vinetag.apps.naming.services.FIRST", STEP)
+    at_once = create(api, keywords=["ink", "quill"]).json()["id"]
+    labels = (
+        Candidate.objects.filter(project=at_once).order_by("rank").values_list("label", flat=True)
+    )
+    assert [row[0] for row in rows.all()] == list(labels)
+
+
+def test_a_list_made_anew_is_not_gone_on_with(
+    project: Project, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("vinetag.apps.naming.services.FIRST", 40)
+    change_project(project=project, name=None, brief={**BRIEF, "keywords": ["ink", "quill"]})
+    late = Project.objects.get(pk=project.pk)
+    change_project(project=project, name=None, brief={**BRIEF, "keywords": ["ink", "seal"]})
+    before = list(project.candidates.order_by("rank").values_list("label", flat=True))
+    with pytest.raises(ConflictError):
+        list_more(late)
+    assert list(project.candidates.order_by("rank").values_list("label", flat=True)) == before
 
 
 def test_near_names_come_with_what_is_known_of_them(api: APIClient, project: Project) -> None:

@@ -135,18 +135,18 @@ names = st.lists(
 @given(names)
 @settings(deadline=None)
 def test_the_lazy_heap_takes_the_best_each_time(found: list[Graded]) -> None:
-    chosen = v.varied(found, 25)
+    chosen = v.varied(found, 25, LEXICON)
     seen: Counter[str] = Counter()
     left = list(found)
     for name in chosen:
-        best = max(g.rank - v._cost(v._steps(g), seen) for g in left)
-        assert name.rank - v._cost(v._steps(name), seen) == pytest.approx(best)
+        best = max(g.rank - v._cost(v._steps(g, LEXICON), seen) for g in left)
+        assert name.rank - v._cost(v._steps(name, LEXICON), seen) == pytest.approx(best)
         left.remove(name)
-        seen.update(p.text for p in name.candidate.parts)
+        seen.update(v._seen_in(name, LEXICON))
         seen.update({f"/{p.keyword}" for p in name.candidate.parts if p.keyword})
         seen.update(f"={recipe}" for recipe in name.candidate.recipes)
     assert len(chosen) == min(25, len(found))
-    assert v.varied(found, 10) == chosen[:10]
+    assert v.varied(found, 10, LEXICON) == chosen[:10]
 
 
 def test_every_keyword_is_on_the_first_screen_even_a_word_nobody_lists() -> None:
@@ -154,6 +154,13 @@ def test_every_keyword_is_on_the_first_screen_even_a_word_nobody_lists() -> None
     first = [g.candidate for g in make_names(of, LEXICON, limit=20).names]
     shown = {p.text for c in first for p in c.parts if p.kind == "keyword"}
     assert shown == {"vintorik", "paper", "garden", "quiet"}
+
+
+@pytest.mark.parametrize("purpose", ["brand", "mix", "descriptive"])
+def test_a_brand_word_is_in_many_names_though_it_is_hard_to_spell(purpose: str) -> None:
+    of = parse_brief({"keywords": ["zolvra", "skin", "cream"], "purpose": purpose})
+    first = [g.candidate.label for g in make_names(of, LEXICON, limit=50).names]
+    assert sum("zolvra" in label for label in first) >= 6
 
 
 def test_a_word_nobody_lists_gets_words_beside_it_and_other_spellings() -> None:

@@ -1,13 +1,19 @@
 """What single recipes promise beyond the contract, by hand."""
 
+import re
+from string import ascii_lowercase
+
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from vinetag.core.brief import parse_brief
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES, Draft, Job, make_names, vary
-from vinetag.core.make.recipes.affix import suffixed
+from vinetag.core.make.recipes.affix import SUFFIXES, suffixed
 from vinetag.core.make.recipes.invent import shape_of
 from vinetag.core.make.sieve import Sieve
+from vinetag.core.make.vary import words_in
 
 LEXICON = load_lexicon()
 BY_NAME = {r.name: r for r in RECIPES}
@@ -25,10 +31,18 @@ def drafts(recipe: str, *words: str, **fields: object) -> dict[str, Draft]:
         ("run", "er", "runner"), ("paint", "er", "painter"), ("happy", "ly", "happily"),
         ("story", "ist", "storist"), ("play", "er", "player"), ("peace", "able", "peaceable"),
         ("sun", "y", "sunny"), ("fix", "er", "fixer"), ("glass", "some", ""), ("free", "er", ""),
+        ("candle", "ly", ""), ("school", "let", ""), ("honey", "ery", ""), ("flower", "ery", ""),
+        ("harmony", "ia", "harmonia"), ("coffee", "ora", ""), ("lantern", "ella", "lanternella"),
     ],
 )  # fmt: skip
 def test_suffixes_follow_english_spelling(word: str, suffix: str, made: str) -> None:
     assert suffixed(word, suffix) == made
+
+
+@given(st.text("abelryz", max_size=5), st.sampled_from([s.text for s in SUFFIXES]))
+def test_any_letters_take_a_suffix_or_none(word: str, suffix: str) -> None:
+    made = suffixed(word, suffix)
+    assert made == "" or (made.endswith(suffix) and made[0] == word[0])
 
 
 def test_forms_are_those_of_the_dictionary() -> None:
@@ -44,10 +58,39 @@ def test_a_blend_says_what_overlaps() -> None:
     assert [p.keyword for p in found["stamplify"].parts] == ["stamp", "amplify"]
 
 
-def test_a_respelling_sounds_the_same() -> None:
-    found = drafts("respell", "quick", "phone")
-    assert {"quik", "kwick", "cuick", "quic"} & set(found)
-    assert "fone" in found
+def test_words_of_the_bank_are_blended_with_keywords() -> None:
+    found = drafts("blend", "honey", "lantern", "garden", "chess")
+    assert found["honeyard"].parts[0].change == "blend of honey and yard, sharing y"
+    assert [p.text for p in found["lanternest"].parts] == ["lanter", "nest"]
+    assert found["lanternest"].parts[1].keyword == ""
+    # The h of sh and half of ss are no sounds of their own, a vowel holds nothing together, and
+    # "stars" with "stamp" would be read as star and stamp.
+    found |= drafts("blend", "stars", "bee")
+    assert not {"freshoney", "chessong", "smithoney", "starstamp", "starstar"} & set(found)
+    for label, draft in found.items():
+        first, second = draft.parts
+        assert first.text + second.text == label
+        assert first.keyword or second.keyword
+
+
+@pytest.mark.parametrize(
+    ("word", "made", "never"),
+    [
+        ("photo", "foto", "phoeto"), ("quick", "quik", "quicc"), ("night", "nite", "nit"),
+        ("candy", "candi", "qandy"), ("cream", "kream", "crim"), ("surf", None, "curf"),
+        ("school", None, "cchool"), ("phone", "fone", "phon"), ("history", None, "histury"),
+    ],
+)  # fmt: skip
+def test_a_respelling_is_read_as_the_word_is_said(word: str, made: str | None, never: str) -> None:
+    found = drafts("respell", word)
+    assert made is None or made in found
+    assert never not in found
+
+
+def test_a_clip_ends_a_syllable_and_adds_nothing_to_a_keyword() -> None:
+    found = drafts("clip", "candle", "telescope", "lantern")
+    assert {"cand", "lant", "teles"} <= set(found)
+    assert not any(label.startswith(("candle", "lantern")) for label in found)
 
 
 def test_mirror_clip_and_invent_can_be_said() -> None:
@@ -63,6 +106,39 @@ def test_invented_words_are_new_and_keep_their_shapes() -> None:
     assert found
     assert {shape_of(label) for label in found} <= {"CVCVC", "CVCV"}
     assert not set(found) & set(LEXICON.words)
+
+
+def test_invented_words_are_taken_for_no_other_word() -> None:
+    stems = ("lantern", "candle", "honey", "zolvra")
+    found = drafts("invent", *stems, making={"daring": 80})
+    assert {d.parts[0].keyword for d in found.values()} == {*stems, ""}
+    common = {w.text for w in LEXICON.words.values() if w.zipf >= 3}
+    for label, draft in found.items():
+        [part] = draft.parts
+        begun = part.change.removeprefix("new word").removeprefix(" on ").split(" ")[0]
+        assert label.startswith(begun)
+        assert not re.search(r"(ing|ed|tion|sion|ness|ment|[^aeiou]s)$", label)
+        assert not any(label[-n:] in common for n in range(4, len(label)))
+        if len(label) > 5:
+            assert not common & near(label) or label[:-1] in stems
+
+
+def near(label: str) -> set[str]:
+    """All that is one letter dropped, changed or added away."""
+    places = range(len(label) + 1)
+    cut = {label[:i] + label[i + 1 :] for i in places}
+    changed = {label[:i] + c + label[i + 1 :] for i in places for c in ascii_lowercase}
+    return cut | changed | {label[:i] + c + label[i:] for i in places for c in ascii_lowercase}
+
+
+def test_the_purpose_moves_what_comes_first() -> None:
+    def coined(purpose: str) -> int:
+        of = parse_brief({"keywords": ["lantern", "garden"], "purpose": purpose})
+        names = make_names(of, LEXICON, limit=60).names
+        changed = {"affix", "blend", "clip", "respell", "invent"}
+        return sum(g.candidate.recipes[0] in changed for g in names)
+
+    assert coined("brand") >= 20 > coined("mix") >= 3 > coined("descriptive")
 
 
 def test_the_dot_falls_inside_a_word_also_before_two_levels() -> None:
@@ -146,6 +222,24 @@ def test_near_names_keep_the_idea(label: str) -> None:
     assert labels == [g.candidate.label for g in vary(label, of, LEXICON)]
     words = {p.text for p in Job(of, LEXICON).stems for p in ()} or {label[:3]}
     assert sum(any(w in n for w in words) or label[-3:] in n for n in labels) > 0.6 * len(labels)
+
+
+@pytest.mark.parametrize(
+    ("label", "words"),
+    [
+        ("honeyard", "honey yard"), ("lanternest", "lantern nest"), ("puzzleague", "puzzle league"),
+        ("stamplify", "stamp amplify"), ("nightowl", "night owl"),
+        ("quietnightsky", "quiet night sky"), ("gardenia", "gardenia"), ("zolvra", "zolvra"),
+        ("ink-post", "ink post"),
+    ],
+)  # fmt: skip
+def test_a_blend_is_varied_by_the_words_it_was_made_of(label: str, words: str) -> None:
+    of = parse_brief({"keywords": ["lantern", "ink"]})
+    assert words_in(label, of, LEXICON) == words.split()
+    found = vary(label, of, LEXICON)
+    assert all(g.candidate.label != label for g in found)
+    if label == "honeyard":
+        assert {"yardhoney", "honeytree"} <= {g.candidate.label for g in found}
 
 
 def test_order_is_turned_and_hyphens_follow_the_brief() -> None:

@@ -10,6 +10,7 @@ from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES, Job, make_names, planner
 from vinetag.core.make.draft import Draft
+from vinetag.core.make.first import FirstPass
 from vinetag.core.make.planner import grade_drafts, merge, ranked
 from vinetag.core.make.sieve import Sieve
 
@@ -40,8 +41,7 @@ def test_tiers_hold_every_name_once(made: list[tuple[str, Draft]]) -> None:
 def test_every_recipe_is_in_the_first_tier(
     made: list[tuple[str, Draft]], monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(planner, "GRADED", 50)
-    monkeypatch.setattr(planner, "BY_RECIPE", 5)
+    monkeypatch.setattr(planner, "TIERS", ((50, 5, 40), (50, 5, 50)))
     _, tiers = grade_drafts(made, OF, LEXICON, 1)
     first = Counter(g.candidate.recipes[0] for g in next(tiers))
     every = Counter(c.recipes[0] for c in merge(made))
@@ -55,16 +55,16 @@ def test_the_first_pass_finds_what_full_grades_would_put_first(
     _, tiers = grade_drafts(made, OF, LEXICON, 1)
     lists = list(tiers)
     every = sorted((g for tier in lists for g in tier), key=lambda g: -g.rank)
-    best = {g.candidate.label for g in every[:500]}
-    first = {g.candidate.label for g in lists[0]}
-    assert len(best & first) / len(best) > 0.97
+    for tiers_read, count in ((1, 200), (2, 1_500)):
+        best = {g.candidate.label for g in every[:count]}
+        first = {g.candidate.label for tier in lists[:tiers_read] for g in tier}
+        assert len(best & first) / len(best) > 0.97
 
 
 def test_a_longer_list_begins_with_the_shorter_over_the_edge_of_a_tier(
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:
-    monkeypatch.setattr(planner, "GRADED", 120)
-    monkeypatch.setattr(planner, "BY_RECIPE", 3)
+    monkeypatch.setattr(planner, "TIERS", ((90, 3, 60), (120, 3, 100)))
     lists = [
         [g.candidate.label for g in make_names(OF, LEXICON, limit=limit).names]
         for limit in (60, 150, 400)
@@ -74,14 +74,22 @@ def test_a_longer_list_begins_with_the_shorter_over_the_edge_of_a_tier(
     assert len(set(lists[2])) == 400
 
 
+def test_names_alike_in_all_that_is_looked_at_are_guessed_alike() -> None:
+    """What the first pass remembers of one name is what the measures give each other."""
+    candidates = merge(drafts(OF))[::7]
+    together = FirstPass(OF, LEXICON)
+    for candidate in candidates:
+        alone = FirstPass(OF, LEXICON)
+        reading = alone.grader.read(candidate)
+        assert together.guess(reading) == alone.guess(reading), candidate.label
+
+
 def test_ranks_add_up() -> None:
     grader = Grader(OF, LEXICON, MEASURES)
     for name in make_names(OF, LEXICON, limit=30).names:
         grade = grader.grade(grader.read(name.candidate))
         assert grade == name.grade
-        assert name.rank == pytest.approx(
-            ranked(grade.grade, grade.scores, name.bonus, OF.making.daring)
-        )
+        assert name.rank == pytest.approx(ranked(grade.grade, grade.scores, name.bonus, OF.dial))
 
 
 def test_straying_costs_less_for_the_daring() -> None:

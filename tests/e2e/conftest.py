@@ -19,6 +19,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from tests.conftest import Registry
+from vinetag.core.make.planner import TIERS
 
 DATABASE = "test_vinetag_e2e"
 FLAGS = (
@@ -187,9 +188,18 @@ def put_tour_away(page: Page) -> None:
 
 
 def new_project(page: Page, name: str, words: str) -> None:
-    """From the list of projects to the bench of a new one."""
+    """From the list of projects to the bench of a new one, with its list whole."""
     page.get_by_role("button", name="New project").first.click()
     page.get_by_label("What is being named?").fill(name)
     page.get_by_label("Words", exact=True).fill(words)
     page.get_by_role("button", name="Make names").click()
     expect(page.get_by_role("rowheader").first).to_be_visible()
+    whole(page)
+
+
+def whole(page: Page) -> None:
+    """Waits until more than the first names are listed, which happens by itself."""
+    grid = page.get_by_role("grid", name="Names")
+    first = str(TIERS[0][2] + 1)  # with the row of heads
+    expect(grid).not_to_have_attribute("aria-rowcount", first, timeout=15_000)
+    expect(grid).to_have_attribute("aria-busy", "false")

@@ -7,7 +7,7 @@ from django.db import transaction
 from vinetag.apps.accounts.services import demo_user
 from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.apps.naming.models import Project
-from vinetag.apps.naming.services import create_project
+from vinetag.apps.naming.services import create_project, list_more
 from vinetag.apps.shortlists.services import keep, note
 
 __all__ = ["load_demo"]
@@ -26,6 +26,7 @@ def load_demo(*, reset: bool = False) -> bool:
             return False
         for item in DEMO:
             project = create_project(owner=owner, name=item["name"], brief=item["brief"])
+            list_more(project)
             for label, text in item["kept"]:
                 keep(project=project, labels=[label])
                 note(project=project, label=label, text=text)

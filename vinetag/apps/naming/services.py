@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import Any
 
 from django.db import transaction
 from django.db.models import F, QuerySet
@@ -19,11 +18,12 @@ from vinetag.core.errors import BriefError, Problem
 from vinetag.core.facts import facts_of
 from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.make import Graded, make_names
-from vinetag.core.make.planner import GOOD_ENOUGH, in_order, ranked
+from vinetag.core.make import Graded, Made, make_names
+from vinetag.core.make.planner import GOOD_ENOUGH, TIERS, in_order, ranked
 from vinetag.core.make.variety import varied
 
 __all__ = [
+    "FIRST",
     "STEP",
     "archive_project",
     "brief_of",
@@ -34,12 +34,16 @@ __all__ = [
     "keep_views",
     "list_more",
     "made_name",
+    "only_first",
     "own_project",
     "own_projects",
     "remove_project",
     "restore_project",
 ]
 
+# So many names are listed while the person waits (those of the first tier, so that no other need
+# be graded), and so many once there is time.
+FIRST = TIERS[0][2]
 STEP = 2_000
 DEEPEST = 50_000
 MAX_PROJECTS = 500
@@ -62,20 +66,21 @@ def own_project(owner: User, project_id: int) -> Project:
 
 
 def create_project(*, owner: User, name: str, brief: object, seed: int = 1) -> Project:
-    """A new project with its first names made; the same brief and seed make the same names."""
+    """A new project with its FIRST names made; the same brief and seed make the same names."""
     title, read = _read(name, brief)
     if own_projects(owner).count() >= MAX_PROJECTS:
         raise RefusedError([Problem("name", "too_many_projects", {"limit": MAX_PROJECTS})])
-    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=STEP)
+    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=FIRST)
+    made = _made(project, read)
     with transaction.atomic():
         project.save()
-        _make(project, read)
+        _store(project, made)
     return project
 
 
 def change_project(*, project: Project, name: str | None, brief: object) -> Project:
-    """Change the name, the brief or both. Names are made anew when the brief changed; when only
-    the weights of the measures did, those listed are graded and ordered anew.
+    """Change the name, the brief or both. The FIRST names are made anew when the brief changed;
+    when only the weights of the measures did, those listed are graded and ordered anew.
     """
     title, read = _read(
         project.name if name is None else name, project.brief if brief is None else brief
@@ -84,12 +89,13 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
     changed = {key for key in document if document[key] != project.brief.get(key)}
     remake = bool(changed - {"weights", "owner", "fallback"})
     if remake:
-        project.depth = STEP
+        project.depth = FIRST
     project.name, project.brief = title, document
+    made = _made(project, read) if remake else None
     with transaction.atomic():
         project.save(update_fields=["name", "brief", "depth", "changed_at"])
-        if remake:
-            _make(project, read)
+        if made:
+            _store(project, made)
         elif "weights" in changed:
             _weigh(project, read)
     return project
@@ -105,12 +111,12 @@ def complete_briefs() -> int:
         document = brief_document(read)
         if document.keys() == project.brief.keys():
             continue
-        lacks_figures = "weights" not in project.brief
+        made = _made(project, read) if "weights" not in project.brief else None
         project.brief = document
         with transaction.atomic():
             project.save(update_fields=["brief"])
-            if lacks_figures:
-                _make(project, read)
+            if made:
+                _store(project, made)
         count += 1
     return count
 
@@ -162,18 +168,27 @@ def keep_views(
     project.save(update_fields=["view", "views"])
 
 
+def only_first(project: Project) -> bool:
+    """Whether the list is to be made as long as lists usually are."""
+    return project.depth < min(STEP, project.within)
+
+
 def list_more(project: Project) -> Project:
-    """Make the list twice as long, by STEP at the least; those already there keep their places.
-    Raises ConflictError when there are no more.
+    """Make the list STEP long, or twice as long as it is; those already there keep their places.
+    Raises ConflictError when there are no more, or when the list was made anew meanwhile.
     """
     if project.depth >= min(DEEPEST, project.within):
         raise ConflictError(
             "no_more", "That is all there is. Keep or add words to get other names."
         )
-    project.depth = min(DEEPEST, project.depth + max(STEP, project.depth))
+    project.depth = min(DEEPEST, max(STEP, 2 * project.depth))
+    made = _made(project, brief_of(project))
     with transaction.atomic():
+        now = Project.objects.select_for_update().get(pk=project.pk)
+        if now.edition != project.edition:
+            raise ConflictError("made_anew", "The list was made anew meanwhile.")
         project.save(update_fields=["depth"])
-        _make(project, brief_of(project))
+        _store(project, made)
     return project
 
 
@@ -218,9 +233,9 @@ def _weigh(project: Project, brief: Brief) -> None:
     graded = []
     for row in rows.values():
         grade = Grade(weigh(row.scores, weights), row.scores)
-        rank = ranked(grade.grade, row.scores, row.bonus, brief.making.daring)
+        rank = ranked(grade.grade, row.scores, row.bonus, brief.dial)
         graded.append(Graded(made_name(row), grade, rank, row.bonus))
-    ordered = varied(in_order(graded, project.seed), len(graded))
+    ordered = varied(in_order(graded, project.seed), len(graded), load_lexicon())
     for place, name in enumerate(ordered, start=1):
         row = rows[name.candidate.label]
         row.rank, row.grade = place, round(name.grade.grade, 1)
@@ -237,20 +252,30 @@ def _new_edition(project: Project) -> None:
     project.refresh_from_db(fields=["edition"])
 
 
-def _make(project: Project, brief: Brief) -> None:
-    """Make the names and store the list in place of the last one."""
-    # Dismissed names keep their places, so that the others do too; they make the list no shorter.
-    limit = project.depth + project.dismissed.count()
-    made = make_names(brief, load_lexicon(), seed=project.seed, limit=limit)
-    rows = [_row(project, rank, g) for rank, g in enumerate(made.names, start=1)]
-    Candidate.objects.filter(project=project).delete()
-    Candidate.objects.bulk_create(rows, batch_size=BATCH)
+def _made(project: Project, brief: Brief) -> Made:
+    """The names of the list. Nothing is stored: making takes longer than a transaction should."""
+    # Dismissed names keep their places, so that the others do too; they make the list no shorter
+    # (the first names, which are soon followed by the others, wait for no more than they need).
+    hidden = project.dismissed.count() if project.depth > FIRST else 0
+    return make_names(brief, load_lexicon(), seed=project.seed, limit=project.depth + hidden)
+
+
+def _store(project: Project, made: Made) -> None:
+    """Store the list in place of the last one, of which it may be the continuation."""
+    stored = project.candidates.order_by("rank").values_list("label", flat=True)
+    labels = [name.candidate.label for name in made.names]
+    before = list(stored[: len(labels) + 1])
+    if before != labels[: len(before)]:
+        project.candidates.all().delete()
+        before = []
+    new = enumerate(made.names[len(before) :], start=len(before) + 1)
+    Candidate.objects.bulk_create([_row(project, *n) for n in new], batch_size=BATCH)
     project.considered, project.within, project.good = made.considered, made.within, made.good
     project.save(update_fields=["considered", "within", "good"])
     _new_edition(project)
 
 
-def _row(project: Project, rank: int, graded: Any) -> Candidate:
+def _row(project: Project, rank: int, graded: Graded) -> Candidate:
     candidate = graded.candidate
     facts = facts_of(candidate, load_lexicon())
     return Candidate(

@@ -86,6 +86,9 @@ class Owner:
     budget: int | None = None
 
 
+FURTHER_OUT: Final[Mapping[Purpose, int]] = {"brand": 35, "mix": 10, "descriptive": -15}
+
+
 @dataclass(frozen=True, slots=True)
 class Brief:
     """What is being named; the keywords and extensions stand in order of preference. `weights`:
@@ -104,6 +107,13 @@ class Brief:
     weights: tuple[tuple[str, int], ...] = ()
     owner: Owner = Owner()
     fallback: tuple[str, ...] = tuple(RUNGS)
+
+    @property
+    def dial(self) -> int:
+        """From which recipes names are shown first, 0 (plain) to 100 (daring): the person's dial,
+        which for brand-like names begins further out, and for descriptive ones further in.
+        """
+        return min(100, max(0, self.making.daring + FURTHER_OUT[self.purpose]))
 
 
 LIMIT_RANGES: Final[Mapping[str, tuple[int, int]]] = {

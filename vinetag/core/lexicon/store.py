@@ -26,6 +26,8 @@ __all__ = ["Lexicon", "Word", "load_lexicon"]
 
 _DATA = files("vinetag.core.lexicon").joinpath("data")
 CROWD = 0.5
+# Fields of WordNet so wide that two words of them need have nothing in common.
+BROAD = frozenset(("", "artifact", "act", "attribute", "communication", "cognition", "name"))
 
 
 class Word(NamedTuple):
@@ -84,6 +86,19 @@ class Lexicon:
     def bank(self) -> Bank:
         """Words that lead or follow a keyword."""
         return read_bank(_DATA.joinpath("bank.txt").read_text("ascii"))
+
+    @cached_property
+    def _kinds(self) -> Mapping[str, str]:
+        return {w.text: w.kind for w in (*self.bank.tails, *self.bank.leads)}
+
+    def sort_of(self, word: str) -> str:
+        """What sort of word it is: WordNet's field of a noun where that says something (plant,
+        animal, food …), or its kind in the bank; "" when neither is known.
+        """
+        known = self.words.get(word)
+        if known and known.pos[:1] == "n" and known.field not in BROAD:
+            return known.field
+        return self._kinds.get(word, "")
 
     @cached_property
     def thesaurus(self) -> Thesaurus:
@@ -209,9 +224,11 @@ class Lexicon:
     def vectors(self, words: Sequence[str]) -> npt.NDArray[np.float32]:
         """Unit vectors, one row a word (or phrase, by the mean of its words); zeros if unknown."""
         index, rows = self._vectors
-        out = np.zeros((len(words), rows.shape[1]), np.float32)
-        for place, text in enumerate(words):
-            known = [index[w] for w in text.split() if w in index]
+        places = np.array([index.get(w, -1) for w in words], np.intp)
+        out: npt.NDArray[np.float32] = rows[places]
+        for place in np.flatnonzero(places < 0).tolist():
+            known = [index[w] for w in words[place].split() if w in index]
+            out[place] = 0
             if known:
                 mean = rows[known].mean(axis=0)
                 out[place] = mean / (float(np.linalg.norm(mean)) or 1.0)

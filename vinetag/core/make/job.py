@@ -91,6 +91,11 @@ class Job:
         known = self.lexicon.words.get(word)
         return known.pos if known else ""
 
+    def lemma(self, word: str) -> str:
+        """The word's dictionary form; itself when nobody lists it."""
+        known = self.lexicon.words.get(word)
+        return known.lemma if known and known.lemma else word
+
     def bank(self, role: str) -> list[Stem]:
         """The bank's leads or tails with at most the letters the brief allows, each word once."""
         words: dict[str, BankWord] = {}
@@ -119,7 +124,7 @@ class Job:
         """
         if not firsts or not seconds:
             return
-        together = self._together(firsts, seconds)
+        together = self.together(firsts, seconds)
         letters = _lengths(firsts)[:, None] + _lengths(seconds)[None, :]
         limits = self.brief.limits
         fits = (letters >= limits.letters_min) & (letters <= limits.letters_max)
@@ -132,12 +137,25 @@ class Job:
         for i, j in _best(score, keep):
             yield firsts[i], seconds[j], float(together[i, j])
 
-    def _together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
-        """Two signals: pointwise mutual information of the words that meet (6 nats or more count
-        whole), and what the pairing model thinks of them, for words of one subject. A word nobody
+    def together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
+        """How well each second goes right after each first, 0 to 1, a row a first.
+
+        Two signals: pointwise mutual information of the words that meet (6 nats or more count
+        whole), and what the pairing model thinks of them, for words of one subject. What stands
+        before a phrase must go with its last word, too: it is that which is meant. A word nobody
         lists, such as a brand's, goes with every other well enough.
         """
-        ends, starts = [s.words[-1] for s in firsts], [s.words[0] for s in seconds]
+        strength = self._meeting(firsts, [s.words[0] for s in seconds])
+        phrases = [j for j, s in enumerate(seconds) if len(s.words) > 1]
+        if phrases:
+            heads = self._meeting(firsts, [seconds[j].words[-1] for j in phrases])
+            strength[:, phrases] = np.minimum(strength[:, phrases], heads)
+        together: Matrix = strength * _patterns(firsts, seconds)
+        return together
+
+    def _meeting(self, firsts: Sequence[Stem], starts: Sequence[str]) -> Matrix:
+        """How well each word goes after each first, whatever the parts of speech."""
+        ends = [s.words[-1] for s in firsts]
         left, right = self.lexicon.side(ends), self.lexicon.side(starts)
         alike = left.vectors @ right.vectors.T
         likely = 1 / (1 + np.exp(-1.3 * (self.lexicon.pairing.logits(left, right) + LIKELY_AT)))
@@ -155,9 +173,8 @@ class Job:
         strength = 1 - (1 - seen) * (1 - MODEL_SHARE * likely * subject)
         known = [side.vectors.any(axis=1).astype(np.float32) for side in (left, right)]
         new = 1 - np.outer(known[0], known[1])
-        strength = np.maximum(strength, NEW_WORD * new)
-        together: Matrix = strength * _patterns(firsts, seconds)
-        return together
+        meeting: Matrix = np.maximum(strength, NEW_WORD * new)
+        return meeting
 
     def attested(self, first: Stem, second: Stem) -> bool:
         """Whether the words that meet were seen side by side."""
@@ -166,7 +183,7 @@ class Job:
     def belonging(self, first: str, second: str) -> float:
         """How well the second word goes right after the first, 0 to 1."""
         pair = [Stem((word,), "", "", 0, "") for word in (first, second)]
-        return float(self._together(pair[:1], pair[1:])[0, 0])
+        return float(self.together(pair[:1], pair[1:])[0, 0])
 
 
 # What a kind of the bank's words is worth in a name, by how often people would say it is one.

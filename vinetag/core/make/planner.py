@@ -9,18 +9,18 @@ from dataclasses import dataclass
 
 from vinetag.core.brief import Brief, Making
 from vinetag.core.candidates import Candidate, Part
-from vinetag.core.grade import MEASURES, Grade, Grader, Reading
-from vinetag.core.grade.measures.fit import Fit
-from vinetag.core.grade.measures.length import Length
+from vinetag.core.grade import MEASURES, Grade, Grader
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.draft import Draft, Recipe
+from vinetag.core.make.first import FirstPass
 from vinetag.core.make.job import Job
 from vinetag.core.make.recipes import RECIPES
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.variety import varied
 
 __all__ = [
-    "GOOD_ENOUGH", "Graded", "Made", "grade_drafts", "in_order", "make_names", "merge", "ranked",
+    "GOOD_ENOUGH", "TIERS", "Graded", "Made", "grade_drafts", "in_order", "make_names", "merge",
+    "ranked",
 ]  # fmt: skip
 
 GOOD_ENOUGH = 80.0
@@ -30,16 +30,18 @@ USUAL = Making().daring
 DARING = 1.5
 FAR_FROM_WORDS = 0.6
 NO_KEYWORD = 24.0
+# The nearer the dial is to plain, the more: up to so many times of it.
+DESCRIBES_NOTHING = 2.5
+# A keyword nobody lists, such as a brand's own, is graded as hard to spell; that is its point.
+OWN_WORD = 32.0
 TOGETHER = 16.0
 WANTED = 6.0
 A_WORD = 1.0
 SELDOM = 2.0
 COMMON = 4.3
-FIRST_PASS = (Length(), Fit())
-FIRST_SHARE = 0.6
-NEW_LETTERS = 23.0
-GRADED = 2_600
-BY_RECIPE = 60
+# Tiers: so many names graded in full, of each recipe so many whatever the others have, and so many
+# of them listed before the next tier is graded. The last line is for all that follow.
+TIERS = ((600, 25, 300), (2_000, 60, 1_700), (2_600, 60, 2_600))
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,12 +97,20 @@ def make_names(
         job.considered[recipe.name] = max(job.considered[recipe.name], drafts)
     within, tiers = grade_drafts(kept, brief, lexicon, seed, recipes)
     names: list[Graded] = []
+    seen: Counter[str] = Counter()
+    left: list[Graded] = []
     good = 0
-    for graded in tiers:
+    for number, graded in enumerate(tiers):
         good += sum(g.grade.grade >= GOOD_ENOUGH for g in graded)
-        names += varied(graded, limit - len(names))
+        left = in_order([*left, *graded], seed)
+        listed = TIERS[min(number, len(TIERS) - 1)][2]
+        names += varied(left, min(listed, limit - len(names)), lexicon, seen)
         if len(names) >= limit:
             break
+        shown = {id(g) for g in names[-listed:]}
+        left = [g for g in left if id(g) not in shown]
+    else:
+        names += varied(left, limit - len(names), lexicon, seen)
     return Made(
         names=names,
         considered=job.considered.total(),
@@ -120,16 +130,20 @@ def grade_drafts(
     """How many distinct names there are, and they, graded, tier by tier, the highest rank first.
 
     A cheap first pass (length, fit, and how well the parts belong together) puts those worth
-    grading in full into the first tier: GRADED of them, and of each recipe the best BY_RECIPE
-    whatever the others have. Later tiers are graded when they are asked for.
+    grading in full into the first tiers (TIERS), of each recipe some. Later tiers are graded when
+    they are asked for.
     """
-    first = Grader(brief, lexicon, FIRST_PASS)
-    readings = [(c, first.read(c)) for c in merge(drafts)]
-    daring = brief.making.daring
+    first = FirstPass(brief, lexicon)
+    readings = [(c, first.grader.read(c)) for c in merge(drafts)]
+    daring = brief.dial
     pull = DIAL * (1 + (DARING - 1) * _beyond_usual(daring))
     far = {r.name: pull * abs(r.daring - daring / 100) for r in recipes}
-    bonus = [_bonus(c, far, lexicon) for c, _ in readings]
-    quick = [_quickly(first.grade(r), r, bonus[i], daring) for i, (_, r) in enumerate(readings)]
+    lacks = NO_KEYWORD * (1 + (DESCRIBES_NOTHING - 1) * max(0.0, 1 - daring / USUAL))
+    bonus = [_bonus(c, far, lacks, lexicon) for c, _ in readings]
+    quick = []
+    for i, (_, reading) in enumerate(readings):
+        guess, fit = first.guess(reading)
+        quick.append(ranked(guess, {"fit": fit}, bonus[i], daring))
     order = sorted(
         range(len(readings)),
         key=lambda i: (-round(quick[i], 1), _chance(seed, readings[i][0].label)),
@@ -139,7 +153,7 @@ def grade_drafts(
     for place, i in enumerate(order):
         recipe = readings[i][0].recipes[0]
         ahead[recipe] += 1
-        tier = 0 if ahead[recipe] <= BY_RECIPE else place // GRADED
+        tier = _tier(place, ahead[recipe])
         tiers += [[] for _ in range(tier + 1 - len(tiers))]
         tiers[tier].append(i)
     grader = Grader(brief, lexicon, MEASURES)
@@ -154,6 +168,16 @@ def grade_drafts(
         return in_order(found, seed)
 
     return len(readings), (graded(places) for places in tiers)
+
+
+def _tier(place: int, of_recipe: int) -> int:
+    """The tier of a name at this place of the first pass, so many of its recipe up to it."""
+    begins = 0
+    for number, (size, by_recipe, _) in enumerate(TIERS[:-1]):
+        begins += size
+        if place < begins or of_recipe <= by_recipe:
+            return number
+    return len(TIERS) - 1 + (place - begins) // TIERS[-1][0]
 
 
 def in_order(names: Sequence[Graded], seed: int) -> list[Graded]:
@@ -174,17 +198,7 @@ def _beyond_usual(daring: int) -> float:
     return max(0.0, (daring - USUAL) / (100 - USUAL))
 
 
-def _quickly(grade: Grade, reading: Reading, bonus: float, daring: int) -> float:
-    """A rank from the first pass: what the other measures would say is guessed from the letters
-    that stand in no known word (fitted to full grades, correlation 0.83 to 0.90).
-    """
-    words, given = reading.lexicon.words, reading.keywords
-    unknown = sum(len(word) for _, word in reading.words if word not in words and word not in given)
-    guess = FIRST_SHARE * grade.grade - NEW_LETTERS * unknown / len(reading.label)
-    return ranked(guess, grade.scores, bonus, daring)
-
-
-def _bonus(candidate: Candidate, far: Mapping[str, float], lexicon: Lexicon) -> float:
+def _bonus(candidate: Candidate, far: Mapping[str, float], lacks: float, lexicon: Lexicon) -> float:
     """What the rank adds to the grade, whatever the weights: more for parts that belong together,
     less by how far its recipe is from the person's dial, for names without a keyword, and for those
     others surely thought of.
@@ -192,7 +206,9 @@ def _bonus(candidate: Candidate, far: Mapping[str, float], lexicon: Lexicon) -> 
     bonus = TOGETHER * candidate.strength - min(far.get(n, 0.0) for n in candidate.recipes)
     bonus -= WANTED * _wanted(candidate, lexicon)
     if all(_strays(part) for part in candidate.parts):
-        bonus -= NO_KEYWORD
+        bonus -= lacks
+    if any(p.kind == "keyword" and p.text not in lexicon.words for p in candidate.parts):
+        bonus += OWN_WORD
     return bonus
 
 

@@ -8,17 +8,27 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
+    from vinetag.core.lexicon import Lexicon
     from vinetag.core.make.planner import Graded
 
 __all__ = ["varied"]
 
-_Steps = tuple[list[str], list[str], list[tuple[str, float, int, int]]]
+_Steps = tuple[list[str], list[str], list[tuple[str, float, int, int]], bool]
 
 WORD_COST = 2.5
 WORD_STEPS = 8
-CHANGE_COST = 3.0
-SAME_STEM = 1.5
-NOT_YET = 40.0
+TURNED_COST = 16.0
+SORT_COST = 1.3
+SORT_STEPS = 10
+CHANGE_COST = 2.2
+BLEND_COST = 1.0
+SAME_STEM = 1.0
+# How far forward a keyword comes that stood in so many names above: none, one, two …
+KEYWORD_AHEAD = (40.0, 34.0, 29.0, 24.0, 19.0, 14.0, 9.0, 4.0)
+# The same for a recipe, by its names of at least this grade, when the dial is not far from it.
+RECIPE_AHEAD = (16.0, 12.0, 9.0, 6.0, 4.0, 2.0)
+DID_WELL = 62.0
+FITTING = -12.0
 KEYWORD_COST = 1.6
 KEYWORD_EVERY = 4
 KEYWORD_STEPS = 10
@@ -27,19 +37,24 @@ RECIPE_EVERY = 5
 RECIPE_STEPS = 14
 
 
-def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
-    """The first `limit` of a list by rank, each name set back for what was already shown.
+def varied(
+    ranked: Sequence[Graded], limit: int, lexicon: Lexicon, seen: Counter[str] | None = None
+) -> list[Graded]:
+    """The first `limit` of a list by rank, each name set back for what was already shown: in this
+    list, and in those before it by the same count of what was `seen`.
 
     A name costs WORD_COST points for each time one of its added or related words stood above it,
-    KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and RECIPE_COST for every RECIPE_EVERY
-    times its least shown recipe did; a changed word CHANGE_COST for each time its keyword was
-    changed in that way above it, and SAME_STEM for each other way; each up to so many steps. One
-    that brings a keyword for the first time comes NOT_YET points forward. Costs only grow, so a
-    lazy heap is exact, and in bounded steps, so a name is weighed again few times. A longer list
-    begins with the shorter one.
+    SORT_COST for each time another of that sort stood beside the same words, TURNED_COST when its
+    words did in another order, KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and
+    RECIPE_COST for every RECIPE_EVERY times its least shown recipe did; a changed word CHANGE_COST
+    (half of a blend BLEND_COST) for each time its keyword was changed in that way above it, and
+    SAME_STEM for each other way; each up to so many steps. Those that bring a keyword, or show a
+    recipe that did well, for the first times come forward (KEYWORD_AHEAD, RECIPE_AHEAD), so that
+    each is seen early. Costs only grow, so a lazy heap is exact, and in bounded steps, so a name is
+    weighed again few times. A longer list begins with the shorter one.
     """
-    seen: Counter[str] = Counter()
-    weighed = [_steps(g) for g in ranked]
+    seen = Counter() if seen is None else seen
+    weighed = [_steps(g, lexicon) for g in ranked]
     heap = [
         (_cost(steps, seen) - g.rank, i)
         for i, (g, steps) in enumerate(zip(ranked, weighed, strict=True))
@@ -55,7 +70,7 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
             continue
         heapq.heappop(heap)
         chosen.append(name)
-        seen.update(p.text for p in name.candidate.parts if p.kind != "hyphen")
+        seen.update(_seen_in(name, lexicon))
         seen.update({f"/{p.keyword}" for p in name.candidate.parts if p.keyword})
         changes = [p for p in name.candidate.parts if p.change]
         seen.update(f"{p.kind}/{p.keyword}" for p in changes)
@@ -64,31 +79,73 @@ def varied(ranked: Sequence[Graded], limit: int) -> list[Graded]:
     return chosen
 
 
-def _steps(name: Graded) -> _Steps:
+def _seen_in(name: Graded, lexicon: Lexicon) -> set[str]:
+    """Its keywords, its other words, what sort of words they are beside which, and all together."""
+    parts = [p for p in name.candidate.parts if p.kind != "hyphen"]
+    words = {p.text if p.kind == "keyword" else _word(p.text) for p in parts}
+    return words.union(_sorts(name, lexicon), _turned(name))
+
+
+def _turned(name: Graded) -> list[str]:
+    """The words of a name of two and more, in no order."""
+    words = sorted(p.text for p in name.candidate.parts if p.kind != "hyphen")
+    return ["&" + "+".join(words)] if len(words) > 1 else []
+
+
+def _sorts(name: Graded, lexicon: Lexicon) -> list[str]:
+    """Added or related words by their sort (plant, colour …), with the words they stand beside."""
+    found = []
+    parts = name.candidate.parts
+    for at, part in enumerate(parts):
+        if part.kind in ("lead", "tail", "kin") and not part.change:
+            sort = lexicon.sort_of(part.text)
+            if sort:
+                beside = "+".join(p.text for p in (*parts[:at], *parts[at + 1 :]))
+                found.append(f"{sort}~{beside}")
+    return found
+
+
+def _word(text: str) -> str:
+    """One word and many of it count as the same: maker, makers."""
+    return text[:-1] if len(text) > 3 and text.endswith("s") else text
+
+
+def _steps(name: Graded, lexicon: Lexicon) -> _Steps:
     """What of a name is counted: its recipes, its keywords, and (what, points a step, so many of it
-    to a step, steps at most) of the rest.
+    to a step, steps at most) of the rest; and whether its recipe did well by it.
     """
     keywords, rest = [], []
     for part in name.candidate.parts:
         if part.kind == "keyword":
             keywords.append(part.text)
         elif part.kind != "hyphen":
-            rest.append((part.text, WORD_COST, 1, WORD_STEPS))
+            rest.append((_word(part.text), WORD_COST, 1, WORD_STEPS))
             if part.change:
-                rest.append((f"{part.kind}/{part.keyword}", CHANGE_COST, 1, WORD_STEPS))
-                rest.append((f"*/{part.keyword}", SAME_STEM, 1, WORD_STEPS))
+                # Two words blended differ more from the next blend than a word with another ending.
+                cost = BLEND_COST if part.kind == "blend" else CHANGE_COST
+                rest.append((f"{part.kind}/{part.keyword}", cost, 1, WORD_STEPS))
+                if part.kind != "blend":
+                    rest.append((f"*/{part.keyword}", SAME_STEM, 1, WORD_STEPS))
             if part.keyword:
                 every = 3 * KEYWORD_EVERY
                 rest.append((f"/{part.keyword}", KEYWORD_COST, every, KEYWORD_STEPS))
-    return [f"={recipe}" for recipe in name.candidate.recipes], keywords, rest
+    rest += [(words, TURNED_COST, 1, 1) for words in _turned(name)]
+    rest += [(sort, SORT_COST, 1, SORT_STEPS) for sort in _sorts(name, lexicon)]
+    well = name.grade.grade >= DID_WELL and name.bonus >= FITTING
+    return [f"={recipe}" for recipe in name.candidate.recipes], keywords, rest, well
 
 
 def _cost(steps: _Steps, seen: Counter[str]) -> float:
-    recipes, keywords, rest = steps
-    cost = RECIPE_COST * min(RECIPE_STEPS, min([seen[r] for r in recipes]) // RECIPE_EVERY)
+    recipes, keywords, rest, well = steps
+    shown = min([seen[r] for r in recipes])
+    cost = RECIPE_COST * min(RECIPE_STEPS, shown // RECIPE_EVERY)
+    if well and shown < len(RECIPE_AHEAD):
+        cost -= RECIPE_AHEAD[shown]
     for keyword in keywords:
         shown = seen[keyword]
-        cost += KEYWORD_COST * min(KEYWORD_STEPS, shown // KEYWORD_EVERY) if shown else -NOT_YET
+        cost += KEYWORD_COST * min(KEYWORD_STEPS, shown // KEYWORD_EVERY)
+        if shown < len(KEYWORD_AHEAD):
+            cost -= KEYWORD_AHEAD[shown]
     for key, points, every, most in rest:
         shown = seen[key]
         if shown:

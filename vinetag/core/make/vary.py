@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Container, Iterator, Sequence
 from dataclasses import replace
 
 from vinetag.core.brief import Brief, Keyword
@@ -20,6 +20,7 @@ from vinetag.core.make.recipes.form import Form
 from vinetag.core.make.recipes.respell import Respell
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.stems import Stem
+from vinetag.core.make.variety import varied
 
 __all__ = ["one_word_more", "vary", "words_in"]
 
@@ -28,6 +29,10 @@ KEEP = 60
 NEAR = 40.0
 CHANGES: Sequence[Recipe] = (Form(), Affix(), Respell(), Clip())
 MOST_CHANGES = 14
+SELDOM_READ = 2.8
+MOST_USUAL = 7.0
+LONGEST_OVERLAP = 4
+A_BIT = 1.5
 
 
 def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> list[Graded]:
@@ -35,13 +40,15 @@ def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> lis
 
     One part swapped for words it leads to, other leads and tails, the order turned, a part respelt,
     with an affix or in another form, the parts blended, hyphenated when the brief allows it. Names
-    that keep more of the letters are nearer, and rank higher at the same grade. The label itself is
-    not among them. Near names may be three letters longer than it, whatever the brief's limit.
+    that keep more of the letters are nearer, and rank higher at the same grade; what was already
+    shown, a word or a way to vary, is set back. The label itself is not among them. Near names may
+    be three letters longer than it, whatever the brief's limit.
     """
     words = words_in(label, brief, lexicon)
     of = _around(words, label, brief)
     job, sieve = Job(of, lexicon), Sieve(of, lexicon)
-    drafts = [("vary", d) for d in _near(job, words) if sieve.passes(d)]
+    whole = "".join(words) == label.replace("-", "")
+    drafts = [(way, d) for way, d in _near(job, words, whole) if sieve.passes(d)]
     grader = Grader(brief, lexicon, MEASURES)
     found = []
     for candidate in merge(drafts):
@@ -53,7 +60,7 @@ def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> lis
             rank = grade.grade + NEAR * near + 20 * candidate.strength
             found.append(Graded(candidate, grade, rank))
     found.sort(key=lambda g: (-round(g.rank, 2), g.candidate.label))
-    return found[:limit]
+    return varied(found, limit, lexicon)
 
 
 def one_word_more(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 6) -> list[str]:
@@ -65,10 +72,41 @@ def one_word_more(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 6)
 
 
 def words_in(label: str, brief: Brief, lexicon: Lexicon) -> list[str]:
-    """The words a label is made of, the brief's keywords whole, at most four."""
+    """The words a label is made of, the brief's keywords whole, at most four; letters that are no
+    word beside another are read as two words overlapped, when they can be.
+    """
     given = {k.joined for k in brief.keywords}
-    words = [w for piece in label.split("-") for w in segment(piece, lexicon, given)]
+    words: list[str] = []
+    for piece in label.split("-"):
+        read = segment(piece, lexicon, given)
+        seldom = min((_usual(w, given, lexicon) for w in read), default=MOST_USUAL)
+        if seldom < MOST_USUAL:
+            read = _overlapped(piece, given, seldom + 1.0, lexicon) or read
+        words += read
     return [w for w in words if w.isascii() and w.isalpha()][:4]
+
+
+def _usual(word: str, given: Container[str], lexicon: Lexicon) -> float:
+    """How readily a word is read (its Zipf value), most of all one asked for, less a short one."""
+    known = lexicon.words.get(word)
+    if word in given:
+        return MOST_USUAL
+    return (known.zipf if known and known.pos else 0.0) - (A_BIT if len(word) <= 3 else 0.0)
+
+
+def _overlapped(label: str, given: Container[str], least: float, lexicon: Lexicon) -> list[str]:
+    """The two words that share letters in the middle of the label and are read most readily, each
+    as readily as `least`; [] when none do.
+    """
+    best: tuple[float, list[str]] = (0.0, [])
+    for start in range(2, len(label) - 2):
+        for end in range(start + 1, min(start + LONGEST_OVERLAP, len(label) - 1) + 1):
+            pair = [label[:end], label[start:]]
+            usual = [_usual(word, given, lexicon) for word in pair]
+            whole = sum(usual) + 0.2 * (end - start)
+            if min(usual) >= max(least, SELDOM_READ) and whole > best[0]:
+                best = (whole, pair)
+    return best[1]
 
 
 def _around(words: Sequence[str], label: str, brief: Brief) -> Brief:
@@ -83,7 +121,13 @@ def _around(words: Sequence[str], label: str, brief: Brief) -> Brief:
     return replace(brief, name="", keywords=keywords, limits=limits)
 
 
-def _near(job: Job, words: Sequence[str]) -> Iterator[Draft]:
+Way = tuple[str, Draft]
+
+
+def _near(job: Job, words: Sequence[str], whole: bool) -> Iterator[Way]:
+    """Drafts, each with the way it was come by; words are added to the `whole` name only where its
+    words stand in it side by side.
+    """
     stems = {s.text: s for s in job.keyword_stems}
     kin: dict[str, list[Stem]] = {}
     for stem in job.stems:
@@ -92,16 +136,20 @@ def _near(job: Job, words: Sequence[str]) -> Iterator[Draft]:
     own = [stems[word] for word in words]
     for i, stem in enumerate(own):
         before, after = own[:i], own[i + 1 :]
-        yield from _swapped(job, before, after, kin.get(stem.keyword, [])[:MOST_KIN])
+        for draft in _swapped(job, before, after, kin.get(stem.keyword, [])[:MOST_KIN]):
+            yield "swapped", draft
         yield from _altered(job, before, stem, after)
     if own:
-        yield from _added(job, own)
+        yield from _added(job, own, whole)
     if len(own) > 1:
-        yield joined(own[::-1], 0.6)
-        yield joined((*own[1:], own[0]), 0.5)
-        yield from Blend().make(_only(job, own))
+        yield "turned", joined(own[::-1], 0.6)
+        yield "turned", joined((*own[1:], own[0]), 0.5)
+        # Of the name's own words: one with a word of the bank would lose the other.
+        for draft in Blend().make(_only(job, own)):
+            if all(part.keyword for part in draft.parts):
+                yield "blend", draft
         if job.brief.limits.hyphens:
-            yield hyphened(own[:1], own[1:], 0.8)
+            yield "hyphen", hyphened(own[:1], own[1:], 0.8)
 
 
 def _only(job: Job, stems: Sequence[Stem]) -> Job:
@@ -125,9 +173,7 @@ def _swapped(
         yield joined((*before, other, *after), strength)
 
 
-def _altered(
-    job: Job, before: Sequence[Stem], stem: Stem, after: Sequence[Stem]
-) -> Iterator[Draft]:
+def _altered(job: Job, before: Sequence[Stem], stem: Stem, after: Sequence[Stem]) -> Iterator[Way]:
     """The part in another form, with an affix, respelt or cut; the others stay."""
     alone = _only(job, [stem])
     front, back = joined(before, 0.0), joined(after, 0.0)
@@ -142,18 +188,24 @@ def _altered(
                 *(p._replace(start=p.start + shift) for p in draft.parts),
                 *(Part(p.text, p.kind, p.keyword, p.start + after_at) for p in back.parts),
             )
-            yield Draft(front.label + draft.label + back.label, parts, 0.7 * draft.strength)
+            label = front.label + draft.label + back.label
+            yield recipe.name, Draft(label, parts, 0.7 * draft.strength)
 
 
-def _added(job: Job, own: Sequence[Stem]) -> Iterator[Draft]:
+def _added(job: Job, own: Sequence[Stem], around: bool) -> Iterator[Way]:
     """Other leads and tails: in place of the first or last part, and around the whole."""
     whole = Stem(
         tuple(w for s in own for w in s.words), "keyword", own[0].keyword, 1.0, own[-1].pos
     )
     heads, tails = job.bank("lead"), job.bank("tail")
-    for kept in {id(s): s for s in (own[0], whole)}.values():
+    for kept in {id(s): s for s in (own[0], whole)[: 1 + around]}.values():
         for first, second, strength in job.joints("vary", [kept], tails, KEEP):
-            yield joined((first, second), 0.9 * strength)
-    for kept in {id(s): s for s in (own[-1], whole)}.values():
+            if second.text not in kept.words:
+                way = "longer" if kept is whole else "tail"
+                yield way, joined((first, second), 0.9 * strength)
+    for kept in {id(s): s for s in (own[-1], whole)[: 1 + around]}.values():
         for first, second, strength in job.joints("vary", heads, [kept], KEEP):
-            yield joined((first, second), 0.8 * strength * min(1.0, 0.4 + first.worth))
+            if first.text not in kept.words:
+                way = "longer" if kept is whole else "lead"
+                worth = min(1.0, 0.4 + first.worth)
+                yield way, joined((first, second), 0.8 * strength * worth)

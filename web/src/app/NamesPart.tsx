@@ -143,7 +143,7 @@ function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallba
           <Box sx={{ flex: 1, minWidth: 0 }}>{marked.size > 0 && <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>{formatCount(marked.size)} marked</Typography>}<CheckNote controls={controls} /></Box>
           <Tooltip title="Undo (u)"><span><IconButton size="small" aria-label="Undo the last act" disabled={!acts.canUndo} onClick={() => { void undo(); }}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
           <Tooltip title="Redo (shift and u)"><span><IconButton size="small" aria-label="Do the undone act again" disabled={!acts.canRedo} onClick={() => { void redo(); }}><RedoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
-          <MoreButton projectId={project.id} />
+          <MoreButton project={project} />
           <Button component={Link} to={`/projects/${project.id}/read${search}`} title="One name at a time, large (r)" sx={{ ml: 1, flex: 'none' }}>Read one by one</Button>
           <Box sx={{ flex: 1, textAlign: 'right' }}><ExportMenu projectId={project.id} asked={asked} /></Box>
         </Stack>

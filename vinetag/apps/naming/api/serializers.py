@@ -7,6 +7,8 @@ from typing import Any
 from rest_framework import serializers
 
 from vinetag.apps.naming.marks import MOST_DISMISSED
+from vinetag.apps.naming.models import Project
+from vinetag.apps.naming.services import only_first
 from vinetag.core.brief import PURPOSES
 
 __all__ = [
@@ -89,11 +91,17 @@ class ProjectSerializer(serializers.Serializer[Any]):
     considered = serializers.IntegerField(help_text="Names the recipes weighed")
     within = serializers.IntegerField(help_text="Distinct names within the limits")
     good = serializers.IntegerField(help_text="Names graded good enough")
+    only_first = serializers.SerializerMethodField(
+        help_text="Only the first names are listed; asking for more lists as many as is usual"
+    )
     view = serializers.CharField(allow_blank=True, help_text="The sheet as looked at last")
     views = ViewSerializer(many=True)
     created_at = serializers.DateTimeField()
     changed_at = serializers.DateTimeField()
     archived_at = serializers.DateTimeField(allow_null=True)
+
+    def get_only_first(self, project: Project) -> bool:
+        return only_first(project)
 
 
 class ProjectChangeSerializer(serializers.Serializer[Any]):

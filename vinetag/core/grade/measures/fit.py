@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import lru_cache
+from itertools import takewhile
 from statistics import NormalDist
 from types import MappingProxyType
 from typing import Final
@@ -30,10 +31,12 @@ KIN_MOST: Final = 0.75
 # Of words taken at random: the mean closeness and its spread.
 BY_CHANCE: Final = NormalDist(-0.46, 0.17)
 OF_RELATED: Final = 0.3
+# A blend in which every letter of the keyword still stands.
+STILL_WHOLE: Final = 0.95
 CHANGED: Final[Mapping[str, float]] = MappingProxyType(
     {
         "form": 0.85, "affix": 0.9, "respell": 0.8, "blend": 0.75, "clip": 0.6, "acrossdot": 0.75,
-        "mirror": 0.2, "invent": 0.25, "initials": 0.12,
+        "mirror": 0.2, "invent": 0.75, "initials": 0.12,
     }
 )  # fmt: skip
 
@@ -72,7 +75,11 @@ class Fit:
             return not_graded(reading, "no_keywords")
         heaviest = max(reading.keywords.values(), default=5)
         shares = [
-            (_share(c, reading.lexicon) * (0.5 + 0.5 * reading.keywords[c.keyword] / heaviest), c)
+            (
+                _share(c, label, reading.lexicon)
+                * (0.5 + 0.5 * reading.keywords[c.keyword] / heaviest),
+                c,
+            )
             for c in reading.carried
         ]
         shares.sort(key=lambda s: (-s[0], s[1].start))
@@ -131,12 +138,17 @@ def _added(reading: Reading) -> Finding:
 SOUNDS: Final = "it sounds the same"
 
 
-def _share(part: Part, lexicon: Lexicon) -> float:
+def _share(part: Part, label: str, lexicon: Lexicon) -> float:
     """How much of a keyword a part carries: all, or by closeness and by how it was changed."""
     if part.kind == "kin":
         near = (_near(part.keyword, part.text, lexicon) - FAR) / (CLOSE - FAR)
         return KIN_LEAST + (KIN_MOST - KIN_LEAST) * min(1.0, max(0.0, near))
     share = CHANGED.get(part.kind, 1.0)
+    if part.kind == "invent":
+        kept = takewhile(lambda two: two[0] == two[1], zip(part.text, part.keyword, strict=False))
+        return share * sum(1 for _ in kept) / len(part.keyword)
+    if part.kind == "blend" and part.keyword in label:
+        return STILL_WHOLE
     return share if part.text[:3] == part.keyword[:3] or share < 0.5 else OF_RELATED * share
 
 

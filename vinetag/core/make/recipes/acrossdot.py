@@ -19,14 +19,14 @@ class AcrossDot:
 
     name = "acrossdot"
     summary = "the extension completes the word"
-    daring = 0.7
+    daring = 0.95
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Stem by stem and form by form, the longest extension first."""
+        """Stem by stem, of keywords form by form, the longest extension first."""
         endings = {e.replace(".", ""): e for e in sorted(known_extensions())}
         for stem in job.singles:
-            forms = (f for kind, f in job.lexicon.thesaurus.forms(stem.text) if kind in KINDS)
-            for word in (stem.text, *forms):
+            found = job.lexicon.thesaurus.forms(stem.text) if stem.kind == "keyword" else ()
+            for word in (stem.text, *(form for kind, form in found if kind in KINDS)):
                 for cut in range(SHORTEST, len(word) - 1):
                     job.considered[self.name] += 1
                     extension = endings.get(word[cut:])

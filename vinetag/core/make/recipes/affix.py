@@ -11,6 +11,8 @@ from vinetag.core.make.job import Job
 __all__ = ["Affix", "suffixed"]
 
 VOWELS = "aeiou"
+MOST_KIN = 80
+SHORTEST = 2
 
 
 class Morpheme(NamedTuple):
@@ -24,13 +26,14 @@ class Morpheme(NamedTuple):
 SUFFIXES: Final = tuple(
     Morpheme(*m)
     for m in (
-        ("ly", "na", 0.6), ("ful", "n", 0.5), ("ery", "n", 0.55), ("let", "n", 0.6),
-        ("y", "n", 0.6),
-        ("ster", "n", 0.5), ("ish", "na", 0.45), ("ling", "n", 0.45), ("hood", "n", 0.45),
-        ("dom", "n", 0.45), ("ist", "n", 0.5), ("ette", "n", 0.5), ("able", "v", 0.4),
-        ("ify", "na", 0.55), ("ward", "n", 0.45), ("scape", "n", 0.5), ("some", "nv", 0.35),
-        ("er", "v", 0.5), ("ora", "n", 0.4), ("ia", "n", 0.4), ("io", "n", 0.4),
-        ("wise", "n", 0.4), ("kin", "n", 0.45), ("ology", "n", 0.4), ("aria", "n", 0.35),
+        ("ly", "na", 0.65), ("ery", "n", 0.65), ("let", "n", 0.65), ("ify", "n", 0.6),
+        ("y", "n", 0.55), ("ora", "n", 0.55), ("ia", "n", 0.5), ("io", "n", 0.5),
+        ("ster", "n", 0.5), ("kin", "n", 0.5), ("ette", "n", 0.5), ("er", "v", 0.5),
+        ("scape", "n", 0.5),
+        ("ful", "n", 0.45), ("ling", "n", 0.45), ("ist", "n", 0.2), ("wise", "n", 0.4),
+        ("aria", "n", 0.4), ("ella", "n", 0.45), ("ology", "n", 0.35), ("dom", "n", 0.2),
+        ("hood", "n", 0.2), ("able", "v", 0.35), ("ward", "n", 0.15),
+        ("some", "nv", 0.15),
     )
 )  # fmt: skip
 PREFIXES: Final = tuple(
@@ -45,6 +48,11 @@ PREFIXES: Final = tuple(
     )
 )  # fmt: skip
 
+# Endings of coined names: a final y gives way to them.
+COINED: Final = frozenset("ora ia io aria ella".split())
+# Those that do not go behind a vowel that stays.
+RUN_ON: Final = COINED | {"ery", "ify", "ette", "ology", "y"}
+
 
 class Affix:
     """Suffixes and prefixes on stems, never against English spelling."""
@@ -54,9 +62,11 @@ class Affix:
     daring = 0.5
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Stem by stem. A result the dictionary spells otherwise is left out."""
+        """The keywords and the words closest to them. A result the dictionary spells otherwise is
+        left out.
+        """
         known = job.lexicon.words
-        for stem in job.singles:
+        for stem in job.singles[: len(job.keywords) + MOST_KIN]:
             if len(stem.text) > 9:
                 continue
             share = 0.35 + 0.65 * stem.worth
@@ -70,7 +80,9 @@ class Affix:
                         label, "affix", stem.keyword, told, share * (prefix.strength + bonus)
                     )
             for suffix in SUFFIXES:
-                if stem.pos[:1] in suffix.goes and not stem.text.endswith(suffix.text):
+                # An adverb of a related word is none of the person's.
+                idle = stem.kind == "kin" and stem.pos[:1] == "a" and suffix.text == "ly"
+                if stem.pos[:1] in suffix.goes and not idle and not stem.text.endswith(suffix.text):
                     job.considered[self.name] += 1
                     label = suffixed(stem.text, suffix.text)
                     naive = stem.text + suffix.text
@@ -88,15 +100,18 @@ class Affix:
 def suffixed(word: str, suffix: str) -> str:
     """The word with the suffix by the rules of English: final e is dropped before a vowel (after c
     and g only before e, i and y), y after a consonant becomes i, a single consonant after a single
-    stressed vowel of a one-syllable word doubles before a vowel. '' when the letters clash.
+    stressed vowel of a one-syllable word doubles before a vowel. '' when the letters clash:
+    a letter three times, vowels that run into each other, -ly on -le; nor on a single letter.
     """
+    if len(word) < SHORTEST:
+        return ""
     vowel = suffix[0] in VOWELS + "y"
     if word.endswith("e") and vowel:
         soft = word[-2:-1] in ("c", "g") and suffix[0] not in "eiy"
         if not soft and not word.endswith(("ee", "oe", "ye")):
             word = word[:-1]
     elif word.endswith("y") and word[-2:-1] not in VOWELS and len(word) > 2:
-        if suffix[0] in "iy":
+        if suffix[0] in "iy" or suffix in COINED:
             word = word[:-1]
         elif suffix not in ("ling", "kin", "ward", "scape", "wise"):
             word = word[:-1] + "i"
@@ -104,7 +119,12 @@ def suffixed(word: str, suffix: str) -> str:
         word += word[-1]
     if word[-1:] * 2 == word[-2:] and word[-1:] == suffix[0]:
         return ""
-    if word[-1:] in VOWELS and suffix[0] in VOWELS and word[-1] == suffix[0]:
+    if word[-1:] in VOWELS and suffix[0] in VOWELS and (word[-1] == suffix[0] or suffix in RUN_ON):
+        return ""
+    if word.endswith(("l", "le")) and suffix[0] == "l":
+        return ""
+    clash = word.endswith(("er", "ey")) if suffix == "ery" else word.endswith("ey")
+    if clash and suffix in RUN_ON:
         return ""
     return word + suffix
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from vinetag.core.candidates import Part
 from vinetag.core.make.draft import Draft
@@ -14,7 +14,14 @@ __all__ = ["Blend"]
 MOST_STEMS = 60
 SHORTEST_SHARE = 0.66
 LOST = 1
-SAYABLE = -3.0
+WORTH_BLENDING = 0.3
+# What an overlap of so many letters is worth, and that the words go together. By judgement.
+OVERLAP = (0.0, 0.1, 0.2, 0.35, 0.4)
+TOGETHER = 0.6
+# Words held together by one letter must go together otherwise, the more the plainer the dial.
+GO_TOGETHER = 0.1
+PLAIN = 0.48
+SAYABLE = -3.4
 
 
 class Blend:
@@ -25,27 +32,58 @@ class Blend:
     daring = 0.6
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Every ordered pair of the first MOST_STEMS stems that overlaps."""
+        """Every ordered pair of the first MOST_STEMS stems that overlaps; keywords with words of
+        the bank too, which stand before them or behind.
+        """
         stems = [s for s in job.singles if 3 <= len(s.text) <= 9][:MOST_STEMS]
+        keywords = [s for s in stems if s.kind == "keyword"]
+        leads, tails = (
+            [s for s in job.bank(role) if 3 <= len(s.text) <= 9 and s.worth >= WORTH_BLENDING]
+            for role in ("lead", "tail")
+        )
+        for firsts, seconds in ((stems, stems), (keywords, tails), (leads, keywords)):
+            job.considered[self.name] += len(firsts) * len(seconds)
+            yield from _overlapping(job, firsts, seconds)
         for first in stems:
             for second in stems:
                 if first.text != second.text:
-                    job.considered[self.name] += 1
-                    yield from _on_letters(job, first, second)
                     yield from _on_sound(job, first, second)
 
 
-def _on_letters(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
+def _overlapping(job: Job, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Iterator[Draft]:
+    """Blends of those that share letters: two of them begin the second, and end the first; or one,
+    where that is a consonant and nothing is lost.
+    """
+    if not firsts or not seconds:
+        return
+    begins: dict[str, list[int]] = {}
+    for j, second in enumerate(seconds):
+        for start in {second.text[at : at + 2] for at in range(LOST + 1)} | {second.text[0]}:
+            begins.setdefault(start, []).append(j)
+    together = job.together(firsts, seconds)
+    for i, first in enumerate(firsts):
+        text = first.text
+        ends = [text[at : at + 2] for at in range(max(0, len(text) - 5), len(text) - 1)]
+        meets = dict.fromkeys(j for end in (*ends, text[-1]) for j in begins.get(end, ()))
+        for j in meets:
+            other = seconds[j].text
+            if job.lemma(other) != job.lemma(text):
+                yield from _on_letters(job, first, seconds[j], float(together[i, j]))
+
+
+def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterator[Draft]:
     a, b = first.text, second.text
     best = None
     for end in range(len(a), max(2, len(a) - LOST) - 1, -1):
         for start in range(min(LOST, len(b) - 3) + 1):
-            for size in range(min(4, end - 1, len(b) - start - 1), 1, -1):
+            for size in range(min(4, end - 1, len(b) - start - 1), 0, -1):
                 if a[end - size : end] != b[start : start + size]:
                     continue
                 kept = (end / len(a) + (len(b) - start) / len(b)) / 2
-                if size == 2 and (end < len(a) or start):
-                    continue  # two letters are enough only where nothing else is lost
+                if size <= 2 and (end < len(a) or start):
+                    continue  # so little is enough only where nothing else is lost
+                if size == 1 and not _one_will_do(job, first, second):
+                    continue
                 value = kept + 0.06 * size - 0.08 * (len(a) - end) - 0.1 * start
                 if best is None or value > best[0]:
                     best = (value, end, start, size)
@@ -55,7 +93,22 @@ def _on_letters(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
     _, end, start, size = best
     label = a[:end] + b[start + size :]
     shared = b[start : start + size]
-    yield from _draft(job, first, second, label, end - size, f"sharing {shared}", size / 4)
+    if size == 1 and together < max(GO_TOGETHER, PLAIN - job.brief.dial / 100):
+        return
+    evidence = OVERLAP[size] + TOGETHER * together
+    yield from _draft(job, first, second, label, end - size, f"sharing {shared}", evidence)
+
+
+def _one_will_do(job: Job, first: Stem, second: Stem) -> bool:
+    """Whether one shared letter holds them together: a consonant that sounds the same in both (not
+    the h of sh, nor half of ss), one of them asked for, and no s of many, which would be read as
+    the second's alone (star and stamp, not stars and stamp).
+    """
+    a, b = first.text, second.text
+    asked = "keyword" in (first.kind, second.kind)
+    alone = a[-1] == "s" and a[:-1] in job.lexicon.words
+    sounds = a[-1] not in "aeiouh" and a[-1] != a[-2]
+    return asked and min(len(a), len(b)) >= 4 and sounds and not alone
 
 
 def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
@@ -63,16 +116,16 @@ def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
     left, right = job.chunks(first.text), job.chunks(second.text)
     if len(left) < 2 or len(right) < 2 or left[-1][1] != right[0][1] or not left[-1][1]:
         return
-    if left[-1][0] == right[0][0]:
+    if left[-1][0] == right[0][0] or first.text[-2] == second.text[0]:
         return
     cut = len(first.text) - len(left[-1][0])
     label = first.text[:cut] + second.text
     told = f"sharing the sound of {left[-1][0]} and {right[0][0]}"
-    yield from _draft(job, first, second, label, cut, told, 0.3)
+    yield from _draft(job, first, second, label, cut, told, OVERLAP[1])
 
 
 def _draft(
-    job: Job, first: Stem, second: Stem, label: str, seam: int, shared: str, overlap: float
+    job: Job, first: Stem, second: Stem, label: str, seam: int, shared: str, evidence: float
 ) -> Iterator[Draft]:
     if label in (first.text, second.text) or label in job.lexicon.words or seam < 2:
         return
@@ -85,4 +138,4 @@ def _draft(
         Part(label[:seam], "blend", first.keyword, 0, told),
         Part(label[seam:], "blend", second.keyword, seam, told),
     )
-    yield Draft(label, parts, min(1.0, 0.1 + 0.35 * overlap + 0.6 * worth))
+    yield Draft(label, parts, min(1.0, evidence + 0.6 * worth))

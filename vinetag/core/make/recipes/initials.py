@@ -15,6 +15,7 @@ __all__ = ["Initials"]
 SAYABLE = -3.2
 CARRIERS = 12
 FAR = 0.6
+VOWELS = frozenset("aeiouy")
 
 
 class Initials:
@@ -25,28 +26,32 @@ class Initials:
     daring = 0.6
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Alone only when they can be said, from three letters; carried by a keyword from two, and
-        when they cannot be said only for a daring dial.
+        """Alone only when they can be said, from three letters; those of a phrase or the name
+        carried by a keyword too, from two, and when they cannot be said only for a daring dial.
         """
         seen: set[str] = set()
-        for words in _phrases(job):
+        given = [(words, True) for words in _given(job)]
+        for words, carried in (*given, *((words, False) for words in _turned(job))):
             letters = "".join(w[0] for w in words)
             if letters in seen or not letters.isalpha() or not 2 <= len(letters) <= 5:
                 continue
             seen.add(letters)
             job.considered[self.name] += 1
             told = f"initials of {' '.join(words)}"
-            sayable = job.lexicon.sayable.score(letters) > SAYABLE
+            sayable = job.lexicon.sayable.score(letters) > SAYABLE and bool(VOWELS & set(letters))
             if len(letters) >= 3 and sayable and letters not in job.lexicon.words:
                 yield changed(letters, "initials", "", told, 0.35)
-            if sayable or job.daring >= FAR:
+            if carried and (sayable or job.daring >= FAR):
                 yield from _carried(job, letters, told)
 
 
-def _phrases(job: Job) -> Iterator[tuple[str, ...]]:
+def _given(job: Job) -> Iterator[tuple[str, ...]]:
     if words := plain_words(job.brief.name):
         yield tuple(words)
     yield from (k.words for k in job.keywords)
+
+
+def _turned(job: Job) -> Iterator[tuple[str, ...]]:
     first = [k.words[0] for k in job.keywords][:5]
     for size in (3, 4):
         yield from permutations(first, size)

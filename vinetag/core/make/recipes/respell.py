@@ -3,31 +3,43 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 from vinetag.core.candidates import Part
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.sounds import bare
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 from vinetag.core.make.stems import Stem
 
 __all__ = ["Respell"]
 
-# Swaps people know from names, by phone: other spellings would not be read as meant.
+# Swaps people know from names, by phone: other spellings would not be read as meant, or would look
+# like slips. By judgement.
 SENSIBLE = {
-    "K": ("c", "k", "q"), "F": ("f", "ph"), "S": ("s", "c", "z"), "Z": ("z", "s"),
-    "IY": ("ee", "i", "y", "ea"),
-    "AY": ("y", "i"), "IH": ("i", "y"), "EY": ("ay", "ai", "a"), "UW": ("oo", "u", "ew"),
-    "OW": ("o", "oe"),
-    "K S": ("x", "cks"), "K W": ("qu", "kw"), "JH": ("j", "g"), "AO": ("aw", "o"),
-    "ER": ("er", "ur", "r"),
-    "R": ("r",), "T": ("t",), "N": ("n",), "L": ("l",), "M": ("m",), "G": ("g",), "SH": ("sh",),
-    "EH": ("e",), "AH": ("u", "a"), "D": ("d",), "P": ("p",), "B": ("b",), "V": ("v",),
+    "K": ("k",), "F": ("f",), "Z": ("z", "s"), "IY": ("ee",),
+    "AY": ("y", "i"), "IH": ("y",), "EY": ("ay",), "UW": ("oo", "u"), "OW": ("o",),
+    "K S": ("x",), "K W": ("qu", "kw"), "JH": ("j",), "T": ("t",), "N": ("n",), "L": ("l",),
+    "M": ("m",), "SH": ("sh",),
 }  # fmt: skip
+AT_THE_END = {"IY": ("i", "ie"), "K": ("c",)}
+# Endings written the short way.
+SHORT_WAYS = (("ight", "ite"), ("cks", "x"), ("ck", "k"))
 LEAST_SHARE = 0.004
-SAYABLE = -3.7
+SAYABLE = -6.8
+MOST_KIN = 30
+# The share of readers who must say the new letters as the word is said.
+READ_SO = 0.4
+BEAM = 6
+USUAL_WAY = 0.1
+# Vowels without stress that few tell apart.
+BLURRED = {"IH": "AH", "UH": "AH"}
 
 
 class Respell:
-    """One sound of a keyword, or of a word close to it, written in another usual way."""
+    """One sound of a keyword, or of a word close to it, written in another usual way, so that
+    readers still say it as the word is said.
+    """
 
     name = "respell"
     summary = "the same sound in other letters"
@@ -35,10 +47,13 @@ class Respell:
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem, in the order of its sounds; alone, and joined to keywords."""
-        for stem in job.singles:
+        stems = job.singles
+        for stem in stems[: len(job.keywords) + MOST_KIN]:
             for label, told in _respelt(job, stem.text):
                 job.considered[self.name] += 1
-                if not job.pos(label) and job.lexicon.sayable.score(label) > SAYABLE:
+                if job.pos(label) or job.lexicon.sayable.score(label) <= SAYABLE:
+                    continue
+                if _read_so(job.lexicon, label, stem.text) >= READ_SO:
                     strength = 0.4 + 0.4 * stem.worth
                     alone = changed(label, "respell", stem.keyword, told, strength)
                     yield alone
@@ -55,15 +70,37 @@ def _with_others(job: Job, stem: Stem, draft: Draft) -> Iterator[Draft]:
             yield Draft(draft.label + other.text, (part, behind), 0.3 + 0.5 * together)
 
 
+@lru_cache(20_000)
+def _read_so(lexicon: Lexicon, label: str, word: str) -> float:
+    """The share of readers, 0 to 1, who say the label as the word is said: as the dictionary has
+    it, or in one of the ways in which readers say a word nobody lists.
+    """
+    wanted = {_blurred(p) for p in (lexicon.sounds.phones(word),) if p}
+    if not wanted:
+        ways = lexicon.graphones.say(word, beam=BEAM)
+        wanted = {_blurred(bare(way.phones)) for way in ways if way.share >= USUAL_WAY}
+    said = lexicon.graphones.say(label, beam=BEAM)
+    return sum(way.share for way in said if _blurred(bare(way.phones)) in wanted)
+
+
+def _blurred(phones: tuple[str, ...]) -> tuple[str, ...]:
+    return tuple(BLURRED.get(p, p) for p in phones)
+
+
 def _respelt(job: Job, word: str) -> Iterator[tuple[str, str]]:
     chunks = job.chunks(word)
     at = 0
     for i, (letters, sound) in enumerate(chunks):
         place = "^" if i == 0 else "$" if i == len(chunks) - 1 else "-"
         ways = job.lexicon.spellings.ways(sound, place)
-        for other in SENSIBLE.get(sound, ()):
+        others = SENSIBLE.get(sound, ()) + (AT_THE_END.get(sound, ()) if place == "$" else ())
+        for other in others:
             silent = len(letters) > len(other) and letters[0] == letters[-1]
             if other != letters and (ways.get(other, 0) >= LEAST_SHARE or silent):
                 label = word[:at] + other + word[at + len(letters) :]
-                yield label, f"{word} with {other} for {letters}"
+                if not label.endswith("cc"):
+                    yield label, f"{word} with {other} for {letters}"
         at += len(letters)
+    for ending, other in SHORT_WAYS:
+        if word.endswith(ending) and len(word) > len(ending):
+            yield word.removesuffix(ending) + other, f"{word} with {other} for {ending}"

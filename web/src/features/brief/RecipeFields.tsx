@@ -49,7 +49,7 @@ export function RecipeFields({ recipes, making, considered, onChange, error }: P
           );
         })}
       </Stack>
-      <Box>
+      <Box title="Which recipes come first. Brand-like names begin further towards daring, descriptive ones towards plain.">
         <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
           <Typography variant="caption" color="textSecondary">plain</Typography>
           <Typography variant="caption" color="textSecondary">daring</Typography>

@@ -30,7 +30,25 @@ describe('WordsPanel', () => {
   let user: ReturnType<typeof userEvent.setup>;
   beforeEach(() => { user = userEvent.setup(); });
 
-  it('saves once typing pauses, and undoes', async () => {
+  it('saves at once; what changes while names are made is saved together after', async () => {
+    let answer = () => {};
+    const after = new Promise<void>((resolve) => { answer = resolve; });
+    const { saved } = setUp((sent) => ({ body: { ...project, brief: sent }, after }));
+    const pressed = async (keys: string) => {
+      screen.getByRole('slider', { name: 'Weight of ink' }).focus();
+      await user.keyboard(keys);
+    };
+    await pressed('{ArrowUp}');
+    await waitFor(() => { expect(saved()).toHaveLength(1); });
+    await pressed('{ArrowDown}');
+    await new Promise((resolve) => { setTimeout(resolve, 150); });
+    await pressed('{ArrowDown}');
+    expect(saved()).toHaveLength(1);
+    answer();
+    await waitFor(() => { expect(saved().map((b) => b.keywords[0]?.weight)).toEqual([4, 2]); }, { timeout: 3000 });
+  });
+
+  it('saves what was added, and undoes', async () => {
     const { saved } = setUp();
     await user.type(screen.getByLabelText('Add words'), 'Post, paper,ink{Enter}');
     await waitFor(() => { expect(saved()).toHaveLength(1); });

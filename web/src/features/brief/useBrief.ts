@@ -4,12 +4,13 @@ import { useEffect, useRef, useState } from 'react';
 import { api, type ApiError, asApiError, type Brief, keys, type Project, unwrap } from '../../shared/api';
 import { projectQuery } from '../../shared/lib/queries';
 
-const SAVE_AFTER = 250;
+/** Changes come whole (a word added, a switch, a field left): the pause only gathers what belongs together. */
+const SAVE_AFTER = 60;
 const STEPS_KEPT = 50;
 
 export interface BriefEditor {
   brief: Brief;
-  /** Change the brief; it is saved, and names are made anew, once typing pauses. */
+  /** Change the brief; it is saved, and names are made anew, at once; what changes while names are made is saved together after. */
   change: (next: Brief) => void;
   undo: () => void;
   canUndo: boolean;
@@ -35,25 +36,24 @@ export function useBrief(project: Project): BriefEditor {
       unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next } })),
     onSuccess: async (saved) => {
       client.setQueryData(keys.project(project.id), saved);
-      await Promise.all(
-        [keys.names(project.id), keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.projects].map((queryKey) =>
-          client.invalidateQueries({ queryKey }),
-        ),
-      );
+      const anew = (queryKey: readonly unknown[]) => client.invalidateQueries({ queryKey });
+      // The names first: they are what one waits for.
+      await anew(keys.names(project.id));
+      await Promise.all([keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.projects].map(anew));
     },
   });
   useEffect(() => {
-    if (!waiting) return;
+    if (!waiting || isPending) return;
     const timer = setTimeout(() => {
       setWaiting(false);
       mutate(latest.current);
     }, SAVE_AFTER);
     return () => { clearTimeout(timer); };
-  }, [brief, waiting, mutate]);
+  }, [brief, waiting, isPending, mutate]);
   const put = (next: Brief) => {
     latest.current = next;
     setBrief(next);
-    reset();
+    if (error) reset();
     setWaiting(true);
   };
   return {

@@ -5,7 +5,7 @@ import { describe, expect, it, vi } from 'vitest';
 import type { Cell } from '../../shared/api';
 import { renderIn, serve } from '../../shared/testing/render';
 import { sampleCell, sampleJudged, sampleRow } from '../../shared/testing/samples';
-import { ReasonsPanel, type View } from './ReasonsPanel';
+import { Origin, ReasonsPanel, type View } from './ReasonsPanel';
 
 const cell = (extension: string, fields: Partial<Cell>) => sampleCell({ extension, ...fields });
 const said = (extension: string, source: string, text: string) => ({ extension, source, text, at: new Date().toISOString(), address: '', detail: '', registrar: '', holder: '', record: [], statuses: [] });
@@ -43,6 +43,13 @@ function show(label: string | null = 'inkpost', view: View = 'reasons', status =
 }
 
 describe('ReasonsPanel', () => {
+  it('tells once what was done to two parts at once', () => {
+    const change = 'blend of honey and yard, sharing y';
+    const part = { kind: 'blend', keyword: 'honey', change };
+    renderIn(<Origin name={{ ...name, recipes: ['blend'], parts: [{ ...part, text: 'hone', start: 0 }, { ...part, text: 'yard', keyword: '', start: 4 }] }} />);
+    expect(screen.getByText(/made by blend/)).toHaveTextContent(/^hone \+ yard \(blend of honey and yard, sharing y\) · made by blend$/);
+  });
+
   it('says where the name comes from, and why it has its grade', async () => {
     show();
     expect(await screen.findByRole('heading', { name: /^ink ?post ?\.com$/ })).toBeInTheDocument();

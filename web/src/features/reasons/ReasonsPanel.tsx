@@ -41,7 +41,7 @@ export type View = 'reasons' | 'near' | 'fallback';
 
 const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place' };
 
-/** How the name came about: its parts, and the recipes that joined them. */
+/** How the name came about: its parts, and the recipes that joined them. What was done to two parts at once is told once. */
 export function Origin({ name }: { name: Judged }) {
   const parts = name.parts.filter((p) => p.kind !== 'hyphen');
   return (
@@ -49,7 +49,8 @@ export function Origin({ name }: { name: Judged }) {
       {parts.map((part, i) => (
         <Fragment key={part.start}>
           {i > 0 && ' + '}
-          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box> ({part.change || (KINDS[part.kind] ?? part.kind)})
+          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box>
+          {part.change && part.change === parts[i + 1]?.change ? '' : ` (${part.change || (KINDS[part.kind] ?? part.kind)})`}
         </Fragment>
       ))}
       {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}

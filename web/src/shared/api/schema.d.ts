@@ -1719,6 +1719,8 @@ export interface components {
             within: number;
             /** @description Names graded good enough */
             good: number;
+            /** @description Only the first names are listed; asking for more lists as many as is usual */
+            readonly only_first: boolean;
             /** @description The sheet as looked at last */
             view: string;
             views: components["schemas"]["View"][];

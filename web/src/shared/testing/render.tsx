@@ -11,6 +11,8 @@ import { plainTheme } from './plainTheme';
 /** What a request is answered with. */
 export interface Answer {
   status?: number;
+  /** It comes when this is fulfilled. */
+  after?: Promise<unknown>;
   body?: unknown;
 }
 
@@ -22,7 +24,8 @@ export function serve(answer: (method: string, path: string, body: unknown) => A
     const { pathname, search } = new URL(request.url);
     const body: unknown = text ? JSON.parse(text) : undefined;
     asked.push({ method: request.method, path: pathname + search, body });
-    const { status = 200, body: reply } = answer(request.method, pathname + search, body);
+    const { status = 200, body: reply, after } = answer(request.method, pathname + search, body);
+    await after;
     return new Response(reply === undefined ? null : JSON.stringify(reply), { status, headers: { 'Content-Type': 'application/json' } });
   });
   return asked;
@@ -31,14 +34,16 @@ export function serve(answer: (method: string, path: string, body: unknown) => A
 /** Renders a part of the interface with everything it stands in. */
 export function renderIn(ui: ReactNode, address = '/') {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  const view = render(
-    <ThemeProvider theme={plainTheme}>
-      <QueryClientProvider client={client}>
-        <Notices>
-          <MemoryRouter initialEntries={[address]}>{ui}</MemoryRouter>
-        </Notices>
-      </QueryClientProvider>
-    </ThemeProvider>,
-  );
+  const view = render(ui, {
+    wrapper: ({ children }: { children: ReactNode }) => (
+      <ThemeProvider theme={plainTheme}>
+        <QueryClientProvider client={client}>
+          <Notices>
+            <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>
+          </Notices>
+        </QueryClientProvider>
+      </ThemeProvider>
+    ),
+  });
   return { ...view, client };
 }

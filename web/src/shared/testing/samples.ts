@@ -24,7 +24,7 @@ export const sampleRow = (fields: Partial<Row> & Pick<Row, 'label'>): Row => ({
 
 /** A project with nothing but what is given. */
 export const sampleProject = (fields: Partial<Project> = {}): Project => ({
-  id: 7, name: 'Pressroom', brief: sampleBrief(), considered: 0, within: 0, good: 0, view: '', views: [], created_at: '', changed_at: '', archived_at: null, ...fields,
+  id: 7, name: 'Pressroom', brief: sampleBrief(), considered: 0, within: 0, good: 0, only_first: false, view: '', views: [], created_at: '', changed_at: '', archived_at: null, ...fields,
 });
 
 /** A kept name. */

@@ -1,0 +1,44 @@
+import { screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { sampleProject } from '../../shared/testing/samples';
+import { MoreButton } from './MoreButton';
+
+const conflict = (code: string, message: string): Answer => ({ status: 409, body: { code, message, problems: [] } });
+
+describe('MoreButton', () => {
+  beforeEach(() => { vi.useFakeTimers({ shouldAdvanceTime: true }); });
+  afterEach(() => { vi.useRealTimers(); });
+
+  it('lists the rest by itself, once after a list was made and not before a moment has passed', async () => {
+    const asked = serve(() => ({ body: sampleProject({ only_first: false }) }));
+    const { rerender } = renderIn(<MoreButton project={sampleProject({ only_first: true, changed_at: '1' })} />);
+    await vi.advanceTimersByTimeAsync(800);
+    // Another change meanwhile: the wait begins anew.
+    rerender(<MoreButton project={sampleProject({ only_first: true, changed_at: '2' })} />);
+    await vi.advanceTimersByTimeAsync(800);
+    expect(asked).toHaveLength(0);
+    await vi.advanceTimersByTimeAsync(800);
+    await waitFor(() => { expect(asked.map((a) => [a.method, a.path])).toEqual([['POST', '/api/projects/7/more']]); });
+  });
+
+  it('asks for nothing by itself when the list is whole, and says why there is no more', async () => {
+    const asked = serve(() => conflict('no_more', 'That is all there is.'));
+    renderIn(<MoreButton project={sampleProject()} />);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(asked).toHaveLength(0);
+    await userEvent.setup({ advanceTimers: vi.advanceTimersByTime }).click(screen.getByRole('button', { name: 'More names' }));
+    expect(await screen.findByText('That is all there is.')).toBeInTheDocument();
+  });
+
+  it('does not speak of a list that was made anew while it was listed further', async () => {
+    const asked = serve(() => conflict('made_anew', 'The list was made anew meanwhile.'));
+    renderIn(<MoreButton project={sampleProject({ only_first: true })} />);
+    await vi.advanceTimersByTimeAsync(1300);
+    await waitFor(() => { expect(asked).toHaveLength(1); });
+    await screen.findByRole('button', { name: 'More names' });
+    expect(screen.queryByText(/made anew/)).not.toBeInTheDocument();
+  });
+});
