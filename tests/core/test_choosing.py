@@ -62,6 +62,68 @@ class TestJoints:
         found = list(job.joints("lead", [the], [stem("paper"), stem("carefully", pos="r")], 10))
         assert [b.text for _, b, _ in found] == ["paper"]
 
+    def test_things_of_the_bank_want_to_have_been_seen_beside_the_word(self) -> None:
+        job = Job(parse_brief({"keywords": ["kitchen"]}), LEXICON)
+        tails = {t.text: t for t in job.bank("tail")}
+
+        def together(tail: str, *, broad: bool) -> float:
+            return float(
+                job.beside.together(job.stems[:1], [tails[tail]._replace(broad=broad)])[0, 0]
+            )
+
+        assert not tails["hammer"].broad
+        assert together("hammer", broad=False) < 0.5 * together("hammer", broad=True)
+        assert together("table", broad=False) == together("table", broad=True)  # seen
+
+    @pytest.mark.parametrize("purpose", ["brand", "mix", "descriptive"])
+    def test_pictures_suit_brands_and_trades_suit_what_describes(self, purpose: str) -> None:
+        job = Job(parse_brief({"keywords": ["kitchen"], "purpose": purpose}), LEXICON)
+        tails = {t.text: t for t in job.bank("tail")}
+        assert tails["nest"].broad == tails["grove"].broad == (purpose != "descriptive")
+        assert tails["shop"].broad == tails["service"].broad == (purpose != "brand")
+        more, less = ("shop", "nest") if purpose == "descriptive" else ("nest", "shop")
+        assert tails[more].worth > tails[less].worth or purpose == "mix"
+
+    def test_one_of_a_thing_stands_before_another_word(self) -> None:
+        job = Job(parse_brief({"keywords": ["children", "board games", "media", "dice"]}), LEXICON)
+        fronts = [s.text for s in job.fronts]
+        assert fronts[:2] == ["child", "boardgame"]
+        assert {"children", "boardgames", "media", "dice"} <= set(fronts)
+        assert not {"medium", "die", "child"} & {s.text for s in job.stems[:4]}
+        assert job.belonging("star", "club") > 1.5 * job.belonging("stars", "club")
+
+    def test_what_is_done_and_who_does_it_stand_behind_what_it_is_done_to(self) -> None:
+        of = parse_brief({"keywords": ["piano", "tuning", "baking", "evening"]})
+        job = Job(of, LEXICON)
+        assert dict(job.doers) == {"tuner": "tuning", "baker": "baking"}
+        assert [(s.text, s.keyword) for s in job.backs[:2]] == [
+            ("tuner", "tuning"), ("baker", "baking"),
+        ]  # fmt: skip
+        found = [g.candidate.label for g in make_names(of, LEXICON, limit=40).names]
+        assert {"pianotuner", "pianotuning"} <= set(found)
+
+    def test_two_animals_side_by_side_are_a_list(self) -> None:
+        job = Job(parse_brief({"keywords": ["dog", "park"]}), LEXICON)
+        assert job.beside.seen("dog", "horse")
+        assert job.belonging("dog", "horse") < 0.5 < job.belonging("horse", "race")
+
+    def test_many_people_are_seldom_described_in_a_name(self) -> None:
+        job = Job(parse_brief({"keywords": ["children", "toys"]}), LEXICON)
+        [small] = [s for s in job.bank("lead") if s.text == "small"]
+        assert job.beside.seen("small", "children")
+        [[many]] = job.beside.together([small], job.stems[:1])
+        [[one]] = job.beside.together([small], [job.stems[0]._replace(words=("child",))])
+        assert many < 0.5 * one
+
+    @pytest.mark.parametrize(
+        ("first", "second"),
+        [("beeswax", "wax"), ("star", "starlight"), ("heating", "heater"), ("coach", "coaching")],
+    )
+    def test_nothing_is_said_twice(self, first: str, second: str) -> None:
+        job = Job(Brief(limits=Limits(letters_max=20)), LEXICON)
+        assert list(job.joints("pair", [stem(first)], [stem(second)], 5)) == []
+        assert list(job.joints("pair", [stem(first)], [stem("night")], 5)) != []
+
     def test_nothing_to_join_gives_nothing(self) -> None:
         job = Job(BRIEF, LEXICON)
         assert list(job.joints("pair", [], [stem("paper")], 5)) == []
@@ -75,6 +137,11 @@ class TestStems:
         assert len({s.text for s in found}) == len(found)
         assert {s.kind for s in found[2:]} == {"kin"}
         assert all(s.worth < found[0].worth for s in found[2:])
+
+    def test_what_only_compares_is_no_stem(self) -> None:
+        found = {s.text for s in brief_stems(parse_brief({"keywords": ["small", "old"]}), LEXICON)}
+        assert not {"smaller", "larger", "older", "oldest"} & found
+        assert len(found) > 20
 
     def test_dropped_and_avoided_words_are_no_stems(self) -> None:
         some = [s.text for s in brief_stems(BRIEF, LEXICON)[2:6]]

@@ -11,12 +11,15 @@ Role = Literal["lead", "tail"]
 
 
 class BankWord(NamedTuple):
-    """`kind` says what it adds (place, craft, group …); `beside`: parts of speech it goes with."""
+    """`kind` says what it adds (place, craft, group …); `beside`: parts of speech it goes with;
+    `broad`: it goes with nearly every word of those, others want to have been seen beside it.
+    """
 
     text: str
     role: Role
     kind: str
     beside: str
+    broad: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,15 +31,18 @@ class Bank:
 
 
 def read_bank(text: str) -> Bank:
-    """Read bank.txt: lines `role kind pos: word word …`; `#` begins a comment."""
+    """Read bank.txt: lines `role kind pos: broad words | other words`; `#` begins a comment."""
     entries: list[BankWord] = []
     for line in text.split("\n"):
         if not line or line.startswith("#"):
             continue
         head, _, listed = line.partition(":")
         role, kind, beside = head.split()
-        for item in listed.split():
-            entries.append(BankWord(item, "lead" if role == "lead" else "tail", kind, beside))
+        for words, broad in zip(listed.split("|"), (True, False), strict=False):
+            for item in words.split():
+                entries.append(
+                    BankWord(item, "lead" if role == "lead" else "tail", kind, beside, broad)
+                )
     return Bank(
         leads=tuple(e for e in entries if e.role == "lead"),
         tails=tuple(e for e in entries if e.role == "tail"),

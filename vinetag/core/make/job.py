@@ -4,28 +4,24 @@ from __future__ import annotations
 
 import random
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.brief import Brief, Keyword
-from vinetag.core.lexicon import BankWord, Lexicon
+from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.sounds import bare
-from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
+from vinetag.core.make.banked import bank_stems
+from vinetag.core.make.beside import LETTERS, Beside, Matrix, same_word
+from vinetag.core.make.stems import Stem, brief_stems, gerund, keyword_stem, singular
 
 __all__ = ["Job"]
 
-PAIR_FULL = 6.0
-MODEL_SHARE = 0.75
-NEW_WORD = 0.45
-LIKELY_AT = 1.0
 KEPT_A_ROW = 40
 EASY_LETTERS = 9
 LETTER_COST = 2.2
-
-Matrix = npt.NDArray[np.float32]
 
 
 class Job:
@@ -52,6 +48,40 @@ class Job:
     def stems(self) -> Sequence[Stem]:
         """Keywords and the words they lead to."""
         return brief_stems(self.brief, self.lexicon)
+
+    @cached_property
+    def fronts(self) -> Sequence[Stem]:
+        """Stems as they stand before another word or an ending: what a keyword says many of, as
+        one, ahead of the rest.
+        """
+        ones = [(s, singular(s.words[-1], self.lexicon)) for s in self.keyword_stems]
+        fronts = [s._replace(words=(*s.words[:-1], one), pos="n") for s, one in ones if one]
+        taken = {s.text for s in fronts}
+        return [*fronts, *(s for s in self.stems if s.text not in taken)]
+
+    @cached_property
+    def backs(self) -> Sequence[Stem]:
+        """Stems as they stand behind another word: with those who do what a keyword says is done,
+        which make the name of a trade (dog walker, piano tuner).
+        """
+        acts = {s.text: s for s in self.keyword_stems}
+        backs = [acts[act]._replace(words=(doer,), pos="n") for doer, act in self.doers.items()]
+        return [*backs, *(s for s in self.stems if s.text not in self.doers)]
+
+    @cached_property
+    def doers(self) -> Mapping[str, str]:
+        """Who does what the keywords say is done, and that (tuner: tuning)."""
+        found = {}
+        for stem in self.keyword_stems:
+            for base in gerund(stem.text, self.lexicon):
+                forms = self.lexicon.thesaurus.forms(base)
+                found.update({form: stem.text for kind, form in forms if kind == "doer"})
+        return found
+
+    @cached_property
+    def beside(self) -> Beside:
+        """How well words go side by side."""
+        return Beside(self.lexicon, self.doers)
 
     @cached_property
     def singles(self) -> Sequence[Stem]:
@@ -96,19 +126,9 @@ class Job:
         known = self.lexicon.words.get(word)
         return known.lemma if known and known.lemma else word
 
-    def bank(self, role: str) -> list[Stem]:
-        """The bank's leads or tails with at most the letters the brief allows, each word once."""
-        words: dict[str, BankWord] = {}
-        beside: dict[str, str] = {}
-        bank = self.lexicon.bank
-        for word in bank.leads if role == "lead" else bank.tails:
-            if len(word.text) <= self.brief.making.added_max:
-                words.setdefault(word.text, word)
-                beside[word.text] = beside.get(word.text, "") + word.beside
-        return [
-            Stem((w.text,), role, "", BANK_WORTH.get(w.kind, 0.5), self.pos(w.text), beside[w.text])
-            for w in words.values()
-        ]
+    def bank(self, role: str) -> Sequence[Stem]:
+        """The bank's leads or tails."""
+        return bank_stems(self.brief, self.lexicon, role)
 
     def joints(
         self,
@@ -124,7 +144,7 @@ class Job:
         """
         if not firsts or not seconds:
             return
-        together = self.together(firsts, seconds)
+        together = self.beside.together(firsts, seconds)
         letters = _lengths(firsts)[:, None] + _lengths(seconds)[None, :]
         limits = self.brief.limits
         fits = (letters >= limits.letters_min) & (letters <= limits.letters_max)
@@ -135,73 +155,13 @@ class Job:
         score = 60 * together + 34 * worth - LETTER_COST * np.maximum(0, letters - EASY_LETTERS)
         score[~fits] = -np.inf
         for i, j in _best(score, keep):
-            yield firsts[i], seconds[j], float(together[i, j])
-
-    def together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
-        """How well each second goes right after each first, 0 to 1, a row a first.
-
-        Two signals: pointwise mutual information of the words that meet (6 nats or more count
-        whole), and what the pairing model thinks of them, for words of one subject. What stands
-        before a phrase must go with its last word, too: it is that which is meant. A word nobody
-        lists, such as a brand's, goes with every other well enough.
-        """
-        strength = self._meeting(firsts, [s.words[0] for s in seconds])
-        phrases = [j for j, s in enumerate(seconds) if len(s.words) > 1]
-        if phrases:
-            heads = self._meeting(firsts, [seconds[j].words[-1] for j in phrases])
-            strength[:, phrases] = np.minimum(strength[:, phrases], heads)
-        together: Matrix = strength * _patterns(firsts, seconds)
-        return together
-
-    def _meeting(self, firsts: Sequence[Stem], starts: Sequence[str]) -> Matrix:
-        """How well each word goes after each first, whatever the parts of speech."""
-        ends = [s.words[-1] for s in firsts]
-        left, right = self.lexicon.side(ends), self.lexicon.side(starts)
-        alike = left.vectors @ right.vectors.T
-        likely = 1 / (1 + np.exp(-1.3 * (self.lexicon.pairing.logits(left, right) + LIKELY_AT)))
-        seen = np.zeros_like(alike)
-        places: dict[str, list[int]] = {}
-        for j, start in enumerate(starts):
-            places.setdefault(start, []).append(j)
-        for i, end in enumerate(ends):
-            followers = self.lexicon.followers(end)
-            for word in followers.keys() & places.keys():
-                value = 0.5 + 0.5 * min(1.0, followers[word] / PAIR_FULL)
-                for j in places[word]:
-                    seen[i, j] = value
-        subject = np.clip(0.45 + alike, 0, 1)
-        strength = 1 - (1 - seen) * (1 - MODEL_SHARE * likely * subject)
-        known = [side.vectors.any(axis=1).astype(np.float32) for side in (left, right)]
-        new = 1 - np.outer(known[0], known[1])
-        meeting: Matrix = np.maximum(strength, NEW_WORD * new)
-        return meeting
-
-    def attested(self, first: Stem, second: Stem) -> bool:
-        """Whether the words that meet were seen side by side."""
-        return second.words[0] in self.lexicon.followers(first.words[-1])
+            if not same_word(firsts[i].text, seconds[j].text):
+                yield firsts[i], seconds[j], float(together[i, j])
 
     def belonging(self, first: str, second: str) -> float:
         """How well the second word goes right after the first, 0 to 1."""
         pair = [Stem((word,), "", "", 0, "") for word in (first, second)]
-        return float(self.together(pair[:1], pair[1:])[0, 0])
-
-
-# What a kind of the bank's words is worth in a name, by how often people would say it is one.
-BANK_WORTH = {
-    "place": 0.62, "craft": 0.6, "group": 0.62, "collection": 0.4, "writing": 0.5, "doer": 0.55,
-    "nature": 0.55, "motion": 0.5, "idea": 0.38, "thing": 0.3, "web": 0.4, "care": 0.4,
-    "determiner": 0.08, "preposition": 0.05, "verb": 0.3, "quality": 0.5, "feel": 0.58, "time": 0.3,
-    "number": 0.09, "manner": 0.2,
-}  # fmt: skip
-
-
-LETTERS = "nvar"
-NAMED = frozenset(LETTERS)
-# Rows: the first word is a noun, verb, adjective, adverb; columns: the second. By judgement.
-USUAL: Matrix = np.array(
-    [[1.0, 0.6, 0.45, 0.3], [0.85, 0.4, 0.4, 0.5], [1.0, 0.45, 0.3, 0.2], [0.7, 0.6, 0.5, 0.3]],
-    np.float32,
-)
+        return float(self.beside.together(pair[:1], pair[1:])[0, 0])
 
 
 def _lengths(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:
@@ -234,14 +194,6 @@ def _goes(bank: Sequence[Stem], stems: Sequence[Stem]) -> npt.NDArray[np.bool_]:
     wants = np.array([[c in b.beside for c in LETTERS] for b in bank])
     has = np.array([[c in (s.pos[:1] or "n") for c in LETTERS] for s in stems])
     return (wants.astype(np.int8) @ has.T.astype(np.int8)) > 0
-
-
-def _patterns(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
-    """How usual it is that the first's part of speech stands before the second's."""
-    one = [LETTERS.index(s.pos[0]) if s.pos[:1] in NAMED else 0 for s in firsts]
-    two = [LETTERS.index(s.pos[0]) if s.pos[:1] in NAMED else 0 for s in seconds]
-    usual: Matrix = USUAL[np.ix_(one, two)]
-    return usual
 
 
 def _best(score: Matrix, keep: int) -> list[tuple[int, int]]:

@@ -29,7 +29,7 @@ DIAL = 60.0
 USUAL = Making().daring
 DARING = 1.5
 FAR_FROM_WORDS = 0.6
-NO_KEYWORD = 24.0
+NO_KEYWORD = 34.0
 # The nearer the dial is to plain, the more: up to so many times of it.
 DESCRIBES_NOTHING = 2.5
 # A keyword nobody lists, such as a brand's own, is graded as hard to spell; that is its point.
@@ -233,7 +233,9 @@ def _wanted(candidate: Candidate, lexicon: Lexicon) -> float:
 
 
 def merge(drafts: Sequence[tuple[str, Draft]]) -> list[Candidate]:
-    """One candidate a label, in order of first appearance, remembering every recipe."""
+    """One candidate a label, in order of first appearance, remembering every recipe: with the parts
+    of the draft that has most keywords, and the strength of the strongest.
+    """
     best: dict[str, Draft] = {}
     recipes: dict[str, tuple[str, ...]] = {}
     for recipe, draft in drafts:
@@ -241,11 +243,18 @@ def merge(drafts: Sequence[tuple[str, Draft]]) -> list[Candidate]:
         if label not in best:
             best[label], recipes[label] = draft, (recipe,)
             continue
-        if draft.strength > best[label].strength:
+        last = best[label]
+        if (_asked(draft), draft.strength) > (_asked(last), last.strength):
             best[label] = draft
+        strength = max(draft.strength, last.strength)
+        best[label] = best[label]._replace(strength=strength)
         if recipe not in recipes[label]:
             recipes[label] += (recipe,)
     return [Candidate(d.label, recipes[d.label], d.parts, d.strength) for d in best.values()]
+
+
+def _asked(draft: Draft) -> int:
+    return sum(part.kind == "keyword" for part in draft.parts)
 
 
 def _chance(seed: int, label: str) -> int:

@@ -9,7 +9,7 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.words import open_up
 
-__all__ = ["Stem", "brief_stems", "keyword_stem"]
+__all__ = ["Stem", "brief_stems", "gerund", "keyword_stem", "singular"]
 
 # How much of a group's closeness counts when names are made of its words.
 USED: Final = {
@@ -30,11 +30,13 @@ MOST_A_KEYWORD = 140
 MOST_RELATED = 420
 LONGEST = 12
 LOWEST = 2.5
+MUCH_RARER = 0.5
 
 
 class Stem(NamedTuple):
     """A word or phrase to build with. `worth`, 0 to 1: its weight, less when it is only related;
-    `pos`: parts of speech, commonest first; `beside`, for words of the bank: those it goes with.
+    `pos`: parts of speech, commonest first; `beside`, for words of the bank: those it goes with;
+    `broad`: it needs not have been seen beside another.
     """
 
     words: tuple[str, ...]
@@ -43,6 +45,7 @@ class Stem(NamedTuple):
     worth: float
     pos: str
     beside: str = ""
+    broad: bool = True
 
     @property
     def text(self) -> str:
@@ -68,6 +71,32 @@ def brief_stems(brief: Brief, lexicon: Lexicon) -> list[Stem]:
     return stems
 
 
+def gerund(word: str, lexicon: Lexicon) -> Sequence[str]:
+    """The words it may be the -ing form of (walk, bake, run); none when it names no act."""
+    base = word.removesuffix("ing")
+    return [b for b in (base, base + "e", base[:-1]) if base != word and b in lexicon.words]
+
+
+def singular(word: str, lexicon: Lexicon) -> str:
+    """One of what the noun says there are many of; "" for every other word, and where the many are
+    what is usually spoken of (media).
+    """
+    known = lexicon.words.get(word)
+    one = lexicon.words.get(known.lemma) if known and known.pos[:1] == "n" else None
+    return known.lemma if known and one and one.zipf > known.zipf - MUCH_RARER else ""
+
+
+def _compares(word: str, lexicon: Lexicon) -> bool:
+    """Whether it is a form of an adjective: older, oldest; what they compare is not in a name."""
+    for ending in ("er", "est"):
+        if word.endswith(ending):
+            base = word.removesuffix(ending)
+            found = [lexicon.words[b] for b in (base, base + "e") if b in lexicon.words]
+            if lexicon.words[word].pos[:1] == "a" and any(w.pos[:1] == "a" for w in found):
+                return True
+    return False
+
+
 def _related(
     keyword: Keyword, others: Sequence[Keyword], lexicon: Lexicon, seen: set[str], most: int
 ) -> Iterable[Stem]:
@@ -75,7 +104,9 @@ def _related(
     for offer in open_up(keyword, lexicon, others).offers:
         share = USED.get(offer.group)
         known = lexicon.words.get(offer.text)
-        if share and known and known.zipf >= LOWEST and 3 <= len(offer.text) <= LONGEST:
+        if not share or not known or _compares(offer.text, lexicon):
+            continue
+        if known.zipf >= LOWEST and 3 <= len(offer.text) <= LONGEST:
             fit = (
                 FIELDS.get(known.field, 0.7)
                 if known.pos[:1] == "n"

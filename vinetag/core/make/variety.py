@@ -21,7 +21,7 @@ TURNED_COST = 16.0
 SORT_COST = 1.3
 SORT_STEPS = 10
 CHANGE_COST = 2.2
-BLEND_COST = 1.0
+BLEND_COST = 1.6
 SAME_STEM = 1.0
 # How far forward a keyword comes that stood in so many names above: none, one, two …
 KEYWORD_AHEAD = (40.0, 34.0, 29.0, 24.0, 19.0, 14.0, 9.0, 4.0)
@@ -82,7 +82,7 @@ def varied(
 def _seen_in(name: Graded, lexicon: Lexicon) -> set[str]:
     """Its keywords, its other words, what sort of words they are beside which, and all together."""
     parts = [p for p in name.candidate.parts if p.kind != "hyphen"]
-    words = {p.text if p.kind == "keyword" else _word(p.text) for p in parts}
+    words = {p.keyword if p.kind == "keyword" else _word(p.text) for p in parts}
     return words.union(_sorts(name, lexicon), _turned(name))
 
 
@@ -114,10 +114,11 @@ def _steps(name: Graded, lexicon: Lexicon) -> _Steps:
     """What of a name is counted: its recipes, its keywords, and (what, points a step, so many of it
     to a step, steps at most) of the rest; and whether its recipe did well by it.
     """
-    keywords, rest = [], []
+    keywords: dict[str, None] = {}
+    rest = []
     for part in name.candidate.parts:
         if part.kind == "keyword":
-            keywords.append(part.text)
+            keywords[part.keyword] = None
         elif part.kind != "hyphen":
             rest.append((_word(part.text), WORD_COST, 1, WORD_STEPS))
             if part.change:
@@ -132,7 +133,7 @@ def _steps(name: Graded, lexicon: Lexicon) -> _Steps:
     rest += [(words, TURNED_COST, 1, 1) for words in _turned(name)]
     rest += [(sort, SORT_COST, 1, SORT_STEPS) for sort in _sorts(name, lexicon)]
     well = name.grade.grade >= DID_WELL and name.bonus >= FITTING
-    return [f"={recipe}" for recipe in name.candidate.recipes], keywords, rest, well
+    return [f"={recipe}" for recipe in name.candidate.recipes], list(keywords), rest, well
 
 
 def _cost(steps: _Steps, seen: Counter[str]) -> float:

@@ -7,6 +7,7 @@ from typing import Final, NamedTuple
 
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
+from vinetag.core.make.stems import gerund
 
 __all__ = ["Affix", "suffixed"]
 
@@ -66,7 +67,8 @@ class Affix:
         left out.
         """
         known = job.lexicon.words
-        for stem in job.singles[: len(job.keywords) + MOST_KIN]:
+        changeable = [s for s in job.fronts if len(s.words) == 1 and s.text.isalpha()]
+        for stem in changeable[: len(job.keywords) + MOST_KIN]:
             if len(stem.text) > 9:
                 continue
             share = 0.35 + 0.65 * stem.worth
@@ -82,7 +84,9 @@ class Affix:
             for suffix in SUFFIXES:
                 # An adverb of a related word is none of the person's.
                 idle = stem.kind == "kin" and stem.pos[:1] == "a" and suffix.text == "ly"
-                if stem.pos[:1] in suffix.goes and not idle and not stem.text.endswith(suffix.text):
+                if idle or stem.text.endswith(suffix.text) or _ends(stem.text, job):
+                    continue
+                if stem.pos[:1] in suffix.goes:
                     job.considered[self.name] += 1
                     label = suffixed(stem.text, suffix.text)
                     naive = stem.text + suffix.text
@@ -97,13 +101,20 @@ class Affix:
                     )
 
 
+def _ends(word: str, job: Job) -> bool:
+    """Whether nothing goes behind it: an act in -ing, or what has the s of many."""
+    many = word.endswith("s") and word[:-1] in job.lexicon.words
+    return many or bool(gerund(word, job.lexicon))
+
+
 def suffixed(word: str, suffix: str) -> str:
     """The word with the suffix by the rules of English: final e is dropped before a vowel (after c
     and g only before e, i and y), y after a consonant becomes i, a single consonant after a single
     stressed vowel of a one-syllable word doubles before a vowel. '' when the letters clash:
-    a letter three times, vowels that run into each other, -ly on -le; nor on a single letter.
+    a letter three times, vowels that run into each other, -ly on -le or -ery; nor on a single
+    letter.
     """
-    if len(word) < SHORTEST:
+    if len(word) < SHORTEST or (word.endswith("ery") and suffix == "ly"):
         return ""
     vowel = suffix[0] in VOWELS + "y"
     if word.endswith("e") and vowel:

@@ -14,13 +14,18 @@ __all__ = ["Blend"]
 MOST_STEMS = 60
 SHORTEST_SHARE = 0.66
 LOST = 1
+# So many letters of the second word follow what is shared, or it would not be seen.
+LEFT = 2
+# The share of the first's letters left where only a sound is shared, and that not as another word.
+LEFT_BY_SOUND = 0.75
 WORTH_BLENDING = 0.3
 # What an overlap of so many letters is worth, and that the words go together. By judgement.
 OVERLAP = (0.0, 0.1, 0.2, 0.35, 0.4)
 TOGETHER = 0.6
-# Words held together by one letter must go together otherwise, the more the plainer the dial.
-GO_TOGETHER = 0.1
-PLAIN = 0.48
+# Words held together by one letter must go together otherwise, the more the plainer the dial; so
+# must words of the bank by two.
+PLAIN = 0.42
+LESS_AT_THE_END = 0.4
 SAYABLE = -3.4
 
 
@@ -44,7 +49,7 @@ class Blend:
         for firsts, seconds in ((stems, stems), (keywords, tails), (leads, keywords)):
             job.considered[self.name] += len(firsts) * len(seconds)
             yield from _overlapping(job, firsts, seconds)
-        for first in stems:
+        for first in keywords:
             for second in stems:
                 if first.text != second.text:
                     yield from _on_sound(job, first, second)
@@ -60,14 +65,15 @@ def _overlapping(job: Job, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> I
     for j, second in enumerate(seconds):
         for start in {second.text[at : at + 2] for at in range(LOST + 1)} | {second.text[0]}:
             begins.setdefault(start, []).append(j)
-    together = job.together(firsts, seconds)
+    together = job.beside.together(firsts, seconds)
     for i, first in enumerate(firsts):
         text = first.text
         ends = [text[at : at + 2] for at in range(max(0, len(text) - 5), len(text) - 1)]
         meets = dict.fromkeys(j for end in (*ends, text[-1]) for j in begins.get(end, ()))
         for j in meets:
             other = seconds[j].text
-            if job.lemma(other) != job.lemma(text):
+            asked = "keyword" in (first.kind, seconds[j].kind)
+            if asked and job.lemma(other) != job.lemma(text):
                 yield from _on_letters(job, first, seconds[j], float(together[i, j]))
 
 
@@ -82,6 +88,8 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
                 kept = (end / len(a) + (len(b) - start) / len(b)) / 2
                 if size <= 2 and (end < len(a) or start):
                     continue  # so little is enough only where nothing else is lost
+                if len(b) - start - size < LEFT:
+                    continue
                 if size == 1 and not _one_will_do(job, first, second):
                     continue
                 value = kept + 0.06 * size - 0.08 * (len(a) - end) - 0.1 * start
@@ -93,7 +101,9 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
     _, end, start, size = best
     label = a[:end] + b[start + size :]
     shared = b[start : start + size]
-    if size == 1 and together < max(GO_TOGETHER, PLAIN - job.brief.dial / 100):
+    kinds = {first.kind, second.kind}
+    little = size == 1 or (size == 2 and not kinds <= {"keyword", "kin"})
+    if little and together < PLAIN - LESS_AT_THE_END * job.brief.dial / 100:
         return
     evidence = OVERLAP[size] + TOGETHER * together
     yield from _draft(job, first, second, label, end - size, f"sharing {shared}", evidence)
@@ -101,14 +111,13 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
 
 def _one_will_do(job: Job, first: Stem, second: Stem) -> bool:
     """Whether one shared letter holds them together: a consonant that sounds the same in both (not
-    the h of sh, nor half of ss), one of them asked for, and no s of many, which would be read as
+    the h of sh, nor half of ss), and no s of many, which would be read as
     the second's alone (star and stamp, not stars and stamp).
     """
     a, b = first.text, second.text
-    asked = "keyword" in (first.kind, second.kind)
     alone = a[-1] == "s" and a[:-1] in job.lexicon.words
     sounds = a[-1] not in "aeiouh" and a[-1] != a[-2]
-    return asked and min(len(a), len(b)) >= 4 and sounds and not alone
+    return min(len(a), len(b)) >= 4 and sounds and not alone
 
 
 def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
@@ -119,6 +128,8 @@ def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
     if left[-1][0] == right[0][0] or first.text[-2] == second.text[0]:
         return
     cut = len(first.text) - len(left[-1][0])
+    if cut < LEFT_BY_SOUND * len(first.text) or first.text[:cut] in job.lexicon.words:
+        return
     label = first.text[:cut] + second.text
     told = f"sharing the sound of {left[-1][0]} and {right[0][0]}"
     yield from _draft(job, first, second, label, cut, told, OVERLAP[1])

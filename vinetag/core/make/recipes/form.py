@@ -35,6 +35,8 @@ class Form:
                 job.considered[self.name] += 1
                 if kind in SELDOM and job.daring < 0.6:
                     continue
+                if kind == "ing" and stem.pos[:1] != "v":
+                    continue  # a thing is seldom done
                 if form not in seen and (stem.kind == "keyword" or kind in OF_RELATED):
                     seen.add(form)
                     told = f"{WORDS[kind]} {stem.text}"

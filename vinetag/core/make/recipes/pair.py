@@ -12,7 +12,9 @@ __all__ = ["BOTH_ASKED_FOR", "Pair"]
 KEEP = 1_500
 BOTH_ASKED_FOR = 0.3
 # A related word beside another wants to have been seen there, the more the plainer the dial.
-UNSEEN = 0.5
+UNSEEN = 0.35
+# Two related words are only worth what both are to the person's own.
+CLOSE_TO_BOTH = 1.1
 
 
 class Pair:
@@ -24,10 +26,12 @@ class Pair:
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP of all pairs, best first."""
-        for first, second, strength in job.joints(self.name, job.stems, job.stems, KEEP):
+        for first, second, strength in job.joints(self.name, job.fronts, job.backs, KEEP):
             asked = first.kind == second.kind == "keyword"
-            if not asked and not job.attested(first, second):
+            if not asked and not job.beside.seen(first.words[-1], second.words[0]):
                 strength *= UNSEEN + (1 - UNSEEN) * job.daring
+            if first.kind == second.kind == "kin":
+                strength *= min(1.0, (first.worth + second.worth) / CLOSE_TO_BOTH)
             enough = asked or strength >= job.evidence
             if enough and set(first.words).isdisjoint(second.words):
                 prior = BOTH_ASKED_FOR if asked else 0.0

@@ -22,7 +22,7 @@ SENSIBLE = {
     "K S": ("x",), "K W": ("qu", "kw"), "JH": ("j",), "T": ("t",), "N": ("n",), "L": ("l",),
     "M": ("m",), "SH": ("sh",),
 }  # fmt: skip
-AT_THE_END = {"IY": ("i", "ie"), "K": ("c",)}
+AT_THE_END = {"IY": ("i",), "K": ("c",)}
 # Endings written the short way.
 SHORT_WAYS = (("ight", "ite"), ("cks", "x"), ("ck", "k"))
 LEAST_SHARE = 0.004
@@ -95,8 +95,11 @@ def _respelt(job: Job, word: str) -> Iterator[tuple[str, str]]:
         ways = job.lexicon.spellings.ways(sound, place)
         others = SENSIBLE.get(sound, ()) + (AT_THE_END.get(sound, ()) if place == "$" else ())
         for other in others:
-            silent = len(letters) > len(other) and letters[0] == letters[-1]
-            if other != letters and (ways.get(other, 0) >= LEAST_SHARE or silent):
+            doubled = len(letters) > len(other) and letters[0] == letters[-1]
+            silent = not doubled and len(letters) > len(other) and other in letters
+            if other == letters or silent:
+                continue  # a letter nobody hears that is left out looks like a slip (nitting)
+            if ways.get(other, 0) >= LEAST_SHARE or doubled:
                 label = word[:at] + other + word[at + len(letters) :]
                 if not label.endswith("cc"):
                     yield label, f"{word} with {other} for {letters}"

@@ -50,6 +50,12 @@ describe('ReasonsPanel', () => {
     expect(screen.getByText(/made by blend/)).toHaveTextContent(/^hone \+ yard \(blend of honey and yard, sharing y\) · made by blend$/);
   });
 
+  it('tells a form of a word of yours from the word', () => {
+    const part = { kind: 'keyword', keyword: 'tuning', change: '' };
+    renderIn(<Origin name={{ ...name, recipes: ['pair'], parts: [{ ...part, text: 'piano', keyword: 'piano', start: 0 }, { ...part, text: 'tuner', start: 5 }] }} />);
+    expect(screen.getByText(/made by pair/)).toHaveTextContent('piano (your word) + tuner (of your word tuning)');
+  });
+
   it('says where the name comes from, and why it has its grade', async () => {
     show();
     expect(await screen.findByRole('heading', { name: /^ink ?post ?\.com$/ })).toBeInTheDocument();

@@ -41,6 +41,9 @@ export type View = 'reasons' | 'near' | 'fallback';
 
 const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place' };
 
+/** One of what a keyword says many of, or who does what it says is done. */
+const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) => (kind === 'keyword' && !keyword.split(' ').includes(text) ? `of your word ${keyword}` : '');
+
 /** How the name came about: its parts, and the recipes that joined them. What was done to two parts at once is told once. */
 export function Origin({ name }: { name: Judged }) {
   const parts = name.parts.filter((p) => p.kind !== 'hyphen');
@@ -50,7 +53,7 @@ export function Origin({ name }: { name: Judged }) {
         <Fragment key={part.start}>
           {i > 0 && ' + '}
           <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box>
-          {part.change && part.change === parts[i + 1]?.change ? '' : ` (${part.change || (KINDS[part.kind] ?? part.kind)})`}
+          {part.change && part.change === parts[i + 1]?.change ? '' : ` (${part.change || ofKeyword(part) || (KINDS[part.kind] ?? part.kind)})`}
         </Fragment>
       ))}
       {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}
