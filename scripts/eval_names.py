@@ -1,7 +1,7 @@
 """What a reader sees: the first names of each brief in tests/briefs, and how many of a demo
 project's first 200 are open in .com in the simulated world.
 
-    python scripts/eval_names.py [--first 50] [--seed 1]
+    python scripts/eval_names.py [--first 50] [--seed 1] [--briefs tests/briefs/unseen]
 
 The lists are for reading; docs/quality.md says what was thought of them.
 """
@@ -39,9 +39,10 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
     parser.add_argument("--first", type=int, default=50)
     parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--briefs", type=Path, default=BRIEFS)
     args = parser.parse_args()
     found: dict[str, dict[str, int]] = {}
-    for path in sorted(BRIEFS.glob("*.json")):
+    for path in sorted(args.briefs.glob("*.json")):
         of = parse_brief(json.loads(path.read_text()))
         print(f"## {path.stem}: {', '.join(k.text for k in of.keywords)}")
         print(" ".join(first(of, args.first, args.seed)), "\n")

@@ -69,8 +69,9 @@ def test_a_blend_says_what_overlaps() -> None:
 def test_both_words_of_a_blend_can_be_seen() -> None:
     found = drafts("blend", "graphic", "kitchen", "pink", "candle", "glow", "climbing", "owl")
     assert "sound of c and k" in found["graphikitchen"].parts[0].change
-    # Neither a word cut down to another, nor one of which a single letter is left.
-    assert not {"pincandle", "glowl", "climbings"} & set(found)
+    # Neither a word cut down to another, nor one of which a single letter is left, nor a slip.
+    found |= drafts("blend", "night", "time")
+    assert not {"pincandle", "glowl", "climbings", "nightime"} & set(found)
 
 
 def test_words_of_the_bank_are_blended_with_keywords() -> None:

@@ -28,7 +28,8 @@ MANY_BEFORE = 0.5
 # Many people are described before them (small children) far more often than named.
 PEOPLE = 0.45
 DONE_TO = 1.2
-# Two animals, or two people, mostly stand side by side in lists (dog, horse and cat).
+# Two animals, or two people, mostly stand side by side in lists (dog, horse and cat), and an act
+# before an animal describes it (a walking horse).
 LISTED = frozenset(("animal", "person"))
 SIDE_BY_SIDE = 0.5
 SAME_BEGINNING = 4
@@ -80,6 +81,9 @@ class Beside:
         sorts = [[self._sort(s.words[-1]) for s in stems] for stems in (firsts, seconds)]
         same = np.equal.outer(*(np.array(s) for s in sorts)) & (np.array(sorts[0]) != "")[:, None]
         strength[same] *= SIDE_BY_SIDE
+        acts = np.array([bool(gerund(end, self._lexicon)) for end in ends])
+        animals = np.array([sort == "animal" for sort in sorts[1]])
+        strength[acts[:, None] & animals[None, :]] *= SIDE_BY_SIDE
         together: Matrix = strength * _patterns(firsts, seconds)
         self._done(together, firsts, seconds)
         return together

@@ -21,7 +21,6 @@ TURNED_COST = 16.0
 SORT_COST = 1.3
 SORT_STEPS = 10
 CHANGE_COST = 2.2
-BLEND_COST = 1.6
 SAME_STEM = 1.0
 # How far forward a keyword comes that stood in so many names above: none, one, two …
 KEYWORD_AHEAD = (40.0, 34.0, 29.0, 24.0, 19.0, 14.0, 9.0, 4.0)
@@ -47,7 +46,7 @@ def varied(
     SORT_COST for each time another of that sort stood beside the same words, TURNED_COST when its
     words did in another order, KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and
     RECIPE_COST for every RECIPE_EVERY times its least shown recipe did; a changed word CHANGE_COST
-    (half of a blend BLEND_COST) for each time its keyword was changed in that way above it, and
+    for each time its keyword was changed in that way above it, and (but for half of a blend)
     SAME_STEM for each other way; each up to so many steps. Those that bring a keyword, or show a
     recipe that did well, for the first times come forward (KEYWORD_AHEAD, RECIPE_AHEAD), so that
     each is seen early. Costs only grow, so a lazy heap is exact, and in bounded steps, so a name is
@@ -87,8 +86,8 @@ def _seen_in(name: Graded, lexicon: Lexicon) -> set[str]:
 
 
 def _turned(name: Graded) -> list[str]:
-    """The words of a name of two and more, in no order."""
-    words = sorted(p.text for p in name.candidate.parts if p.kind != "hyphen")
+    """The words of a name of two and more, in no order; one of a thing and many are the same."""
+    words = sorted(_word(p.text) for p in name.candidate.parts if p.kind != "hyphen")
     return ["&" + "+".join(words)] if len(words) > 1 else []
 
 
@@ -122,9 +121,8 @@ def _steps(name: Graded, lexicon: Lexicon) -> _Steps:
         elif part.kind != "hyphen":
             rest.append((_word(part.text), WORD_COST, 1, WORD_STEPS))
             if part.change:
-                # Two words blended differ more from the next blend than a word with another ending.
-                cost = BLEND_COST if part.kind == "blend" else CHANGE_COST
-                rest.append((f"{part.kind}/{part.keyword}", cost, 1, WORD_STEPS))
+                rest.append((f"{part.kind}/{part.keyword}", CHANGE_COST, 1, WORD_STEPS))
+                # Two words blended differ more from the next blend than a word with other endings.
                 if part.kind != "blend":
                     rest.append((f"*/{part.keyword}", SAME_STEM, 1, WORD_STEPS))
             if part.keyword:

@@ -23,7 +23,7 @@ WORTH_BLENDING = 0.3
 OVERLAP = (0.0, 0.1, 0.2, 0.35, 0.4)
 TOGETHER = 0.6
 # Words held together by one letter must go together otherwise, the more the plainer the dial; so
-# must words of the bank by two.
+# must words of which one was not asked for by two.
 PLAIN = 0.42
 LESS_AT_THE_END = 0.4
 SAYABLE = -3.4
@@ -101,8 +101,10 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
     _, end, start, size = best
     label = a[:end] + b[start + size :]
     shared = b[start : start + size]
-    kinds = {first.kind, second.kind}
-    little = size == 1 or (size == 2 and not kinds <= {"keyword", "kin"})
+    asked = first.kind == second.kind == "keyword"
+    little = size == 1 or (size == 2 and not asked)
+    if first.text + second.text in job.lexicon.words:
+        return  # it would be taken for that word misspelt (nightime)
     if little and together < PLAIN - LESS_AT_THE_END * job.brief.dial / 100:
         return
     evidence = OVERLAP[size] + TOGETHER * together

@@ -13,6 +13,8 @@ KEEP = 1_500
 BOTH_ASKED_FOR = 0.3
 # A related word beside another wants to have been seen there, the more the plainer the dial.
 UNSEEN = 0.35
+# What usually stands beside a verb (play tennis) says nothing of what else the brief is about.
+ITS_COMPANY = 0.4
 # Two related words are only worth what both are to the person's own.
 CLOSE_TO_BOTH = 1.1
 
@@ -30,9 +32,12 @@ class Pair:
             asked = first.kind == second.kind == "keyword"
             if not asked and not job.beside.seen(first.words[-1], second.words[0]):
                 strength *= UNSEEN + (1 - UNSEEN) * job.daring
+            if first.keyword == second.keyword and "v" in (first.pos[:1], second.pos[:1]):
+                strength *= ITS_COMPANY
             if first.kind == second.kind == "kin":
                 strength *= min(1.0, (first.worth + second.worth) / CLOSE_TO_BOTH)
             enough = asked or strength >= job.evidence
-            if enough and set(first.words).isdisjoint(second.words):
+            act = job.doers.get(second.words[-1])  # tuning and tuner are one
+            if enough and set(first.words).isdisjoint((*second.words, act)):
                 prior = BOTH_ASKED_FOR if asked else 0.0
                 yield joined((first, second), 1 - (1 - prior) * (1 - strength))
