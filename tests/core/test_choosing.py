@@ -14,7 +14,7 @@ from vinetag.core.make import Draft, Graded, Job, make_names
 from vinetag.core.make import variety as v
 from vinetag.core.make.draft import hyphened, joined
 from vinetag.core.make.sieve import Sieve
-from vinetag.core.make.stems import Stem, brief_stems
+from vinetag.core.make.stems import Stem, brief_stems, gerund
 
 LEXICON = load_lexicon()
 BRIEF = parse_brief(
@@ -96,6 +96,10 @@ class TestJoints:
         of = parse_brief({"keywords": ["piano", "tuning", "baking", "evening"]})
         job = Job(of, LEXICON)
         assert dict(job.doers) == {"tuner": "tuning", "baker": "baking"}
+        others = "evening", "wedding", "pudding", "wing", "ceiling"
+        assert [gerund(w, LEXICON) for w in ("running", "baking", *others)] == [
+            ["run"], ["bake"], *([] for _ in others),
+        ]  # fmt: skip
         assert [(s.text, s.keyword) for s in job.backs[:2]] == [
             ("tuner", "tuning"), ("baker", "baking"),
         ]  # fmt: skip

@@ -31,6 +31,9 @@ MOST_RELATED = 420
 LONGEST = 12
 LOWEST = 2.5
 MUCH_RARER = 0.5
+SHORTEST = 3
+# Fields of nouns in -ing that are no acts (evening, meeting, pudding, parking).
+NO_ACTS: Final = frozenset("time group food quantity state person animal Tops".split())
 
 
 class Stem(NamedTuple):
@@ -72,9 +75,16 @@ def brief_stems(brief: Brief, lexicon: Lexicon) -> list[Stem]:
 
 
 def gerund(word: str, lexicon: Lexicon) -> Sequence[str]:
-    """The words it may be the -ing form of (walk, bake, run); none when it names no act."""
-    base = word.removesuffix("ing")
-    return [b for b in (base, base + "e", base[:-1]) if base != word and b in lexicon.words]
+    """The verbs it may be the -ing form of (walk, bake, run); none when it names no act, or is
+    much more usual than they are (wedding).
+    """
+    base, known = word.removesuffix("ing"), lexicon.words.get(word)
+    if base == word or len(base) < SHORTEST or known is None or known.field in NO_ACTS:
+        return []
+    undoubled = base[:-1] if base[-1] == base[-2] else base
+    found = {b: lexicon.words.get(b) for b in (base, base + "e", undoubled)}
+    verbs = {b: w for b, w in found.items() if w and "v" in w.pos}
+    return [b for b, w in verbs.items() if w.zipf > known.zipf - 2 * MUCH_RARER]
 
 
 def singular(word: str, lexicon: Lexicon) -> str:

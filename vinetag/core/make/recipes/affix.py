@@ -14,6 +14,7 @@ __all__ = ["Affix", "suffixed"]
 VOWELS = "aeiou"
 MOST_KIN = 80
 SHORTEST = 2
+RING = len("spring")
 
 
 class Morpheme(NamedTuple):
@@ -102,9 +103,9 @@ class Affix:
 
 
 def _ends(word: str, job: Job) -> bool:
-    """Whether nothing goes behind it: an act in -ing, or what has the s of many."""
+    """Whether nothing goes behind it: -ing as an ending, or the s of many."""
     many = word.endswith("s") and word[:-1] in job.lexicon.words
-    return many or bool(gerund(word, job.lexicon))
+    return many or (word.endswith("ing") and (len(word) > RING or bool(gerund(word, job.lexicon))))
 
 
 def suffixed(word: str, suffix: str) -> str:
