@@ -23,7 +23,7 @@ WORTH_BLENDING = 0.3
 OVERLAP = (0.0, 0.1, 0.2, 0.35, 0.4)
 TOGETHER = 0.6
 # Words held together by one letter must go together otherwise, the more the plainer the dial; so
-# must words of which one was not asked for by two.
+# must words of which one was not asked for by two, or where a letter is lost.
 PLAIN = 0.42
 LESS_AT_THE_END = 0.4
 SAYABLE = -3.4
@@ -79,44 +79,45 @@ def _overlapping(job: Job, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> I
 
 def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterator[Draft]:
     a, b = first.text, second.text
+    found = _overlap(a, b)
+    if found is None or a + b in job.lexicon.words:
+        return  # or it would be taken for that word misspelt (nightime)
+    end, start, size = found
+    asked = first.kind == second.kind == "keyword"
+    whole = end == len(a) and not start
+    little = size == 1 or (not asked and (size == 2 or not whole))
+    if little and together < PLAIN - LESS_AT_THE_END * job.brief.dial / 100:
+        return
+    if size > 1 or _one_will_do(job, a, b):
+        evidence = OVERLAP[size] + TOGETHER * together
+        shared = f"sharing {b[start : start + size]}"
+        label = a[:end] + b[start + size :]
+        yield from _draft(job, first, second, label, end - size, shared, evidence)
+
+
+def _overlap(a: str, b: str) -> tuple[int, int, int] | None:
+    """Where `a` ends and `b` starts for the best overlap, and how many letters it has."""
     best = None
     for end in range(len(a), max(2, len(a) - LOST) - 1, -1):
         for start in range(min(LOST, len(b) - 3) + 1):
-            for size in range(min(4, end - 1, len(b) - start - 1), 0, -1):
+            for size in range(min(4, end - 1, len(b) - start - LEFT), 0, -1):
                 if a[end - size : end] != b[start : start + size]:
                     continue
-                kept = (end / len(a) + (len(b) - start) / len(b)) / 2
                 if size <= 2 and (end < len(a) or start):
                     continue  # so little is enough only where nothing else is lost
-                if len(b) - start - size < LEFT:
-                    continue
-                if size == 1 and not _one_will_do(job, first, second):
-                    continue
+                kept = (end / len(a) + (len(b) - start) / len(b)) / 2
                 value = kept + 0.06 * size - 0.08 * (len(a) - end) - 0.1 * start
                 if best is None or value > best[0]:
-                    best = (value, end, start, size)
+                    best = (value, (end, start, size))
                 break
-    if best is None:
-        return
-    _, end, start, size = best
-    label = a[:end] + b[start + size :]
-    shared = b[start : start + size]
-    asked = first.kind == second.kind == "keyword"
-    little = size == 1 or (size == 2 and not asked)
-    if first.text + second.text in job.lexicon.words:
-        return  # it would be taken for that word misspelt (nightime)
-    if little and together < PLAIN - LESS_AT_THE_END * job.brief.dial / 100:
-        return
-    evidence = OVERLAP[size] + TOGETHER * together
-    yield from _draft(job, first, second, label, end - size, f"sharing {shared}", evidence)
+    return best[1] if best else None
 
 
-def _one_will_do(job: Job, first: Stem, second: Stem) -> bool:
+def _one_will_do(job: Job, a: str, b: str) -> bool:
     """Whether one shared letter holds them together: a consonant that sounds the same in both (not
-    the h of sh, nor half of ss), and no s of many, which would be read as
-    the second's alone (star and stamp, not stars and stamp).
+    the h of sh, nor half of ss), and no s of many, which would be read as the second's alone (star
+    and stamp, not stars and stamp).
     """
-    a, b = first.text, second.text
     alone = a[-1] == "s" and a[:-1] in job.lexicon.words
     sounds = a[-1] not in "aeiouh" and a[-1] != a[-2]
     return min(len(a), len(b)) >= 4 and sounds and not alone
