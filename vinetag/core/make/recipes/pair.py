@@ -11,7 +11,8 @@ __all__ = ["BOTH_ASKED_FOR", "Pair"]
 
 KEEP = 1_500
 BOTH_ASKED_FOR = 0.3
-# A related word beside another wants to have been seen there, the more the plainer the dial.
+# A related word beside another wants to have been seen there, the more the plainer the dial, and
+# where the name describes.
 UNSEEN = 0.35
 # What usually stands beside a verb (play tennis) says nothing of what else the brief is about.
 ITS_COMPANY = 0.4
@@ -28,10 +29,11 @@ class Pair:
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP of all pairs, best first."""
+        daring = min(job.daring, job.brief.dial / 100)
         for first, second, strength in job.joints(self.name, job.fronts, job.backs, KEEP):
             asked = first.kind == second.kind == "keyword"
             if not asked and not job.beside.seen(first.words[-1], second.words[0]):
-                strength *= UNSEEN + (1 - UNSEEN) * job.daring
+                strength *= UNSEEN + (1 - UNSEEN) * daring
             if first.keyword == second.keyword and "v" in (first.pos[:1], second.pos[:1]):
                 strength *= ITS_COMPANY
             if first.kind == second.kind == "kin":
