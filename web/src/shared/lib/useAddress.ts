@@ -3,16 +3,50 @@ import { useSearchParams } from 'react-router';
 
 type Turn = (now: URLSearchParams) => URLSearchParams;
 
-// What the address is about to be. The router follows a moment later; two changes within that moment must not overwrite each other.
-let coming: URLSearchParams | null = null;
+/** Addresses that were asked for and that the router has not followed yet: the next change builds on the latest of them. */
+export class UnderWay {
+  #going: string[] = [];
+  #arrived = '';
+  #watchers = 0;
 
-/** The query of the address, and a way to change it that builds on changes still under way. */
+  /** Somebody looks at the address until the function given back is called; with the last one goes what was under way. */
+  watch(): () => void {
+    this.#watchers += 1;
+    return () => {
+      this.#watchers -= 1;
+      if (!this.#watchers) this.#going = [];
+    };
+  }
+
+  /** The latest asked for, if it is not there yet. */
+  latest(): string | undefined {
+    return this.#going.at(-1);
+  }
+
+  begin(address: string): void {
+    this.#going.push(address);
+  }
+
+  /** The router is at this address; everyone who sees it may say so. One that was not asked for (a link, the way back) ends what was under way. */
+  arrive(address: string): void {
+    if (address === this.#arrived) return;
+    this.#arrived = address;
+    const at = this.#going.lastIndexOf(address);
+    this.#going = at < 0 ? [] : this.#going.slice(at + 1);
+  }
+}
+
+const underWay = new UnderWay();
+
+/** The query of the address, and a way to change it that builds on changes still under way: two within a moment must not overwrite each other. */
 export function useAddress(): [URLSearchParams, (turn: Turn, options?: { replace: boolean }) => void] {
   const [params, setParams] = useSearchParams();
-  useEffect(() => { coming = null; }, [params]);
+  useEffect(() => underWay.watch(), []);
+  useEffect(() => { underWay.arrive(params.toString()); }, [params]);
   const change = useCallback((turn: Turn, options = { replace: true }) => {
-    coming = turn(coming ?? params);
-    setParams(coming, options);
+    const next = turn(new URLSearchParams(underWay.latest() ?? params));
+    underWay.begin(next.toString());
+    setParams(next, options);
   }, [params, setParams]);
   return [params, change];
 }
