@@ -10,11 +10,12 @@ from vinetag.core.brief import Brief, Keyword, Limits, parse_brief
 from vinetag.core.candidates import Candidate, Part
 from vinetag.core.grade import Grade
 from vinetag.core.lexicon import load_lexicon
+from vinetag.core.lexicon.standing import gerund
 from vinetag.core.make import Draft, Graded, Job, make_names
 from vinetag.core.make import variety as v
 from vinetag.core.make.draft import hyphened, joined
 from vinetag.core.make.sieve import Sieve
-from vinetag.core.make.stems import Stem, brief_stems, gerund
+from vinetag.core.make.stems import Stem, brief_stems
 
 LEXICON = load_lexicon()
 BRIEF = parse_brief(

@@ -162,6 +162,24 @@ def test_fit_counts_the_keywords_carried() -> None:
     assert by_weight[0] > by_weight[1]
 
 
+@pytest.mark.parametrize(
+    ("label", "words", "told"),
+    [
+        ("pianotuner", "piano tuning", "Carries “tuning” (weight 3 of 5) as “tuner”."),
+        ("starnight", "stars night", "Carries “stars” (weight 3 of 5) as “star”."),
+        ("nightstars", "stars night", "Carries “stars” as well (weight 3 of 5)."),
+    ],
+)
+def test_a_keyword_in_another_form_is_told_and_graded_alike_made_and_typed(
+    label: str, words: str, told: str
+) -> None:
+    of = parse_brief({"keywords": words.split()})
+    [made] = [g for g in make_names(of, LEXICON).names if g.candidate.label == label]
+    fit, why = explained(label, *words.split())["fit"]
+    assert made.grade.scores["fit"] == fit
+    assert told in why
+
+
 def test_fit_says_what_it_found() -> None:
     told = explained("stationeryclub", "paper")["fit"][1]
     assert told[0].startswith("“stationery” is closer in meaning to “paper” than 9")

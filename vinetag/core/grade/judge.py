@@ -5,7 +5,7 @@ from __future__ import annotations
 import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
 from typing import TYPE_CHECKING, Final
 
 from vinetag.core.brief import Brief
@@ -17,6 +17,7 @@ from vinetag.core.grade.scale import Reason, reasons
 from vinetag.core.grade.weigh import enough, power_mean, shares, weights_of
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.segment import segment
+from vinetag.core.lexicon.standing import doers, singular
 from vinetag.core.names import is_ldh_label, plain_words, unicode_label
 
 if TYPE_CHECKING:
@@ -61,7 +62,6 @@ class Grader:
         self._keywords = {k.text: k.weight for k in brief.keywords}
         self._joined = {k.joined: k.text for k in brief.keywords}
         self._name = "".join(plain_words(brief.name))
-        self._forms: dict[str, str] | None = None
         self._known: dict[str, Part] = {}
 
     def read(self, candidate: Candidate) -> Reading:
@@ -140,20 +140,27 @@ class Grader:
         short = len(word) <= LEFT_OVER and bool(set("aeiouy") & set(word))
         return short and word not in self._lexicon.words and word not in self._joined
 
+    @cached_property
+    def _standing(self) -> Mapping[str, str]:
+        """Keywords as they stand in names: as they are, one of many, who does what they say."""
+        found = dict(self._joined)
+        for text in self._keywords:
+            others = (singular(text, self._lexicon), *doers(text, self._lexicon))
+            found.update({other: text for other in others if other and other not in found})
+        return found
+
+    @cached_property
+    def _forms(self) -> Mapping[str, str]:
+        forms = self._lexicon.thesaurus.forms
+        return {form: text for joined, text in self._joined.items() for _, form in forms(joined)}
+
     def _part(self, word: str) -> Part:
         """What a typed word is to the brief."""
-        keyword = self._joined.get(word)
-        if keyword:
-            return Part(word, "keyword", keyword, 0)
-        if self._forms is None:
-            self._forms = {
-                form: keyword.text
-                for keyword in self._brief.keywords
-                for _, form in self._lexicon.thesaurus.forms(keyword.joined)
-            }
+        if word in self._standing:
+            return Part(word, "keyword", self._standing[word], 0)
         if word in self._forms:
-            keyword = self._forms[word]
-            return Part(word, "form", keyword, 0, f"a form of {keyword}")
+            of = self._forms[word]
+            return Part(word, "form", of, 0, f"a form of {of}")
         if not word.isalpha() or not self._joined:
             return Part(word, "word", "", 0)
         said = self._hearing.word(word).readings

@@ -13,9 +13,10 @@ import numpy.typing as npt
 from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.sounds import bare
+from vinetag.core.lexicon.standing import doers, singular
 from vinetag.core.make.banked import bank_stems
 from vinetag.core.make.beside import LETTERS, Beside, Matrix, same_word
-from vinetag.core.make.stems import Stem, brief_stems, gerund, keyword_stem, singular
+from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 
 __all__ = ["Job"]
 
@@ -71,12 +72,8 @@ class Job:
     @cached_property
     def doers(self) -> Mapping[str, str]:
         """Who does what the keywords say is done, and that (tuner: tuning)."""
-        found = {}
-        for stem in self.keyword_stems:
-            for base in gerund(stem.text, self.lexicon):
-                forms = self.lexicon.thesaurus.forms(base)
-                found.update({form: stem.text for kind, form in forms if kind == "doer"})
-        return found
+        acts = [s.text for s in self.keyword_stems]
+        return {doer: act for act in acts for doer in doers(act, self.lexicon)}
 
     @cached_property
     def beside(self) -> Beside:
@@ -86,7 +83,7 @@ class Job:
     @cached_property
     def singles(self) -> Sequence[Stem]:
         """Stems of one word that can be changed: letters only."""
-        return [s for s in self.stems if len(s.words) == 1 and s.text.isalpha()]
+        return [s for s in self.stems if s.single]
 
     def chunks(self, word: str) -> Sequence[tuple[str, str]]:
         """The word's letters matched to its sounds, chunk by chunk; a word nobody lists is said as

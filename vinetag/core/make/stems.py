@@ -9,7 +9,7 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.words import open_up
 
-__all__ = ["Stem", "brief_stems", "gerund", "keyword_stem", "singular"]
+__all__ = ["Stem", "brief_stems", "keyword_stem"]
 
 # How much of a group's closeness counts when names are made of its words.
 USED: Final = {
@@ -30,10 +30,6 @@ MOST_A_KEYWORD = 140
 MOST_RELATED = 420
 LONGEST = 12
 LOWEST = 2.5
-MUCH_RARER = 0.5
-SHORTEST = 3
-# Fields of nouns in -ing that are no acts (evening, meeting, pudding, parking).
-NO_ACTS: Final = frozenset("time group food quantity state person animal Tops".split())
 
 
 class Stem(NamedTuple):
@@ -55,6 +51,11 @@ class Stem(NamedTuple):
         """As it stands in a name."""
         return "".join(self.words)
 
+    @property
+    def single(self) -> bool:
+        """Whether it is one word that can be changed: letters only."""
+        return len(self.words) == 1 and self.words[0].isalpha()
+
 
 def keyword_stem(keyword: Keyword, lexicon: Lexicon) -> Stem:
     """The keyword itself; one the data does not know is taken for a noun, as brand words are."""
@@ -72,28 +73,6 @@ def brief_stems(brief: Brief, lexicon: Lexicon) -> list[Stem]:
     for keyword in keywords:
         stems += _related(keyword, keywords, lexicon, seen, most)
     return stems
-
-
-def gerund(word: str, lexicon: Lexicon) -> Sequence[str]:
-    """The verbs it may be the -ing form of (walk, bake, run); none when it names no act, or is
-    much more usual than they are (wedding).
-    """
-    base, known = word.removesuffix("ing"), lexicon.words.get(word)
-    if base == word or len(base) < SHORTEST or known is None or known.field in NO_ACTS:
-        return []
-    undoubled = base[:-1] if base[-1] == base[-2] else base
-    found = {b: lexicon.words.get(b) for b in (base, base + "e", undoubled)}
-    verbs = {b: w for b, w in found.items() if w and "v" in w.pos}
-    return [b for b, w in verbs.items() if w.zipf > known.zipf - 2 * MUCH_RARER]
-
-
-def singular(word: str, lexicon: Lexicon) -> str:
-    """One of what the noun says there are many of; "" for every other word, and where the many are
-    what is usually spoken of (media).
-    """
-    known = lexicon.words.get(word)
-    one = lexicon.words.get(known.lemma) if known and known.pos[:1] == "n" else None
-    return known.lemma if known and one and one.zipf > known.zipf - MUCH_RARER else ""
 
 
 def _compares(word: str, lexicon: Lexicon) -> bool:

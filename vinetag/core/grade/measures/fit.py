@@ -31,7 +31,7 @@ KIN_MOST: Final = 0.75
 # Of words taken at random: the mean closeness and its spread.
 BY_CHANCE: Final = NormalDist(-0.46, 0.17)
 OF_RELATED: Final = 0.3
-# A blend in which every letter of the keyword still stands.
+# A blend in which every letter of the keyword still stands; one of what a keyword says many of.
 STILL_WHOLE: Final = 0.95
 CHANGED: Final[Mapping[str, float]] = MappingProxyType(
     {
@@ -53,6 +53,7 @@ class Fit:
             "none": "“{label}” carries none of your words: nobody will guess what it is for.",
             "no_keywords": "Not graded, because the brief has no words to compare it with.",
             "carries": "Carries “{keyword}” (weight {weight} of 5).",
+            "as": "Carries “{keyword}” (weight {weight} of 5) as “{text}”.",
             "also": "Carries “{keyword}” as well (weight {weight} of 5).",
             "kin": "“{text}” is closer in meaning to “{keyword}” than {near} in 100 words are.",
             "plays": "Plays on “{keyword}”: {change}.",
@@ -118,6 +119,8 @@ def _found(part: Part, points: float, reading: Reading, *, also: bool) -> Findin
         code = "sound"
     elif part.change:
         code = "plays"
+    elif _stands_for(part):
+        code = "as"
     return Finding(code, points, part.start, part.start + len(part.text), args)
 
 
@@ -143,6 +146,8 @@ def _share(part: Part, label: str, lexicon: Lexicon) -> float:
     if part.kind == "kin":
         near = (_near(part.keyword, part.text, lexicon) - FAR) / (CLOSE - FAR)
         return KIN_LEAST + (KIN_MOST - KIN_LEAST) * min(1.0, max(0.0, near))
+    if _stands_for(part):
+        return STILL_WHOLE
     share = CHANGED.get(part.kind, 1.0)
     if part.kind == "invent":
         kept = takewhile(lambda two: two[0] == two[1], zip(part.text, part.keyword, strict=False))
@@ -150,6 +155,12 @@ def _share(part: Part, label: str, lexicon: Lexicon) -> float:
     if part.kind == "blend" and part.keyword in label:
         return STILL_WHOLE
     return share if part.text[:3] == part.keyword[:3] or share < 0.5 else OF_RELATED * share
+
+
+def _stands_for(part: Part) -> bool:
+    """Whether it is a keyword in another form (star for stars, tuner for tuning)."""
+    told = part.keyword.replace(" ", "")
+    return part.kind == "keyword" and part.text.replace("-", "") != told
 
 
 @lru_cache(50_000)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final, NamedTuple
 
+from vinetag.core.lexicon.standing import gerund
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
-from vinetag.core.make.stems import gerund
 
 __all__ = ["Affix", "suffixed"]
 
@@ -68,7 +68,7 @@ class Affix:
         left out.
         """
         known = job.lexicon.words
-        changeable = [s for s in job.fronts if len(s.words) == 1 and s.text.isalpha()]
+        changeable = [s for s in job.fronts if s.single]
         for stem in changeable[: len(job.keywords) + MOST_KIN]:
             if len(stem.text) > 9:
                 continue
