@@ -106,6 +106,7 @@ class Site:
                 process.wait(15)
             except subprocess.TimeoutExpired:
                 os.killpg(process.pid, signal.SIGKILL)
+                process.wait(10)
         self._log.close()
 
 
