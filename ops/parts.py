@@ -14,6 +14,7 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
+from urllib.parse import quote
 
 __all__ = [
     "ROOT",
@@ -30,6 +31,9 @@ __all__ = [
 ROOT = Path(__file__).resolve().parent.parent
 LONGEST_SOCKET = 100
 MARK = "VINETAG_VAR"
+SECRETS = {"VINETAG_SECRET_KEY": 48, "VINETAG_DB_PASSWORD": 24, "VINETAG_REDIS_PASSWORD": 24}
+# The web processes' threads hold twenty, the workers about six; the rest is for administration.
+MOST_CONNECTIONS = 60
 
 
 class PartError(Exception):
@@ -80,15 +84,17 @@ def program(*names: str) -> str:
 
 
 def read_secrets(var: Path) -> dict[str, str]:
-    """The secrets of this installation, made on first use and readable by its owner only."""
+    """The secrets of this installation, made on first use and readable by its owner only; one that
+    an earlier version did not know is added.
+    """
     path = var / "secrets.env"
-    if not path.exists():
-        path.touch(mode=0o600)
-        path.write_text(
-            f"VINETAG_SECRET_KEY={secrets.token_urlsafe(48)}\n"
-            f"VINETAG_DB_PASSWORD={secrets.token_urlsafe(24)}\n"
-        )
-    return dict(line.split("=", 1) for line in path.read_text().splitlines() if "=" in line)
+    path.touch(mode=0o600)
+    known = dict(line.split("=", 1) for line in path.read_text().splitlines() if "=" in line)
+    new = {name: secrets.token_urlsafe(size) for name, size in SECRETS.items() if name not in known}
+    if new:
+        with path.open("a") as file:
+            file.writelines(f"{name}={value}\n" for name, value in new.items())
+    return {**known, **new}
 
 
 @dataclass(frozen=True)
@@ -122,6 +128,9 @@ class MariaDb:
             "--character-set-server=utf8mb4",
             "--collation-server=utf8mb4_unicode_520_ci",
             "--innodb-buffer-pool-size=128M",
+            f"--max-connections={MOST_CONNECTIONS}",
+            # A project's file is stored as one value until it is read.
+            "--max-allowed-packet=64M",
         ]
 
     def prepare(self) -> None:
@@ -180,17 +189,26 @@ class MariaDb:
 
 @dataclass(frozen=True)
 class Redis:
-    """A Redis server that appends what it is told to `var/redis`."""
+    """A Redis server that appends what it is told to `var/redis`, and asks for a password."""
 
     var: Path
     port: int
+    password: str
+
+    @property
+    def url(self) -> str:
+        """Its first database (redis-py's form of address)."""
+        return f"redis://:{quote(self.password, safe='')}@127.0.0.1:{self.port}/0"
 
     def command(self) -> list[str]:
-        """How to run it in the foreground."""
+        """How to run it in the foreground. What it is told is in a file, for a command line can be
+        read by everyone.
+        """
         folder = self.var / "redis"
         folder.mkdir(parents=True, exist_ok=True)
         options = {
             "port": self.port,
+            "requirepass": self.password,
             "bind": "127.0.0.1",
             "dir": folder,
             "appendonly": "yes",
@@ -200,17 +218,21 @@ class Redis:
             # A process that renames itself loses the environment it is known by.
             "set-proc-title": "no",
         }
-        return [
-            program("redis-server"),
-            *(str(w) for k, v in options.items() for w in (f"--{k}", v)),
-        ]
+        file = folder / "redis.conf"
+        file.touch(mode=0o600)
+        file.chmod(0o600)
+        file.write_text("".join(f'{name} "{value}"\n' for name, value in options.items()))
+        return [program("redis-server"), str(file)]
 
     def is_up(self) -> bool:
         """Whether it answers."""
         try:
             with socket.create_connection(("127.0.0.1", self.port), 0.5) as s:
-                s.sendall(b"PING\r\n")
-                return s.recv(16).startswith(b"+PONG")
+                s.sendall(f"AUTH {self.password}\r\nPING\r\n".encode())
+                told = b""
+                while told.count(b"\n") < 2 and (more := s.recv(64)):
+                    told += more
+                return told.endswith(b"+PONG\r\n")
         except OSError:
             return False
 

@@ -6,6 +6,7 @@ set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 tests=${1:-}
 mkdir -p var
+chmod 700 var
 say() { printf '\033[2m· %s\033[0m\n' "$*"; }
 fail() { printf 'Vine Tag: %s\n' "$*" >&2; exit 1; }
 

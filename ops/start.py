@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import fcntl
 import hashlib
 import os
@@ -14,7 +15,9 @@ import tempfile
 import time
 import urllib.request
 import xmlrpc.client
+from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Any
 
 from supervisor.xmlrpc import SupervisorTransport
 
@@ -30,6 +33,7 @@ from ops.parts import (
 )
 
 VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
+UP_WITHIN = 120.0
 PORTS = {
     "port": ("VINETAG_PORT", 8700, "the web address"),
     "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),
@@ -64,7 +68,9 @@ def check_ports(args: argparse.Namespace) -> None:
             )
 
 
-def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> dict[str, str]:
+def environment(
+    args: argparse.Namespace, database: MariaDb, queue: Redis, secrets: dict[str, str]
+) -> dict[str, str]:
     control = VAR / "control.sock"
     if len(str(control)) > 90:
         short = hashlib.sha256(str(VAR).encode()).hexdigest()[:12]
@@ -81,7 +87,7 @@ def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> di
         "VINETAG_REGISTRY_PORT": args.registry_port,
         "VINETAG_DNS_PORT": args.dns_port,
         "VINETAG_DB_PORT": args.db_port,
-        "VINETAG_REDIS_URL": f"redis://127.0.0.1:{args.redis_port}/0",
+        "VINETAG_REDIS_URL": queue.url,
     }
     defaults = {
         "VINETAG_DEMO": "1",
@@ -92,29 +98,60 @@ def environment(args: argparse.Namespace, database: MariaDb, queue: Redis) -> di
     }
     if os.environ.get("VINETAG_LOOKUP") == "live":
         # The published bootstrap and the system's resolver, unless the environment says otherwise.
-        defaults = {"VINETAG_DEMO": "1"}
+        defaults = {}
     named = {name: str(value) for name, value in given.items()}
-    return {**defaults, **os.environ, **named, **read_secrets(VAR)}
+    return {**defaults, **secrets, **os.environ, **named}
+
+
+@contextlib.contextmanager
+def runner_of(env: dict[str, str]) -> Iterator[Any]:
+    """What the runner of the parts can be told and asked."""
+    transport = SupervisorTransport(None, None, f"unix://{env['VINETAG_CONTROL']}")
+    with xmlrpc.client.ServerProxy("http://127.0.0.1", transport=transport) as runner:
+        yield runner.supervisor
 
 
 def start_parts(env: dict[str, str], *parts: str) -> None:
     """Tell the runner to start these, without waiting until they are up."""
-    transport = SupervisorTransport(None, None, f"unix://{env['VINETAG_CONTROL']}")
-    with xmlrpc.client.ServerProxy("http://127.0.0.1", transport=transport) as runner:
+    with runner_of(env) as supervisor:
         for part in parts:
-            runner.supervisor.startProcess(part, False)
+            supervisor.startProcessGroup(part, False)
 
 
-def manage(env: dict[str, str], *words: str) -> None:
-    done = subprocess.run(
-        [sys.executable, str(ROOT / "manage.py"), *words],
-        env=env,
-        check=False,
-        capture_output=True,
-        text=True,
-    )
-    if done.returncode:
-        raise PartError(f"“{' '.join(words)}” failed:\n{done.stderr[-3000:]}")
+def given_up(env: dict[str, str], part: str) -> bool:
+    """Whether the runner has stopped trying to start a part."""
+    with runner_of(env) as supervisor:
+        found = [p for p in supervisor.getAllProcessInfo() if p["group"] == part]
+    return any(p["statename"] == "FATAL" for p in found)
+
+
+def await_part(env: dict[str, str], part: str, what: str, ready: Callable[[], bool]) -> None:
+    """Wait until a part answers. Raises PartError that names it and where its log is."""
+
+    def told() -> bool:
+        if given_up(env, part):
+            raise PartError(f"{what} fails whenever it is started.")
+        return ready()
+
+    try:
+        wait_for(told, UP_WITHIN, what)
+    except PartError as error:
+        raise PartError(f"{error}\nIts log is {VAR}/log/{part}*.log.") from error
+
+
+def worker_answers(env: dict[str, str], name: str) -> Callable[[], bool]:
+    """Whether the worker of that name answers a ping that goes through the queue."""
+
+    def ready() -> bool:
+        asked = subprocess.run(
+            [sys.executable, str(ROOT / "manage.py"), "ping_worker", name],
+            env=env,
+            check=False,
+            capture_output=True,
+        )
+        return asked.returncode == 0
+
+    return ready
 
 
 def web_answers(port: int) -> bool:
@@ -131,9 +168,11 @@ def run(args: argparse.Namespace) -> None:
         print(f"· ended {left} processes an earlier run left behind")
     check_ports(args)
     (VAR / "log").mkdir(parents=True, exist_ok=True)
-    database, queue = MariaDb(VAR, args.db_port), Redis(VAR, args.redis_port)
+    secrets = read_secrets(VAR)
+    password = os.environ.get("VINETAG_REDIS_PASSWORD") or secrets["VINETAG_REDIS_PASSWORD"]
+    database, queue = MariaDb(VAR, args.db_port), Redis(VAR, args.redis_port, password)
     database.prepare()
-    env = environment(args, database, queue)
+    env = environment(args, database, queue, secrets)
     conf = str(ROOT / "ops/supervisord.conf")
     runner = subprocess.Popen(
         [sys.executable, "-W", "ignore", "-m", "supervisor.supervisord", "-c", conf], env=env
@@ -145,10 +184,13 @@ def run(args: argparse.Namespace) -> None:
         wait_for(lambda: database.is_up() or bool(runner.poll()), 90, "The database")
         wait_for(lambda: queue.is_up() or bool(runner.poll()), 60, "The queue")
         database.grant(env["VINETAG_DB_PASSWORD"])
-        demo = ["--reset-demo"] if args.reset_demo else ["--demo"] * (env["VINETAG_DEMO"] == "1")
+        with_demo = env.get("VINETAG_DEMO") == "1"
+        demo = ["--reset-demo"] if args.reset_demo else ["--demo"] * with_demo
         manage(env, "prepare", *demo)
-        start_parts(env, "web", "worker")
-        wait_for(lambda: web_answers(args.port), 120, "The web server")
+        start_parts(env, "web", "worker", "filing", "schedule")
+        await_part(env, "web", "The web server", lambda: web_answers(args.port))
+        await_part(env, "worker", "The worker", worker_answers(env, "checks"))
+        await_part(env, "filing", "The worker for files", worker_answers(env, "files"))
         print(f"\n  Vine Tag is at  http://127.0.0.1:{args.port}\n")
         print("  Ctrl-C stops everything. What you made stays in var/.", flush=True)
         runner.wait()
@@ -166,7 +208,8 @@ def run(args: argparse.Namespace) -> None:
 
 def main() -> int:
     args = arguments()
-    VAR.mkdir(exist_ok=True)
+    VAR.mkdir(mode=0o700, exist_ok=True)
+    VAR.chmod(0o700)
     with (VAR / "start.lock").open("a+") as lock:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)

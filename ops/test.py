@@ -35,7 +35,7 @@ def arguments() -> argparse.Namespace:
 def servers() -> Iterator[dict[str, str]]:
     """A database and a queue in a folder of their own; what the tests need to find them."""
     var = Path(tempfile.mkdtemp(prefix="vinetag-test-"))
-    database, queue = MariaDb(var, free_port()), Redis(var, free_port())
+    database, queue = MariaDb(var, free_port()), Redis(var, free_port(), "only-for-tests")
     database.prepare()
     log = (var / "servers.log").open("w")
     running = [
@@ -52,7 +52,7 @@ def servers() -> Iterator[dict[str, str]]:
         yield {
             "VINETAG_DB_PORT": str(database.port),
             "VINETAG_DB_PASSWORD": "only-for-tests",
-            "VINETAG_REDIS_URL": f"redis://127.0.0.1:{queue.port}/0",
+            "VINETAG_REDIS_URL": queue.url,
         }
     finally:
         for process in running:

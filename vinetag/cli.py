@@ -221,12 +221,18 @@ def _graded(grader: Grader, candidate: Candidate, *, why: bool) -> dict[str, Any
 def _check(args: argparse.Namespace) -> list[dict[str, Any]]:
     """Sets `args.exit`: 1 when something stayed unsure, 2 when a line was no name."""
     extensions = list(dict.fromkeys(parse_extension(e, "--ext") for e in args.ext.split(",")))
-    pasted = read_pasted(sys.stdin.read(), MOST_NAMES)
+    pasted = read_pasted(sys.stdin.read(), MOST_NAMES, MOST_NAMES)
     for bad in pasted.bad:
         _say(f"vinetag: line {bad.line}: “{bad.text}”: {bad.reason}")
     if pasted.left_out:
         _say(f"vinetag: {pasted.left_out:,} lines beyond the first {MOST_NAMES:,} were left out.")
-    names = [FullName(label, e) for label, own in pasted.names.items() for e in (own or extensions)]
+    if pasted.names_left_out:
+        _say(f"vinetag: {pasted.names_left_out:,} names beyond {MOST_NAMES:,} were left out.")
+    names = [
+        FullName(label, e)
+        for label, own in pasted.names.items()
+        for e in dict.fromkeys([*own, *(extensions if label in pasted.bare else ())])
+    ]
     if not names:
         raise UsageError("no names came on standard input; give one a line.")
     if len(names) > MOST_NAMES:

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cache
 from typing import Any
 
 import pytest
+from asgiref.sync import sync_to_async
 from django.core.cache import cache as django_cache
 from rest_framework.test import APIClient
 
 from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.api import streaming
 from vinetag.apps.availability.tasks import run_check
+from vinetag.apps.bench.filing import work_on
+from vinetag.apps.bench.tasks import do_filing
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.make import make_names
@@ -42,6 +47,17 @@ def _made_once(monkeypatch: pytest.MonkeyPatch) -> None:
     """
     monkeypatch.setattr("vinetag.apps.naming.services.make_names", remembered)
     monkeypatch.setattr("vinetag.apps.naming.services.STEP", STEP)
+
+
+@pytest.fixture(autouse=True)
+def _in_this_thread(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Streams and the worker for files see this test's transaction."""
+
+    async def here(work: Callable[[], Any]) -> Any:
+        return await sync_to_async(work)()
+
+    monkeypatch.setattr(streaming, "in_thread", here)
+    monkeypatch.setattr(do_filing, "delay", work_on)
 
 
 def client_of(person: User) -> APIClient:

@@ -10,6 +10,7 @@ from rest_framework.test import APIClient
 from tests.apps.conftest import client_of
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.checks import start_check
+from vinetag.apps.bench.filing import start_copy
 from vinetag.apps.naming.models import Project
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
@@ -55,7 +56,8 @@ OF_A_PROJECT = [
     ("post", "projects/{p}/duels/order", None, 204),
     ("delete", "projects/{p}/duels", None, 204),
     ("get", "projects/{p}/file", None, 200),
-    ("post", "projects/{p}/duplicate", None, 201),
+    ("post", "projects/{p}/duplicate", None, 202),
+    ("get", "filings/{f}", None, 200),
     ("put", "projects/{p}/archive", {"archived": True}, 200),
     ("get", "projects/{p}/shares", None, 200),
     ("post", "projects/{p}/shares", {"title": "", "labels": [], "ends_at": "2026-01-01"}, 400),
@@ -67,7 +69,7 @@ OF_A_PROJECT = [
     ("post", "projects/{p}/shortlist/off", {"labels": ["inkpost"]}, 204),
 ]
 FOR_EVERYONE = {
-    "session", "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
+    "session", "session/password", "session/end-all", "session/leave", "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
     "shared/<str:token>", "shared/<str:token>/join", "shared/<str:token>/vote",
     "shared/<str:token>/comments", "shared/<str:token>/comments/<int:comment_id>",
     "shared/<str:token>/hearing", "shared/<str:token>/recall",
@@ -87,7 +89,8 @@ def test_a_project_answers_its_owner_only(
     check = start_check(project=project, labels=["inkpost"])
     end = timezone.now() + timedelta(days=7)
     share = share_names(project=project, title="Which?", labels=["inkpost"], ends_at=end)
-    address = "/api/" + path.format(p=project.pk, c=check.pk, s=share.pk)
+    filed = start_copy(owner=person, project=project)
+    address = "/api/" + path.format(p=project.pk, c=check.pk, s=share.pk, f=filed.pk)
     asked = {
         who: getattr(client, method)(address, body)
         for who, client in (
@@ -116,6 +119,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         path.replace("<int:project_id>", "{p}")
         .replace("<int:check_id>", "{c}")
         .replace("<int:share_id>", "{s}")
+        .replace("<int:filing_id>", "{f}")
         .replace("<str:label>", "inkpost")
         .removeprefix("api/")
         for path in routes(get_resolver())

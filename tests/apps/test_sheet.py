@@ -186,7 +186,7 @@ def test_a_name_in_other_letters_has_no_grade(api: APIClient, project: Project) 
     keep(project=project, labels=["xn--e1afmkfd"])
     [kept] = api.get(f"/api/projects/{project.pk}/shortlist").json()
     assert kept["grade"] is None
-    assert b",6,,not asked" in api.get(f"/api/projects/{project.pk}/shortlist/file").content
+    assert b',6,"","not asked"' in api.get(f"/api/projects/{project.pk}/shortlist/file").content
 
 
 def test_dots_are_the_rows_that_match(api: APIClient, project: Project) -> None:

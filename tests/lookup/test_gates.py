@@ -100,7 +100,7 @@ scripts = st.builds(
         st.tuples(
             st.booleans(),
             st.integers(0, 6),
-            st.sampled_from([0.0, 0.01, 0.3, 2.0, 40.0]),
+            st.sampled_from([0.0, 0.01, 0.3, 2.0, 40.0, 90.0]),
             st.sampled_from(TROUBLES),
             st.sampled_from([None, 0.5, 4.0]),
         ),
@@ -138,6 +138,8 @@ async def _same(script: Script) -> None:
             else:
                 await shared.tell("h", token, trouble, retry_after, 0, now)  # type: ignore[arg-type]
                 state.leave(token, now, trouble, retry_after)  # type: ignore[arg-type]
+            rest, told_rest = state.rest(now), await shared.rest("h", now)
+            assert (told_rest.left, told_rest.away) == pytest.approx((rest.left, rest.away))
     finally:
         await client.aclose()
 

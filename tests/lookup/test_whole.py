@@ -144,7 +144,9 @@ async def test_a_rate_nobody_told_is_learned_from_refusals(
 
 async def test_a_dead_registry_is_left_alone_and_the_others_finish(registry: Registry) -> None:
     registry.faults(kind="loss", registry="alderway")
-    where = settings(registry, dns="", limits=HostLimits(at_once=4, failures=4, rest=60))
+    impatient = RetryPolicy(attempts=2, first_wait=0.01, patience=3, give_up=1.0)
+    limits = HostLimits(at_once=4, failures=4, rest=60)
+    where = settings(registry, dns="", limits=limits, retry=impatient)
     names = [FullName(f"{FREE}{n}z", e) for n in range(40) for e in ("com", "ie", "shop")]
     got: list[Answer] = []
     async with open_engine(where) as engine:

@@ -1,20 +1,68 @@
-"""The ASGI application: the built interface's files, and Django for all else."""
+"""The ASGI application: the built interface's files, and Django for all else.
+
+Django's views are synchronous, and each thread that runs them keeps a database connection. They run
+in a fixed number of threads, by WSGI, so that a process has a known number of connections and uses
+them again; under Django's own ASGI handler every request has a thread, and a connection, of its
+own. Only streams, which wait most of the time, run in the event loop.
+"""
 
 import os
+import re
+from typing import Final
 
+from a2wsgi import WSGIMiddleware
 from django.conf import settings
 from django.core.asgi import get_asgi_application
+from django.core.wsgi import get_wsgi_application
 from servestatic import ServeStaticASGI
+from uvicorn.middleware.proxy_headers import ProxyHeadersMiddleware
 
+from vinetag.config.front import BoundedBodies, Bounds, Lane, Lanes, SafeHeaders
+from vinetag.config.front.messages import App
 from vinetag.config.warm import warm_up
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.run")
-django = get_asgi_application()
-application = ServeStaticASGI(
-    django,
+
+# Names are made, and files written, one at a time in each process: more would only share its one
+# interpreter, and pages would wait for all of them.
+COSTLY: Final = re.compile(
+    r"POST /api/projects(/\d+/(more|dismissed|names/check))?$|PATCH /api/projects/\d+$"
+    r"|GET /api/projects/\d+/(file|export|shortlist/file|names/[^/]+/(near|fallback))$"
+)
+STREAM: Final = re.compile(r"/api/projects/\d+/checks/stream$")
+USUAL_BODY: Final = Bounds(settings.DATA_UPLOAD_MAX_MEMORY_SIZE, 30.0)
+PROJECT_FILE: Final = Bounds(settings.MOST_FILE_BYTES, 180.0, at_once=2)
+
+streams = get_asgi_application()
+django = get_wsgi_application()
+usual = Lane(
+    WSGIMiddleware(django, workers=settings.WEB_THREADS, send_queue_size=100),
+    at_once=settings.WEB_THREADS, most=400, of_one=40, patience=20.0,
+)  # fmt: skip
+costly = Lane(
+    WSGIMiddleware(django, workers=1, send_queue_size=100),
+    at_once=1, most=100, of_one=4, patience=30.0,
+)  # fmt: skip
+
+
+def choose(method: str, path: str) -> App:
+    """Where a request is worked on."""
+    if STREAM.fullmatch(path):
+        return streams
+    return costly if COSTLY.fullmatch(f"{method} {path}") else usual
+
+
+files = ServeStaticASGI(
+    BoundedBodies(
+        Lanes(choose), lambda path: PROJECT_FILE if path == "/api/projects/file" else USUAL_BODY
+    ),
     root=settings.WEB_DIST,
     # Vite puts a hash of the content into these names, so they never change.
     immutable_file_test=r"^/assets/.+-[A-Za-z0-9_-]{8}\.",
     allow_all_origins=False,
+)
+application = ProxyHeadersMiddleware(
+    SafeHeaders(files, settings.ALLOWED_HOSTS, settings.HSTS_SECONDS),
+    trusted_hosts=settings.PROXIES,
 )
 warm_up()

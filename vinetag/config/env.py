@@ -6,7 +6,7 @@ import os
 
 from django.core.exceptions import ImproperlyConfigured
 
-__all__ = ["choice", "flag", "number", "rates", "text"]
+__all__ = ["choice", "flag", "number", "rates", "several", "text"]
 
 
 def text(name: str, default: str | None = None) -> str:
@@ -17,6 +17,11 @@ def text(name: str, default: str | None = None) -> str:
             f"{name} is not set. ./start and ./test set it; README.md lists what can be set."
         )
     return value
+
+
+def several(name: str) -> list[str]:
+    """The variable as a list, its items set apart by commas; empty when it is not set."""
+    return [item.strip() for item in os.environ.get(name, "").split(",") if item.strip()]
 
 
 def choice(name: str, choices: tuple[str, ...]) -> str:

@@ -53,12 +53,16 @@ _WORDING: Mapping[str, str] = {
     "script": "“{value}” is written in {script} letters. Write the sound in the letters a to z.",
     "avoided_keyword": "“{value}” is also among the words to avoid. Remove one of the two.",
     "username_characters": "Use letters, digits and @ . + - _ only, without spaces.",
+    "wrong_password": "This is not your password.",
     "no_match": "That name and password do not belong together.",
-    "too_many_projects": "At most {limit} projects. Remove one first.",
+    "too_many_projects": (
+        "At most {limit} projects, those removed within the last {days} days among them."
+    ),
     "username_taken": "That name is taken. Choose another, or sign in.",
     "password": "{why}",
     "shape": "A shape is 3 to 12 letters C and V, for consonants and vowels, such as CVCV.",
     "label_blank": "A name needs at least one letter or digit.",
+    "label_dots": "Two dots follow each other.",
     "label_long": "A name has at most 63 characters; this has {length:,}.",
     "label_character": "A name cannot contain “{character}”: only letters, digits and hyphens.",
     "label_edge_hyphen": "A name cannot begin or end with a hyphen.",

@@ -29,7 +29,8 @@ def plain_cell(cell: str) -> str:
 def as_csv(heading: Sequence[str], rows: Iterable[Sequence[Cell]]) -> bytes:
     """UTF-8 with a byte order mark, so that spreadsheets read accents."""
     out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
+    # Quoted throughout: text stays one cell where a semicolon is taken for the end of one.
+    writer = csv.writer(out, lineterminator="\r\n", quoting=csv.QUOTE_NONNUMERIC)
     writer.writerow(heading)
     writer.writerows([safe_cell(c) if isinstance(c, str) else c for c in row] for row in rows)
     return b"\xef\xbb\xbf" + out.getvalue().encode("utf-8")

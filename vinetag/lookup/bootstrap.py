@@ -45,13 +45,22 @@ def read_bootstrap(body: bytes) -> Bootstrap:
     """
     try:
         document = msgspec.json.decode(body, type=_Document)
-    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
         raise BootstrapError(str(error)) from error
     bases: dict[str, str] = {}
     for extensions, addresses in document.services:
-        usable = [a for a in addresses if urlsplit(a).scheme in ("http", "https")]
+        usable = [a for a in addresses if _is_web(a)]
         usable.sort(key=lambda a: urlsplit(a).scheme != "https")
         if usable:
             base = usable[0] if usable[0].endswith("/") else usable[0] + "/"
             bases.update((e.lower(), base) for e in extensions)
     return Bootstrap(bases)
+
+
+def _is_web(address: str) -> bool:
+    try:
+        parts = urlsplit(address)
+        _ = parts.port
+    except ValueError:
+        return False
+    return parts.scheme in ("http", "https") and bool(parts.netloc)

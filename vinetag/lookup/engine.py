@@ -3,22 +3,26 @@
 from __future__ import annotations
 
 import asyncio
+import logging
 import random
 from collections import Counter, deque
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from itertools import chain, count
 from typing import Protocol, runtime_checkable
+from urllib.parse import urlsplit
 
-from vinetag.core.checking import Evidence, Purpose, Source, next_step
+from vinetag.core.checking import Evidence, Purpose, Source, Trouble, next_step
 from vinetag.core.extensions import Barred
 from vinetag.core.names import FullName
 from vinetag.lookup.answers import Answer, answer_of
-from vinetag.lookup.gates import Gates, pass_gate
+from vinetag.lookup.fetching import REDIRECTS
+from vinetag.lookup.gates import FAILURES, Gates, pass_gate
 from vinetag.lookup.retry import RetryPolicy, next_wait
-from vinetag.lookup.sources import SourceOfAnswers
+from vinetag.lookup.sources import Asked, SourceOfAnswers
 
-__all__ = ["MOST_BACK", "Engine", "Listed", "Names", "RuleOf", "Shelf", "sort_out"]
+__all__ = ["MOST_BACK", "Engine", "Listed", "Names", "RuleOf", "Shelf", "Waits", "sort_out"]
 
 # Names under way that wait for no busy host; from how many that wait a host is busy; every how many
 # answers more are taken; how many names of busy hosts are held.
@@ -27,8 +31,32 @@ BUSY = 60
 EVERY = 16
 MOST_BACK = 4_000
 
+log = logging.getLogger(__name__)
+
 RuleOf = Callable[[FullName], Barred | None]
-_Waiting = tuple[Source, FullName, dict[Source, Evidence]]
+# How often at most those who wait for a host look whether it is its time.
+LOOK = 0.25
+SHORTEST_LOOK = 0.05
+
+
+@dataclass(slots=True)
+class _Waiting:
+    """A question in a host's queue, with what is known by now; `rounds` of attempts have failed."""
+
+    step: Source
+    name: FullName
+    known: dict[Source, Evidence]
+    rounds: int = 0
+
+
+@dataclass(slots=True)
+class Waits:
+    """What a sweep waits for: the extensions whose host is away, and whether nothing else is left
+    to do just now. May be read from any thread.
+    """
+
+    extensions: frozenset[str] = frozenset()
+    nothing_else: bool = False
 
 
 @runtime_checkable
@@ -167,16 +195,17 @@ class Engine:
         *,
         purpose: Purpose = "scan",
         stop: asyncio.Event | None = None,
+        waits: Waits | None = None,
     ) -> None:
         """Ask about every name, calling `deliver` for each answer.
 
         Each host has a queue of its own and as many askers as it allows, so that a slow or dead one
         costs the others nothing. Names are taken in their order, those of a host with a long queue
-        later. After `stop` is set no new question is put, and those under
-        way are dropped.
+        later. Names of a host that is away wait for it, up to the policy's `give_up`; `waits` is
+        kept true. After `stop` is set no new question is put, and those under way are dropped.
         """
         source = names if isinstance(names, Names) else Listed(names)
-        sweep = _Sweep(self, source, deliver, purpose)
+        sweep = _Sweep(self, source, deliver, purpose, waits or Waits())
         asking = asyncio.create_task(sweep.run())
         stopped = asyncio.create_task((stop or asyncio.Event()).wait())
         try:
@@ -205,29 +234,50 @@ class Engine:
         return hosts
 
     async def _put(self, step: Source, name: FullName) -> Evidence:
-        """Put a question, as often as it takes, and waits, its host and the policy allow."""
-        source = self._sources[step]
-        host, gates = self._can(name)[step], self._gates[step]
-        attempt = 0
+        """Put a question, as often as it takes, and waits, its host and the policy allow; where the
+        answer sends us on, to that host within its own limits.
+        """
+        host, at = self._can(name)[step], ""
+        for _ in range(REDIRECTS + 1):
+            asked = await self._put_to(step, name, host, at)
+            if not asked.onward:
+                break
+            at, host = asked.onward, urlsplit(asked.onward).netloc
+        return asked.evidence
+
+    async def _put_to(self, step: Source, name: FullName, host: str, at: str) -> Asked:
+        gates, attempt = self._gates[step], 0
         while True:
             token = next(self._tokens)
-            outcome, retry_after = "late", None
+            outcome: Trouble = "late"
+            retry_after = None
             try:
                 refused = await pass_gate(gates, host, token, self._retry.patience)
                 if refused:
-                    return Evidence(step, "", _now(), trouble=refused)
-                evidence, retry_after = await source.ask(name)
-                outcome = evidence.trouble
+                    return Asked(Evidence(step, "", _now(), trouble=refused))
+                asked = await self._ask_once(step, name, at)
+                retry_after, outcome = asked.retry_after, asked.evidence.trouble
             finally:
-                await gates.leave(host, token, outcome, retry_after)  # type: ignore[arg-type]
-            if not outcome:
-                return evidence
+                await gates.leave(host, token, outcome, retry_after)
+            if not outcome or asked.onward:
+                return asked
             attempt += 1
             chance = self._rng.random()
-            wait = next_wait(self._retry, attempt, evidence.trouble, retry_after, chance)
+            wait = next_wait(self._retry, attempt, outcome, retry_after, chance)
             if wait is None:
-                return evidence
+                return asked
             await asyncio.sleep(wait)
+
+    async def _ask_once(self, step: Source, name: FullName, at: str) -> Asked:
+        """The one place where what a source does wrong becomes an answer: whatever it raises, the
+        service gave something nobody can make sense of.
+        """
+        try:
+            return await self._sources[step].ask(name, at)
+        except Exception as error:
+            log.exception("%s could not be read about %s", step, name)
+            detail = f"{type(error).__name__}: {error}"[:200]
+            return Asked(Evidence(step, "", _now(), trouble="nonsense", detail=detail))
 
 
 class _Sweep:
@@ -239,12 +289,15 @@ class _Sweep:
         names: Names,
         deliver: Callable[[Answer], None],
         purpose: Purpose,
+        waits: Waits,
     ) -> None:
         self._engine, self._names, self._deliver = engine, names, deliver
-        self._purpose = purpose
+        self._purpose, self._waits_for = purpose, waits
         self._open = self._answered = self._take_at = 0
         self._queues: dict[str, deque[_Waiting]] = {}
-        self._askers: dict[str, int] = {}
+        self._askers: Counter[str] = Counter()
+        # Hosts that are away, and whether an asker is there to probe each.
+        self._away: dict[str, bool] = {}
         self._tasks: set[asyncio.Task[None]] = set()
         self._done = asyncio.Event()
         self._fault: BaseException | None = None
@@ -270,7 +323,7 @@ class _Sweep:
             busy = {host: len(q) for host, q in self._queues.items() if len(q) >= BUSY}
             if self._open - sum(busy.values()) >= AHEAD:
                 break
-            taken = self._names.take(AHEAD, lambda e: self._waits(e, busy))  # noqa: B023 - at once
+            taken = self._names.take(AHEAD, lambda e: self._is_busy(e, busy))  # noqa: B023 - at once
             if not taken:
                 break
             self._open += len(taken)
@@ -279,7 +332,7 @@ class _Sweep:
         if not self._open and not self._names.more:
             self._done.set()
 
-    def _waits(self, extension: str, busy: Mapping[str, int]) -> bool:
+    def _is_busy(self, extension: str, busy: Mapping[str, int]) -> bool:
         """Whether names under an extension would only join a long queue."""
         name = FullName("a", extension)
         return any(host in busy for host in self._engine._can(name).values())
@@ -296,25 +349,91 @@ class _Sweep:
             return
         host = can[step]
         queue = self._queues.setdefault(host, deque())
-        queue.append((step, name, known))
-        if self._askers.get(host, 0) < engine._gates[step].at_once(host):
-            self._askers[host] = self._askers.get(host, 0) + 1
-            task = asyncio.create_task(self._ask(host, queue))
+        queue.append(_Waiting(step, name, known))
+        if host not in self._away:
+            self._staff(host, step, 1)
+
+    def _staff(self, host: str, step: Source, more: int) -> None:
+        """Up to so many askers more for a host, within what it allows."""
+        at_once = self._engine._gates[step].at_once(host)
+        for _ in range(min(more, at_once - self._askers[host])):
+            self._askers[host] += 1
+            task = asyncio.create_task(self._ask(host, step))
             self._tasks.add(task)
             task.add_done_callback(self._ended)
 
-    async def _ask(self, host: str, queue: deque[_Waiting]) -> None:
+    async def _ask(self, host: str, step: Source) -> None:
+        queue = self._queues[host]
         try:
             while queue:
-                step, name, known = queue.popleft()
-                known[step] = await self._engine._put(step, name)
-                self._go_on(name, known)
+                one = queue.popleft()
+                evidence = await self._engine._put(one.step, one.name)
+                if await self._stands_back(host, one, evidence.trouble):
+                    if await self._waits(host, one.step):
+                        continue
+                    break
+                if host in self._away:
+                    self._is_back(host, one.step)
+                one.known[one.step] = evidence
+                self._go_on(one.name, one.known)
                 if self._answered >= self._take_at:
                     self._take_at = self._answered + EVERY
                     self._take_more()
         finally:
             self._askers[host] -= 1
+        if host in self._away and not self._askers[host]:
+            self._is_back(host, step)  # nobody is left to find out whether it is
         self._take_more()
+
+    async def _stands_back(self, host: str, one: _Waiting, trouble: Trouble) -> bool:
+        """Whether the question is put again later: its host is away, and waited for, or has failed
+        it, and is asked about others first. It is back in the queue then.
+        """
+        if trouble not in FAILURES and trouble != "resting":
+            return False
+        if one.step == "dns" and "rdap" in self._engine._can(one.name):
+            return False  # name servers only hint: the registry is asked instead
+        policy = self._engine._retry
+        rest = await self._engine._gates[one.step].rest(host)
+        if rest.away > policy.give_up:
+            return False
+        if rest.away:
+            self._queues[host].appendleft(one)
+            self._away.setdefault(host, False)
+            return True
+        one.rounds += trouble != "resting"
+        if one.rounds >= policy.rounds:
+            return False
+        self._queues[host].append(one)
+        return True
+
+    async def _waits(self, host: str, step: Source) -> bool:
+        """Until a host that is away may be probed; one asker does that, the others leave."""
+        if host not in self._away:
+            return True
+        if self._away[host]:
+            return False
+        self._away[host] = True
+        self._tell_waits()
+        try:
+            rest = await self._engine._gates[step].rest(host)
+            await asyncio.sleep(min(LOOK, max(SHORTEST_LOOK, rest.left)))
+        finally:
+            self._away[host] = False
+        return True
+
+    def _is_back(self, host: str, step: Source) -> None:
+        """A host that was away has answered, or is given up: ask it as before."""
+        del self._away[host]
+        self._tell_waits()
+        self._staff(host, step, len(self._queues[host]))
+
+    def _tell_waits(self) -> None:
+        self._waits_for.extensions = frozenset(
+            one.name.extension for host in self._away for one in self._queues[host]
+        )
+        busy = sum(count for host, count in self._askers.items() if host not in self._away)
+        self._waits_for.nothing_else = bool(self._away) and not busy
 
     def _ended(self, task: asyncio.Task[None]) -> None:
         self._tasks.discard(task)

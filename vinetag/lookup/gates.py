@@ -15,10 +15,14 @@ from typing import Final, Protocol
 
 from vinetag.core.checking import Trouble
 
-__all__ = ["RESTING", "Gates", "HostLimits", "HostState", "LimitsOf", "LocalGates", "pass_gate"]
+__all__ = [
+    "RESTING", "Gates", "HostLimits", "HostState", "LimitsOf", "LocalGates", "Rest", "pass_gate",
+]  # fmt: skip
 
 RESTING: Final = -1.0
-FAILURES: Final[frozenset[Trouble]] = frozenset({"unreachable", "timeout", "server_error", "lame"})
+FAILURES: Final[frozenset[Trouble]] = frozenset(
+    {"unreachable", "timeout", "server_error", "lame", "no_bootstrap"}
+)
 # Asked for this long, a question counts as lost and its place is free again.
 LOST_AFTER: Final = 30.0
 # A registry keeps its own clock: staying a little under what it allows is what keeps it kept.
@@ -28,18 +32,34 @@ SLOWER: Final = 0.7
 FASTER: Final = 0.02
 SLOWEST: Final = 0.2
 NO_PLACE: Final = 0.02
+# However long a service asks to be left alone, it is asked again after so many seconds.
+LONGEST_PAUSE: Final = 900.0
+# A host nobody probed for so long may have been back meanwhile: it is not counted as away since.
+FORGOTTEN: Final = 60.0
+# One who wakes so much after its moment takes another: late ones would all ask at the same time.
+TOO_LATE: Final = 0.08
 
 
 @dataclass(frozen=True, slots=True)
 class HostLimits:
     """`at_once`: open questions; `per_second`: 0 for no limit known; after `failures` in a row the
-    host rests for `rest` seconds.
+    host rests for `rest` seconds, then one question probes it.
     """
 
     at_once: int = 10
     per_second: float = 0.0
     failures: int = 10
-    rest: float = 20.0
+    rest: float = 5.0
+
+
+@dataclass(frozen=True, slots=True)
+class Rest:
+    """Of a host that failed too often: seconds until it is probed again, and since it is away; 0
+    and 0 for one that is not.
+    """
+
+    left: float = 0.0
+    away: float = 0.0
 
 
 @dataclass(slots=True)
@@ -56,6 +76,7 @@ class HostState:
     paused_until: float = 0.0
     resting_until: float = 0.0
     probing_until: float = 0.0
+    away_since: float = 0.0
     failed: int = 0
     learned: float = 0.0
     second: float = 0.0
@@ -108,7 +129,7 @@ class HostState:
             return
         self.probing_until = 0.0
         if trouble == "rate_limited":
-            pause = USUAL_PAUSE if retry_after is None else retry_after
+            pause = USUAL_PAUSE if retry_after is None else min(retry_after, LONGEST_PAUSE)
             if now >= self.paused_until:
                 seen = float(max(self.this_second, self.last_second, 1))
                 self.learned = max(SLOWEST, SLOWER * (self._rate() or seen))
@@ -119,9 +140,18 @@ class HostState:
         if trouble in FAILURES:
             self.failed += 1
             if self.failed >= self.limits.failures:
+                if not self.away_since or now > self.resting_until + FORGOTTEN:
+                    self.away_since = now
                 self.resting_until = now + self.limits.rest
         else:
-            self.failed = 0
+            self.failed, self.away_since = 0, 0.0
+
+    def rest(self, now: float) -> Rest:
+        """How long the host still rests, and since when it is away."""
+        if self.failed < self.limits.failures:
+            return Rest()
+        left = max(self.resting_until, self.probing_until) - now
+        return Rest(max(0.0, left), max(0.001, now - self.away_since))
 
     def _rate(self) -> float:
         """Questions a second, 0 for no limit."""
@@ -148,6 +178,9 @@ class Gates(Protocol):
     async def pause_left(self, host: str) -> float:
         """Seconds the host is still to be left alone."""
 
+    async def rest(self, host: str) -> Rest:
+        """As HostState.rest."""
+
 
 LimitsOf = Callable[[str], HostLimits]
 
@@ -173,6 +206,9 @@ class LocalGates:
     async def pause_left(self, host: str) -> float:
         return max(0.0, self._state(host).paused_until - time.monotonic())
 
+    async def rest(self, host: str) -> Rest:
+        return self._state(host).rest(time.monotonic())
+
     def _state(self, host: str) -> HostState:
         if host not in self._hosts:
             self._hosts[host] = HostState(self._limits_of(host))
@@ -191,20 +227,22 @@ async def pass_gate(gates: Gates, host: str, token: str, patience: float) -> Tro
         if wait == RESTING:
             return "resting"
         if wait > 0:
+            due = time.monotonic() + wait
             await asyncio.sleep(wait)
-            if not await gates.pause_left(host):
+            late = time.monotonic() - due > TOO_LATE
+            if not late and not await gates.pause_left(host):
                 return ""
-            # Somebody was told to slow down while this one waited for its moment.
+            # The moment has passed, or somebody was told to slow down meanwhile.
             await gates.leave(host, token, "late", None)
             continue
         wait, now = RESTING - wait, time.monotonic()
         if wait < 1.5 * NO_PLACE:
             # Others have the places; those of a process that died come back after LOST_AFTER.
             hopeless = hopeless or now + 2 * LOST_AFTER
-            late = now > hopeless
+            hopeless_now = now > hopeless
         else:
             deadline = deadline or now + patience
-            late = now + wait > deadline
-        if late:
+            hopeless_now = now + wait > deadline
+        if hopeless_now:
             return "rate_limited"
         await asyncio.sleep(wait)

@@ -13,16 +13,11 @@ import redis.asyncio
 from vinetag.core.checking import Source
 from vinetag.lookup.bootstrap import Bootstrap
 from vinetag.lookup.engine import Engine, RuleOf
+from vinetag.lookup.fetching import fetch_bootstrap, open_session
 from vinetag.lookup.gates import Gates, HostLimits, LocalGates
 from vinetag.lookup.retry import RetryPolicy
 from vinetag.lookup.shared import SharedGates
-from vinetag.lookup.sources import (
-    DnsSource,
-    QuoteSource,
-    RdapSource,
-    SourceOfAnswers,
-    fetch_bootstrap,
-)
+from vinetag.lookup.sources import DnsSource, QuoteSource, RdapSource, SourceOfAnswers
 
 __all__ = [
     "DEFAULT_BOOTSTRAP",
@@ -76,11 +71,7 @@ async def open_engine(
     opens, and what only a registry can say is unsure ("no_bootstrap").
     """
     async with AsyncExitStack() as stack:
-        connector = aiohttp.TCPConnector(limit=0, ttl_dns_cache=300)
-        wait = aiohttp.ClientTimeout(total=settings.timeout)
-        session = await stack.enter_async_context(
-            aiohttp.ClientSession(connector=connector, timeout=wait)
-        )
+        session = await stack.enter_async_context(open_session(settings.timeout))
         sources: list[SourceOfAnswers] = []
         if settings.dns:
             dns = _dns(settings)

@@ -17,6 +17,10 @@ from vinetag.core.names import FullName
 __all__ = ["Found", "domain_address", "read_domain"]
 
 LONGEST_DETAIL = 200
+# What is earlier is no date of a registration, and a database need not hold it.
+FIRST_YEAR = 1970
+MOST_STATUSES = 40
+LONGEST_STATUS = 60
 
 
 class _Event(msgspec.Struct, rename="camel"):
@@ -80,7 +84,7 @@ def read_domain(http_status: int, content_type: str, body: bytes, name: FullName
 def _read_found(body: bytes, name: FullName) -> Found:
     try:
         domain = _DECODER.decode(body)
-    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
         return _unsure("nonsense", str(error))
     if domain.object_class_name != "domain":
         return _unsure("nonsense", f"an object of class {domain.object_class_name!r}")
@@ -92,7 +96,7 @@ def _read_found(body: bytes, name: FullName) -> Found:
         registered=dates.get("registration"),
         expires=dates.get("expiration"),
         changed=dates.get("last changed"),
-        statuses=tuple(domain.status),
+        statuses=tuple(s[:LONGEST_STATUS] for s in domain.status[:MOST_STATUSES]),
         registrar=_card(domain.entities, "registrar").get("fn", ""),
         holder=_holder(_card(domain.entities, "registrant")),
     )
@@ -132,12 +136,15 @@ def _holder(card: Mapping[str, str]) -> str:
 
 
 def _read_date(text: str) -> datetime | None:
-    """An RFC 3339 time in UTC; None where it is none, for dates are not worth refusing all for."""
+    """An RFC 3339 time in UTC; None where it is none, or one no calendar here can hold, for dates
+    are not worth refusing all for.
+    """
     try:
         read = datetime.fromisoformat(text)
-    except ValueError:
+        read = read.astimezone(UTC) if read.tzinfo else read.replace(tzinfo=UTC)
+    except (ValueError, OverflowError):
         return None
-    return read.astimezone(UTC) if read.tzinfo else read.replace(tzinfo=UTC)
+    return read if read.year >= FIRST_YEAR else None
 
 
 def _unsure(trouble: Trouble, detail: str) -> Found:

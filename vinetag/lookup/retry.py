@@ -14,17 +14,22 @@ __all__ = ["RetryPolicy", "next_wait", "read_retry_after"]
 WORTH_ANOTHER_TRY: Final[frozenset[Trouble]] = frozenset(
     {"unreachable", "timeout", "rate_limited", "server_error", "lame"}
 )
+LONGEST: Final = 86_400.0
 
 
 @dataclass(frozen=True, slots=True)
 class RetryPolicy:
     """`attempts` in all; waits double from `first_wait` seconds; `patience`: the longest wait in
-    seconds before giving up on a name.
+    seconds before giving up on a name. In a sweep a name whose host failed has so many `rounds` of
+    attempts, the later ones after the host's other names; names of a host that is away wait for it
+    up to `give_up` seconds.
     """
 
     attempts: int = 3
     first_wait: float = 0.4
     patience: float = 8.0
+    rounds: int = 2
+    give_up: float = 180.0
 
 
 def next_wait(
@@ -44,13 +49,16 @@ def next_wait(
 
 
 def read_retry_after(header: str | None, now: datetime) -> float | None:
-    """Seconds from a Retry-After header: a number or an HTTP date (RFC 9110 section 10.2.3)."""
+    """Seconds from a Retry-After header: a number or an HTTP date (RFC 9110 section 10.2.3), up to
+    a day; None where it is neither.
+    """
     if not header:
         return None
     text = header.strip()
-    if text.isdigit():
-        return float(text)
+    if text.isascii() and text.isdigit():
+        return min(LONGEST, float(text[:12]))
     try:
-        return max(0.0, (parsedate_to_datetime(text) - now).total_seconds())
-    except (ValueError, TypeError):
+        seconds = (parsedate_to_datetime(text) - now).total_seconds()
+    except (ValueError, TypeError, OverflowError, IndexError):
         return None
+    return min(LONGEST, max(0.0, seconds))

@@ -18,7 +18,7 @@ from redis.exceptions import RedisError
 
 from vinetag.core.checking import Trouble
 from vinetag.lookup import gates
-from vinetag.lookup.gates import FAILURES, HostLimits, LimitsOf
+from vinetag.lookup.gates import FAILURES, HostLimits, LimitsOf, Rest
 
 __all__ = ["SharedGates"]
 
@@ -30,9 +30,9 @@ local now = tonumber(t[1]) + tonumber(t[2]) / 1000000
 if ARGV[1] ~= '' then now = tonumber(ARGV[1]) end
 local f = {}
 local kept = redis.call('HMGET', h, 'next_free', 'paused_until', 'resting_until', 'probing_until',
-  'failed', 'learned', 'second', 'this_second', 'last_second')
-local names = {'next_free', 'paused_until', 'resting_until', 'probing_until', 'failed', 'learned',
-  'second', 'this_second', 'last_second'}
+  'away_since', 'failed', 'learned', 'second', 'this_second', 'last_second')
+local names = {'next_free', 'paused_until', 'resting_until', 'probing_until', 'away_since',
+  'failed', 'learned', 'second', 'this_second', 'last_second'}
 for i, name in ipairs(names) do f[name] = tonumber(kept[i] or '0') or 0 end
 local function rate()
   local allowed = tonumber(ARGV[4]) * tonumber(ARGV[8])
@@ -85,7 +85,7 @@ return {string.format('%.17g', at - now), math.ceil(r)}
 """
 )
 # ARGV: as above; 9 trouble, 10 whether it counts as a failure, 11 the pause, 12 to 14 how the rate
-# is learned; 15 how many more were put
+# is learned; 15 how many more were put; 16 when a rest is forgotten
 _LEAVE: Final = (
     _READ
     + """
@@ -110,15 +110,27 @@ elseif ARGV[9] == '' and f.learned > 0 then
 end
 if ARGV[10] == '1' then
   f.failed = f.failed + 1
-  if f.failed >= tonumber(ARGV[5]) then f.resting_until = now + tonumber(ARGV[6]) end
+  if f.failed >= tonumber(ARGV[5]) then
+    if f.away_since == 0 or now > f.resting_until + tonumber(ARGV[16]) then f.away_since = now end
+    f.resting_until = now + tonumber(ARGV[6])
+  end
 else
-  f.failed = 0
+  f.failed, f.away_since = 0, 0
 end
 keep()
 return '0'
 """
 )
 _PAUSE: Final = _READ + "return string.format('%.17g', math.max(0, f.paused_until - now))"
+_REST: Final = (
+    _READ
+    + """
+if f.failed < tonumber(ARGV[5]) then return {'0', '0'} end
+local left = math.max(f.resting_until, f.probing_until) - now
+return {string.format('%.17g', math.max(0, left)),
+  string.format('%.17g', math.max(0.001, now - f.away_since))}
+"""
+)
 AWAY: Final = 0.5
 HELD_FOR: Final = 0.5
 
@@ -149,6 +161,7 @@ class SharedGates:
         self._enter = client.register_script(_ENTER)
         self._leave = client.register_script(_LEAVE)
         self._pause = client.register_script(_PAUSE)
+        self._rest = client.register_script(_REST)
         self._free: dict[str, list[_Place]] = {}
         self._used: dict[str, _Place] = {}
 
@@ -196,6 +209,14 @@ class SharedGates:
         except RedisError:
             return AWAY
 
+    async def rest(self, host: str, now: float | None = None) -> Rest:
+        """As Gates.rest; a host is not away because Redis is."""
+        try:
+            left, away = await self._rest(self._keys(host), self._args(host, "", now))
+        except RedisError:
+            return Rest()
+        return Rest(float(left), float(away))
+
     async def close(self) -> None:
         """Give back the places held."""
         while self._free:
@@ -224,10 +245,10 @@ class SharedGates:
         now: float | None = None,
     ) -> None:
         """HostState.leave in Redis. Raises RedisError."""
-        pause = gates.USUAL_PAUSE if retry_after is None else retry_after
+        pause = gates.USUAL_PAUSE if retry_after is None else min(retry_after, gates.LONGEST_PAUSE)
         args = self._args(host, token, now)[:8]
         args += [trouble, int(trouble in FAILURES), pause]
-        args += [gates.SLOWER, gates.FASTER, gates.SLOWEST, more]
+        args += [gates.SLOWER, gates.FASTER, gates.SLOWEST, more, gates.FORGOTTEN]
         await self._leave(self._keys(host), args)
 
     def _keys(self, host: str) -> list[str]:

@@ -7,7 +7,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Any, NamedTuple, Protocol
-from urllib.parse import quote, urljoin, urlsplit
+from urllib.parse import quote, urlsplit
 
 import aiodns
 import aiohttp
@@ -16,21 +16,23 @@ from pycares import errno
 
 from vinetag.core.checking import Evidence, Quote, Says, Source, Trouble, may_open
 from vinetag.core.names import FullName
-from vinetag.lookup.bootstrap import Bootstrap, BootstrapError, read_bootstrap
+from vinetag.lookup.bootstrap import Bootstrap
+from vinetag.lookup.fetching import Failure, Reply, get, origin_of, target_of
 from vinetag.lookup.rdap import Found, domain_address, read_domain
-from vinetag.lookup.retry import read_retry_after
 
 __all__ = ["Asked", "DnsSource", "QuoteSource", "RdapSource", "SourceOfAnswers"]
 
-LARGEST_BODY = 512 * 1024
-REDIRECTS = 3
+DEAREST = 1e9
 
 
 class Asked(NamedTuple):
-    """One try: the evidence, and how many seconds the service asked us to stay away."""
+    """One try: the evidence, how many seconds the service asked us to stay away, and the address it
+    sent us on to, whose host has limits of its own.
+    """
 
     evidence: Evidence
     retry_after: float | None = None
+    onward: str = ""
 
 
 class SourceOfAnswers(Protocol):
@@ -43,8 +45,8 @@ class SourceOfAnswers(Protocol):
     def host(self, name: FullName) -> str | None:
         """Whose limits count for this name, by its extension; None where the source has nothing."""
 
-    async def ask(self, name: FullName) -> Asked:
-        """Ask once."""
+    async def ask(self, name: FullName, at: str = "") -> Asked:
+        """Ask once, `at` the address an answer before sent us on to, if one did."""
 
 
 class DnsSource:
@@ -65,7 +67,7 @@ class DnsSource:
         """Servers fail by extension: each has limits of its own."""
         return f"dns:{name.extension.rpartition('.')[2]}"
 
-    async def ask(self, name: FullName) -> Asked:
+    async def ask(self, name: FullName, at: str = "") -> Asked:  # noqa: ARG002 - DNS sends nobody on
         """Ask for its name servers. An answer without any is a referral: delegated as well."""
         try:
             found = await self._resolver.query_dns(str(name), "NS")
@@ -110,7 +112,7 @@ class RdapSource:
     ) -> None:
         self._session, self._bootstrap, self._bases = session, bootstrap, bases or {}
         known = [*(bootstrap.bases.values() if bootstrap else ()), *self._bases.values()]
-        self._hosts = {urlsplit(base).netloc for base in known}
+        self._origins = {origin_of(base) for base in known}
         self._of: dict[str, tuple[str, str] | None] = {}
 
     def host(self, name: FullName) -> str | None:
@@ -129,25 +131,20 @@ class RdapSource:
             self._of[extension] = (urlsplit(base).netloc, base) if base else None
         return self._of[extension]
 
-    async def ask(self, name: FullName) -> Asked:
-        """Ask the registry, following redirects to hosts of the bootstrap, and to no others."""
+    async def ask(self, name: FullName, at: str = "") -> Asked:
+        """Ask the registry. A redirect may lead to origins of the bootstrap, and to no others."""
         registry = self._registry(name)
         if registry is None:
             return Asked(Evidence("rdap", "", _now(), trouble="no_bootstrap"))
-        address = domain_address(registry[1], name)
-        reply = await _get(self._session, address, RDAP_HEADERS)
-        for _ in range(REDIRECTS):
-            if isinstance(reply, Evidence) or not reply.location:
-                break
-            target = urljoin(address, reply.location)
-            if urlsplit(target).netloc not in self._hosts:
-                break
-            address = target
-            reply = await _get(self._session, address, RDAP_HEADERS)
-        if isinstance(reply, Evidence):
-            return Asked(reply)
+        address = at or domain_address(registry[1], name)
+        reply = await get(self._session, address, RDAP_HEADERS)
+        if isinstance(reply, Failure):
+            return Asked(Evidence("rdap", "", _now(), address, *reply))
+        onward = target_of(address, reply.location) if reply.location else ""
+        if origin_of(onward) not in self._origins:
+            onward = ""
         found = read_domain(reply.status, reply.kind, reply.body, name)
-        return Asked(_of_registry(found, address), reply.retry_after)
+        return Asked(_of_registry(found, address), reply.retry_after, onward)
 
 
 class QuoteSource:
@@ -165,25 +162,17 @@ class QuoteSource:
         """The seller's, whatever the name."""
         return f"quote:{self._host}"
 
-    async def ask(self, name: FullName) -> Asked:
+    async def ask(self, name: FullName, at: str = "") -> Asked:  # noqa: ARG002 - it sends nobody on
         """Ask what it costs."""
         address = f"{self._base}quotes/{quote(str(name))}"
-        reply = await _get(self._session, address, JSON_HEADERS, "quote")
-        if isinstance(reply, Evidence):
-            return Asked(reply)
+        reply = await get(self._session, address, JSON_HEADERS)
+        if isinstance(reply, Failure):
+            return Asked(Evidence("quote", "", _now(), address, *reply))
         return Asked(_of_seller(reply, address, name), reply.retry_after)
 
 
 RDAP_HEADERS = {"Accept": "application/rdap+json, application/json;q=0.8"}
 JSON_HEADERS = {"Accept": "application/json"}
-
-
-class _Reply(NamedTuple):
-    status: int
-    kind: str
-    body: bytes
-    location: str
-    retry_after: float | None
 
 
 class _Quoted(msgspec.Struct):
@@ -193,6 +182,11 @@ class _Quoted(msgspec.Struct):
     first_year: float | None = None
     renewal: float | None = None
     asked: float | None = None
+
+    @property
+    def prices(self) -> tuple[float | None, ...]:
+        """All there are."""
+        return self.first_year, self.renewal, self.asked
 
 
 _QUOTE = msgspec.json.Decoder(_Quoted)
@@ -216,7 +210,7 @@ def _of_registry(found: Found, address: str) -> Evidence:
     )  # fmt: skip
 
 
-def _of_seller(reply: _Reply, address: str, name: FullName) -> Evidence:
+def _of_seller(reply: Reply, address: str, name: FullName) -> Evidence:
     def nothing(trouble: Trouble, detail: str) -> Evidence:
         return Evidence("quote", "", _now(), address, trouble, detail[:200])
 
@@ -229,8 +223,10 @@ def _of_seller(reply: _Reply, address: str, name: FullName) -> Evidence:
         return nothing(trouble, f"HTTP status {reply.status}")
     try:
         quoted = _QUOTE.decode(reply.body)
-    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
         return nothing("nonsense", str(error))
+    if any(p is not None and not 0 <= p <= DEAREST for p in quoted.prices):
+        return nothing("nonsense", "a price that cannot be")
     says = _OFFERS.get(quoted.offer)
     if says is None or quoted.name != str(name):
         return nothing("nonsense", f"an offer {quoted.offer!r} about {quoted.name!r}")
@@ -238,56 +234,6 @@ def _of_seller(reply: _Reply, address: str, name: FullName) -> Evidence:
     if quoted.currency:
         prices = Quote(quoted.currency[:3], quoted.first_year, quoted.renewal, quoted.asked)
     return Evidence("quote", says, _now(), address, quote=prices)
-
-
-async def _get(
-    session: aiohttp.ClientSession,
-    address: str,
-    headers: Mapping[str, str],
-    source: Source = "rdap",
-) -> _Reply | Evidence:
-    """One HTTP request; every way it can fail becomes evidence."""
-    try:
-        async with session.get(address, headers=headers, allow_redirects=False) as reply:
-            body = await bounded(reply)
-            given = reply.headers
-            retry_after = given.get("Retry-After")
-            return _Reply(
-                reply.status,
-                reply.content_type,
-                body,
-                given.get("Location", "") if 300 <= reply.status < 400 else "",
-                read_retry_after(retry_after, _now()) if retry_after else None,
-            )
-    except TimeoutError:
-        return Evidence(source, "", _now(), address, "timeout")
-    except (aiohttp.ClientConnectionError, OSError) as error:
-        return Evidence(source, "", _now(), address, "unreachable", str(error)[:200])
-    except (aiohttp.ClientError, ValueError) as error:
-        return Evidence(source, "", _now(), address, "nonsense", str(error)[:200])
-
-
-async def fetch_bootstrap(session: aiohttp.ClientSession, url: str) -> Bootstrap | None:
-    """The bootstrap at `url`, None when it cannot be had."""
-    try:
-        async with session.get(url) as reply:
-            return read_bootstrap(await bounded(reply)) if reply.status == 200 else None
-    except (aiohttp.ClientError, TimeoutError, OSError, ValueError, BootstrapError):
-        return None
-
-
-async def bounded(reply: aiohttp.ClientResponse) -> bytes:
-    """The body. Raises ValueError for one over LARGEST_BODY bytes."""
-    if (reply.content_length or 0) > LARGEST_BODY:
-        raise ValueError("the answer is too large")
-    if reply.content_length is not None:
-        return await reply.read()
-    body = await reply.content.read(LARGEST_BODY + 1)
-    while len(body) <= LARGEST_BODY and not reply.content.at_eof():
-        body += await reply.content.read(LARGEST_BODY + 1)
-    if len(body) > LARGEST_BODY:
-        raise ValueError("the answer is too large")
-    return body
 
 
 def _now() -> datetime:

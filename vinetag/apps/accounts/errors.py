@@ -24,10 +24,12 @@ class NotFoundError(AppError):
 
 
 class ConflictError(AppError):
-    """It cannot be done now. `code` names why, `message` says it."""
+    """It cannot be done now. `code` names why, `message` says it; `current` is what is there
+    instead of what was to be changed, as a document.
+    """
 
-    def __init__(self, code: str, message: str) -> None:
-        self.code, self.message = code, message
+    def __init__(self, code: str, message: str, current: object = None) -> None:
+        self.code, self.message, self.current = code, message, current
         super().__init__(message)
 
 

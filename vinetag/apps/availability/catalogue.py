@@ -20,13 +20,12 @@ FIELDS = [f.name for f in fields(Entry)]
 
 def catalogue() -> Catalogue:
     """The catalogue in force."""
-    found: Catalogue | None = cache.get(CACHED)
-    if found is None:
-        rows = ExtensionRow.objects.order_by("id").values(*FIELDS)
-        entries = [Entry(**{**row, "works": tuple(row["works"])}) for row in rows]
-        found = Catalogue({e.extension: e for e in entries}) if entries else shipped_catalogue()
-        cache.set(CACHED, found, 3600)
-    return found
+    rows = cache.get(CACHED)
+    if rows is None:
+        rows = list(ExtensionRow.objects.order_by("id").values(*FIELDS))
+        cache.set(CACHED, rows, 3600)
+    entries = [Entry(**{**row, "works": tuple(row["works"])}) for row in rows]
+    return Catalogue({e.extension: e for e in entries}) if entries else shipped_catalogue()
 
 
 def load_catalogue() -> bool:

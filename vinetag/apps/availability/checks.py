@@ -10,9 +10,8 @@ from typing import Literal, cast
 
 from django.conf import settings
 from django.db import transaction
-from django.db.models import Q
+from django.db.models import F, Q
 from django.utils import timezone
-from kombu.exceptions import OperationalError
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError
 from vinetag.apps.availability.models import Check, Lookup
@@ -22,14 +21,18 @@ from vinetag.core.checking import Purpose, Status, is_fresh
 from vinetag.core.names import FullName, parse_label
 
 __all__ = [
-    "LEASE", "MOST_NAMES", "Again", "awaited", "beat", "claim", "finish_if_done", "in_turn",
-    "latest_check", "names_left", "release", "resume_check", "stale_checks", "start_check",
-    "stop_check", "wake",
+    "LEASE", "MOST_FAULTS", "MOST_NAMES", "Again", "awaited", "beat", "claim", "finish_if_done",
+    "in_turn", "is_asleep", "latest_check", "names_left", "note_fault", "release", "resume_check",
+    "stale_checks", "start_check", "stop_check", "tell_away", "wake",
 ]  # fmt: skip
 
 Again = Literal["stale", "unsure", "all"]
 LEASE = timedelta(seconds=8)
 MOST_NAMES = 100_000
+# Slices in a row that may end by a fault of ours before the check is stopped, and told to be.
+MOST_FAULTS = 3
+# A check nobody has taken for so long is told to wait for a worker.
+TAKEN_WITHIN = timedelta(seconds=6)
 # So many names are asked under the first extension before the next one's turn: about a screenful.
 SCREENFUL = 25
 BATCH = 500
@@ -114,9 +117,10 @@ def _wanted(
     labels = list({name.label for name in names})
     for start in range(0, len(labels), BATCH):
         rows = project.lookups.filter(label__in=labels[start : start + BATCH])
-        for label, extension, status, asked_at, asked_for in rows.values_list(
-            "label", "extension", "status", "asked_at", "purpose"
-        ):
+        # What came with a file nobody here has asked: it is as if it were not known.
+        for label, extension, status, asked_at, asked_for in rows.filter(
+            imported=False
+        ).values_list("label", "extension", "status", "asked_at", "purpose"):
             known[FullName(label, extension)] = (cast(Status, status), asked_at, asked_for)
     asked_only = again == "unsure" or older_than is not None
     if not known:
@@ -175,6 +179,32 @@ def release(check_id: int, token: str) -> None:
     Check.objects.filter(pk=check_id, lease=token).update(lease="", heartbeat_at=_long_ago())
 
 
+def note_fault(check_id: int, token: str, *, failed: bool) -> None:
+    """Count a slice that ended by a fault of ours; one that did not takes the count back. After
+    MOST_FAULTS in a row the check is stopped: it would only ask the same names again.
+    """
+    held = Check.objects.filter(pk=check_id, lease=token)
+    if not failed:
+        held.exclude(faults=0).update(faults=0)
+        return
+    held.update(faults=F("faults") + 1)
+    held.filter(faults__gte=MOST_FAULTS, state__in=Check.ACTIVE).update(
+        state=Check.State.STOPPED, ended_at=timezone.now()
+    )
+
+
+def tell_away(check_id: int, token: str, extensions: Sequence[str]) -> None:
+    """Say which extensions' registries do not answer just now."""
+    Check.objects.filter(pk=check_id, lease=token).update(away=list(extensions))
+
+
+def is_asleep(check: Check) -> bool:
+    """Whether the check waits for a worker: none has taken it, or the one that had it is gone."""
+    now = timezone.now()
+    gone = now - check.heartbeat_at > LEASE
+    return check.is_active and gone and now - check.began_at > TAKEN_WITHIN and not check.away
+
+
 def names_left(check: Check) -> list[str]:
     """The full names of the plan that are not answered, in its order, as texts: a plan may hold
     fifty thousand.
@@ -206,7 +236,7 @@ def finish_if_done(check_id: int) -> bool:
     if check.is_active and names_left(check):
         return False
     Check.objects.filter(pk=check_id, state__in=Check.ACTIVE).update(
-        state=Check.State.DONE, lease="", ended_at=timezone.now(), plan=[]
+        state=Check.State.DONE, lease="", ended_at=timezone.now(), plan=[], away=[], faults=0
     )
     return True
 
@@ -220,7 +250,8 @@ def stop_check(project: Project, check_id: int) -> Check:
             raise NotFoundError
         if check.is_active:
             check.state, check.ended_at, check.lease = Check.State.STOPPED, timezone.now(), ""
-            check.save(update_fields=["state", "ended_at", "lease"])
+            check.away = []
+            check.save(update_fields=["state", "ended_at", "lease", "away"])
     return check
 
 
@@ -238,9 +269,9 @@ def resume_check(project: Project, check_id: int) -> Check:
             raise ConflictError("check_active", "A check is running. Wait for it, or stop it.")
         if check.state != Check.State.STOPPED or not check.plan:
             raise ConflictError("nothing_left", "Nothing is left of that check.")
-        check.state, check.ended_at = Check.State.QUEUED, None
+        check.state, check.ended_at, check.faults = Check.State.QUEUED, None, 0
         check.began_at, check.heartbeat_at = timezone.now(), _long_ago()
-        check.save(update_fields=["state", "ended_at", "began_at", "heartbeat_at"])
+        check.save(update_fields=["state", "ended_at", "began_at", "heartbeat_at", "faults"])
     return check
 
 
@@ -258,8 +289,10 @@ def latest_check(project: Project) -> Check | None:
 
 
 def wake(send: Callable[[], object]) -> None:
-    """Send a message to the workers. While the queue is down the check waits for resume_checks."""
+    """Send a message to the workers. Whatever keeps it from being sent, the check is in the
+    database and waits for resume_checks.
+    """
     try:
         send()
-    except OperationalError:
-        log.warning("The queue cannot be reached; the check starts when it is back.")
+    except Exception as error:
+        log.warning("The queue cannot be reached (%s); the check starts when it is back.", error)

@@ -30,7 +30,8 @@ MOST_EXTENSIONS = 20
 @dataclass(frozen=True, slots=True)
 class Taken:
     """What became of a pasted text: `names` are listed now, as so many `full_names`; `bad` pieces
-    were passed over, the first BADS_TOLD told; `left_out` lines were beyond the most that are read.
+    were passed over, the first BADS_TOLD told; `left_out` lines and `names_left_out` names were
+    beyond the most that are taken; `passed_over` cells stood in other columns.
     """
 
     lines: int
@@ -40,6 +41,8 @@ class Taken:
     bad: Sequence[BadLine]
     bad_count: int
     left_out: int
+    names_left_out: int
+    passed_over: int
 
 
 def take_list(*, project: Project, text: str, extensions: Sequence[str] | None = None) -> Taken:
@@ -56,8 +59,12 @@ def take_list(*, project: Project, text: str, extensions: Sequence[str] | None =
         if pasted.bad:
             raise RefusedError([_told(bad) for bad in pasted.bad[:BADS_TOLD]])
         raise RefusedError([Problem("text", "blank")])
-    names = {label: own or chosen for label, own in pasted.names.items()}
-    put_list(project, names)
+    # A name that also stood without an extension is asked under those chosen as well.
+    names = {
+        label: list(dict.fromkeys([*own, *(chosen if label in pasted.bare else ())]))
+        for label, own in pasted.names.items()
+    }
+    put_list(project, names, chosen)
     return Taken(
         lines=pasted.lines,
         names=len(names),
@@ -66,6 +73,8 @@ def take_list(*, project: Project, text: str, extensions: Sequence[str] | None =
         bad=pasted.bad[:BADS_TOLD],
         bad_count=len(pasted.bad),
         left_out=pasted.left_out,
+        names_left_out=pasted.names_left_out,
+        passed_over=pasted.passed_over,
     )
 
 
@@ -80,9 +89,14 @@ def clear_list(project: Project) -> int:
     return count
 
 
-def put_list(project: Project, names: Mapping[str, Sequence[str]]) -> None:
-    """Names, each with its extensions, in place of the project's list."""
-    PastedList.objects.update_or_create(project=project, defaults={"names": names})
+def put_list(
+    project: Project, names: Mapping[str, Sequence[str]], extensions: Sequence[str] = ()
+) -> None:
+    """Names, each with its extensions, in place of the project's list; `extensions` were chosen for
+    those that came without.
+    """
+    kept = {"names": names, "extensions": list(extensions)}
+    PastedList.objects.update_or_create(project=project, defaults=kept)
 
 
 def pasted_list(project: Project) -> Mapping[str, Sequence[str]]:
@@ -103,7 +117,8 @@ class ListRow:
 @dataclass(frozen=True, slots=True)
 class ListPage:
     """Some rows of the list; `total` match, `names` and `full_names` are on it, `statuses` counts
-    the full names by status ("not asked" among them).
+    the full names by status ("not asked" among them); `extensions` were chosen for names that came
+    without.
     """
 
     rows: Sequence[ListRow]
@@ -111,6 +126,7 @@ class ListPage:
     names: int
     full_names: int
     statuses: Mapping[str, int]
+    extensions: Sequence[str]
 
 
 def list_page(project: Project, *, status: str = "", offset: int = 0, limit: int = 100) -> ListPage:
@@ -140,6 +156,10 @@ def list_page(project: Project, *, status: str = "", offset: int = 0, limit: int
         names=len(listed),
         full_names=sum(counts.values()),
         statuses=counts,
+        extensions=PastedList.objects.filter(project=project)
+        .values_list("extensions", flat=True)
+        .first()
+        or [],
     )
 
 

@@ -43,6 +43,8 @@ class Check(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     began_at = models.DateTimeField(default=timezone.now)
     ended_at = models.DateTimeField(null=True, blank=True)
+    away = models.JSONField(default=list)
+    faults = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
         indexes = [
@@ -95,7 +97,8 @@ class Finding(Known):
 class Lookup(Known):
     """What a project knows of one full name. `check_run` is the check that found it out last;
     `number` counts the project's answers in the order they came. A name that awaits its first
-    answer has no row; it is shown by one that is not stored.
+    answer has no row; it is shown by one that is not stored. `imported`: it came with a file, and
+    nobody here can vouch for it, so it is never fresh.
     """
 
     WAITING: ClassVar[str] = "waiting"
@@ -113,6 +116,7 @@ class Lookup(Known):
     first_year = models.FloatField(null=True, blank=True)
     renewal = models.FloatField(null=True, blank=True)
     holder_asks = models.FloatField(null=True, blank=True)
+    imported = models.BooleanField(default=False)
     number = models.PositiveBigIntegerField(default=0)
     check_run = models.ForeignKey(
         Check, on_delete=models.SET_NULL, null=True, blank=True, related_name="answered"
@@ -156,13 +160,15 @@ class PastAnswer(models.Model):
 
 class PastedList(models.Model):
     """The names that were pasted or uploaded, in their order, each with the extensions it is asked
-    under. The list is always read as a whole, so it is kept as one.
+    under. The list is always read as a whole, so it is kept as one. `extensions` are those chosen
+    for names that came without.
     """
 
     project = models.OneToOneField(
         Project, on_delete=models.CASCADE, related_name="pasted", primary_key=True
     )
     names = models.JSONField(default=dict)
+    extensions = models.JSONField(default=list)
 
     def __str__(self) -> str:
         return f"{len(self.names)} names"

@@ -10,6 +10,7 @@ import time
 from collections import deque
 from collections.abc import Callable, Iterator
 from contextlib import suppress
+from functools import partial
 from typing import TypeVar, cast
 
 from django.db import InterfaceError, OperationalError, close_old_connections, connection
@@ -26,7 +27,7 @@ from vinetag.apps.availability.storing import (
 from vinetag.core.checking import Purpose
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine
-from vinetag.lookup.engine import MOST_BACK, RuleOf, Shelf, sort_out
+from vinetag.lookup.engine import MOST_BACK, RuleOf, Shelf, Waits, sort_out
 
 __all__ = ["SLICE_SECONDS", "run_slice"]
 
@@ -35,6 +36,8 @@ STORE_EVERY = 0.2
 AT_A_TIME = 400
 READY = 800
 A_SCREENFUL = 100
+# A slice in which only registries that are away are waited for ends after so many seconds.
+IDLE = 2.0
 # A database that is starting again is waited for so long; then the check is left to the schedule.
 PATIENCE = 60.0
 
@@ -42,10 +45,11 @@ T = TypeVar("T")
 log = logging.getLogger(__name__)
 
 
-def run_slice(check_id: int, token: str) -> None:
+def run_slice(check_id: int, token: str) -> bool:
     """Ask about what is left of the check for up to SLICE_SECONDS, keeping the lease meanwhile.
 
-    Ends early when the check was stopped. Answers that arrived are always stored.
+    Ends early when the check was stopped, or when all that is left waits for registries that are
+    away: False then. Answers that arrived are always stored.
     """
     check = Check.objects.select_related("project").get(pk=check_id)
     rule = rule_of(check.project)
@@ -63,13 +67,23 @@ def run_slice(check_id: int, token: str) -> None:
         patiently(lambda: save_answers(check.project_id, answers, check_id))
         return held
 
-    held = True
+    held, idle_since = True, None
+    away = list(check.away)
     try:
         feed.fill(A_SCREENFUL)
         while asking.is_alive() and held and time.monotonic() < deadline:
             feed.wait(STORE_EVERY)
             held = store()
             feed.fill()
+            if away != (now_away := sorted(asking.waits.extensions)):
+                away = now_away
+                patiently(partial(checks.tell_away, check_id, token, away))
+            if not (feed.is_empty and asking.waits.nothing_else):
+                idle_since = None
+            elif idle_since is None:
+                idle_since = time.monotonic()
+            elif time.monotonic() - idle_since > IDLE:
+                return False
     finally:
         asking.stop()
         asking.join()
@@ -80,6 +94,7 @@ def run_slice(check_id: int, token: str) -> None:
     if feed.elsewhere and not feed.asked:
         # Only names others are asking are left: their answers are there in a moment.
         time.sleep(STORE_EVERY)
+    return True
 
 
 def patiently(work: Callable[[], T]) -> T:
@@ -128,6 +143,11 @@ class _Feed:
         self._all_ready = not self._left
         self._wanted.clear()
         self._nudge()
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether all names are taken, or stand back for hosts that are busy."""
+        return not self._left and not self._ready
 
     def wait(self, seconds: float) -> None:
         """Until more names are wanted, or for some seconds."""
@@ -194,6 +214,7 @@ class _Asking(threading.Thread):
     def __init__(self, feed: _Feed, rule: RuleOf) -> None:
         super().__init__(name="asking", daemon=True)
         self._feed, self._rule = feed, rule
+        self.waits = Waits()
         self._settings = lookup_settings()
         self._halt: asyncio.Event | None = None
         self._loop: asyncio.AbstractEventLoop | None = None
@@ -213,7 +234,11 @@ class _Asking(threading.Thread):
         self._ready.set()
         async with open_engine(self._settings, self._rule) as engine:
             await engine.sweep(
-                self._feed, self._feed.deliver, purpose=self._feed.purpose, stop=self._halt
+                self._feed,
+                self._feed.deliver,
+                purpose=self._feed.purpose,
+                stop=self._halt,
+                waits=self.waits,
             )
 
     def stop(self) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from datetime import datetime
 from typing import cast
 
@@ -21,6 +22,8 @@ from vinetag.core.checking import (
     Trouble,
     is_fresh,
     read_evidence,
+    standing_quote,
+    verdict,
     write_evidence,
 )
 from vinetag.core.names import FullName
@@ -53,6 +56,7 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
     """
     if not answers:
         return
+    answers = _with_standing_prices(answers)
     with transaction.atomic():
         if check_id is not None:
             Check.objects.select_for_update().filter(pk=check_id).first()
@@ -77,6 +81,29 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
         )
     give_up_names([a.name for a in answers])
     _tell(project_id)
+
+
+def _with_standing_prices(answers: Sequence[Answer]) -> list[Answer]:
+    """The answers, those in which no seller was asked with what one said lately, where it holds."""
+    asked = {a.name: a for a in answers if not a.reused and not {"quote", "rules"} & _sources(a)}
+    known = Finding.objects.filter(
+        label__in={name.label for name in asked},
+        extension__in={name.extension for name in asked},
+    ).exclude(status__in=("taken", "barred", "dropping"))
+    standing = {}
+    for row in known if asked else ():
+        answer = asked.get(FullName(row.label, row.extension))
+        if answer is None:
+            continue
+        before = [read_evidence(document) for document in row.evidence]
+        if quote := standing_quote(before, answer.evidence, answer.asked_at):
+            evidence = (*answer.evidence, quote)
+            changed = replace(answer, evidence=evidence)
+            if answer.status != "unsure":
+                found = verdict({e.source: e for e in evidence}, {e.source for e in evidence})
+                changed = replace(changed, status=found.status, likely=found.likely)
+            standing[answer.name] = changed
+    return [standing.get(a.name, a) for a in answers]
 
 
 def _remember(project: Project, answers: Sequence[Answer]) -> None:

@@ -11,21 +11,29 @@ __all__ = ["resume_checks", "run_check"]
 
 @app.task(name="availability.run_check")
 def run_check(check_id: int) -> None:
-    """Carry a check on by one slice, then pass it on until it is done."""
+    """Carry a check on by one slice, then pass it on until it is done. When all that is left waits
+    for registries that are away, the schedule goes on with it, and other checks have the worker.
+    """
     token = checks.claim(check_id)
     if token is None:
         return
     try:
-        run_slice(check_id, token)
+        goes_on = run_slice(check_id, token)
+    except Exception:
+        checks.note_fault(check_id, token, failed=True)
+        checks.release(check_id, token)
+        raise
+    try:
+        checks.note_fault(check_id, token, failed=False)
         finished = checks.finish_if_done(check_id)
     finally:
         checks.release(check_id, token)
-    if not finished:
+    if goes_on and not finished:
         run_check.delay(check_id)
 
 
 @app.task(name="availability.resume_checks", expires=10)
 def resume_checks() -> None:
-    """Wake checks whose worker is gone, or whose message was lost."""
+    """Wake checks whose worker is gone, whose message was lost, or that wait for registries."""
     for check_id in checks.stale_checks():
         run_check.delay(check_id)

@@ -18,6 +18,8 @@ class Project(models.Model):
     )
     name = models.CharField(max_length=80)
     brief = models.JSONField()
+    # How often name or brief were changed: who changes one says which they saw.
+    version = models.PositiveIntegerField(default=1)
     seed = models.PositiveIntegerField(default=1)
     # How many names are listed: "more" makes the list longer.
     depth = models.PositiveIntegerField(default=2_000)

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from datetime import datetime, timedelta
 
 from django.db import transaction
-from django.db.models import F, QuerySet
+from django.db.models import F, Q, QuerySet
 from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
@@ -30,6 +31,7 @@ __all__ = [
     "change_project",
     "complete_briefs",
     "create_project",
+    "delete_for_good",
     "grader_for",
     "keep_views",
     "list_more",
@@ -39,6 +41,7 @@ __all__ = [
     "own_projects",
     "remove_project",
     "restore_project",
+    "show_project",
 ]
 
 # So many names are listed while the person waits (those of the first tier, so that no other need
@@ -47,6 +50,10 @@ FIRST = TIERS[0][2]
 STEP = 2_000
 DEEPEST = 50_000
 MAX_PROJECTS = 500
+# Removed projects can be brought back for so long, and are deleted then; so many at a time.
+KEPT_REMOVED = timedelta(days=30)
+MOST_DELETED = 50
+CHANGED_ELSEWHERE = "This brief was changed in another window, or by someone else, meanwhile."
 MAX_VIEW = 2_000
 MAX_VIEWS = 30
 BATCH = 500
@@ -65,12 +72,19 @@ def own_project(owner: User, project_id: int) -> Project:
         raise NotFoundError from None
 
 
-def create_project(*, owner: User, name: str, brief: object, seed: int = 1) -> Project:
-    """A new project with its FIRST names made; the same brief and seed make the same names."""
+def create_project(
+    *, owner: User, name: str, brief: object, seed: int = 1, hidden: bool = False
+) -> Project:
+    """A new project with its FIRST names made; the same brief and seed make the same names. A
+    `hidden` one is as if it were removed, until show_project.
+    """
     title, read = _read(name, brief)
-    if own_projects(owner).count() >= MAX_PROJECTS:
-        raise RefusedError([Problem("name", "too_many_projects", {"limit": MAX_PROJECTS})])
+    # Removed ones count: they are there until they are deleted for good.
+    if Project.objects.filter(owner=owner).count() >= MAX_PROJECTS:
+        told = {"limit": MAX_PROJECTS, "days": KEPT_REMOVED.days}
+        raise RefusedError([Problem("name", "too_many_projects", told)])
     project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=FIRST)
+    project.removed_at = timezone.now() if hidden else None
     made = _made(project, read)
     with transaction.atomic():
         project.save()
@@ -78,13 +92,27 @@ def create_project(*, owner: User, name: str, brief: object, seed: int = 1) -> P
     return project
 
 
-def change_project(*, project: Project, name: str | None, brief: object) -> Project:
+def show_project(project: Project) -> Project:
+    """The project as it is in the database, out of hiding."""
+    Project.objects.filter(pk=project.pk).update(removed_at=None)
+    return Project.objects.get(pk=project.pk)
+
+
+def change_project(
+    *, project: Project, name: str | None, brief: object, version: int | None = None
+) -> Project:
     """Change the name, the brief or both. The FIRST names are made anew when the brief changed;
     when only the weights of the measures did, those listed are graded and ordered anew.
+
+    `version` is that of the project the change was made to: when it was changed elsewhere since,
+    ConflictError ("changed_elsewhere") is raised with what it is now, and nothing is changed. None
+    changes it in any case.
     """
     title, read = _read(
         project.name if name is None else name, project.brief if brief is None else brief
     )
+    if project.version != (version or project.version):
+        raise ConflictError("changed_elsewhere", CHANGED_ELSEWHERE, project)
     document = brief_document(read)
     changed = {key for key in document if document[key] != project.brief.get(key)}
     remake = bool(changed - {"weights", "owner", "fallback"})
@@ -93,7 +121,11 @@ def change_project(*, project: Project, name: str | None, brief: object) -> Proj
     project.name, project.brief = title, document
     made = _made(project, read) if remake else None
     with transaction.atomic():
-        project.save(update_fields=["name", "brief", "depth", "changed_at"])
+        now = Project.objects.select_for_update().get(pk=project.pk)
+        if now.version != (version or now.version):
+            raise ConflictError("changed_elsewhere", CHANGED_ELSEWHERE, now)
+        project.version = now.version + 1
+        project.save(update_fields=["name", "brief", "depth", "version", "changed_at"])
         if made:
             _store(project, made)
         elif "weights" in changed:
@@ -140,6 +172,21 @@ def restore_project(owner: User, project_id: int) -> Project:
     if not changed:
         raise NotFoundError
     return own_project(owner, project_id)
+
+
+def delete_for_good(now: datetime) -> int:
+    """Delete projects removed longer than KEPT_REMOVED ago, and accounts that were given up with
+    all that is theirs, one by one; how many projects there were.
+    """
+    old = Project.objects.filter(
+        Q(removed_at__lt=now - KEPT_REMOVED) | Q(owner__left_at__isnull=False)
+    )
+    count = 0
+    for project in old.order_by("pk")[:MOST_DELETED]:
+        project.delete()
+        count += 1
+    User.objects.filter(left_at__isnull=False, projects=None).delete()
+    return count
 
 
 def keep_views(

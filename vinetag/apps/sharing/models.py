@@ -15,7 +15,7 @@ class Share(models.Model):
     """
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="shares")
-    token = models.CharField(max_length=43, unique=True)
+    token = models.CharField(max_length=43, unique=True, db_collation="utf8mb4_bin")
     title = models.CharField(max_length=80)
     names = models.JSONField()
     ends_at = models.DateTimeField()

@@ -12,9 +12,14 @@ WEB_DIST = ROOT / "web/dist"
 
 SECRET_KEY = env.text("VINETAG_SECRET_KEY")
 DEBUG = False
-DEMO_MODE = env.flag("VINETAG_DEMO")
 ALLOWED_HOSTS = env.text("VINETAG_HOSTS", "127.0.0.1,localhost").split(",")
-CSRF_TRUSTED_ORIGINS = [o for o in env.text("VINETAG_ORIGINS", "").split(",") if o]
+CSRF_TRUSTED_ORIGINS = env.several("VINETAG_ORIGINS")
+# Addresses and networks of proxies whose X-Forwarded-For and X-Forwarded-Proto are believed.
+PROXIES = env.several("VINETAG_PROXIES")
+# Threads of a web process, each with a database connection; one more makes names, three serve
+# streams. Two processes hold twenty of the connections ops/parts.py lets MariaDB give.
+WEB_THREADS = int(env.number("VINETAG_WEB_THREADS", 6))
+MOST_FILE_BYTES = 60_000_000
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -30,13 +35,10 @@ INSTALLED_APPS = [
     "vinetag.apps.bench",
 ]
 MIDDLEWARE = [
-    "django.middleware.security.SecurityMiddleware",
-    "vinetag.config.headers.ContentSecurityPolicy",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "vinetag.config.urls"
 ASGI_APPLICATION = "vinetag.config.asgi.application"
@@ -81,9 +83,13 @@ SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = env.flag("VINETAG_HTTPS")
 CSRF_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "vinetag.config.urls.csrf_failure"
-SECURE_CONTENT_TYPE_NOSNIFF = True
-SECURE_REFERRER_POLICY = "same-origin"
-X_FRAME_OPTIONS = "DENY"
+# Headers that guard pages are added in front (vinetag.config.front), to files as well.
+HSTS_SECONDS = int(env.number("VINETAG_HSTS", 0))
+# A session without a request for so long ends; 0 for two weeks from signing in.
+IDLE_MINUTES = env.number("VINETAG_IDLE_MINUTES", 0)
+if IDLE_MINUTES:
+    SESSION_COOKIE_AGE = int(IDLE_MINUTES * 60)
+    SESSION_SAVE_EVERY_REQUEST = True
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 
 LANGUAGE_CODE = "en"
@@ -95,11 +101,16 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["vinetag.apps.accounts.api.sessions.StrictSession"],
     "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["vinetag.apps.accounts.api.parsing.StrictJson"],
+    # The front (vinetag.config.asgi) has found out whose address it is.
+    "NUM_PROXIES": 0,
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "EXCEPTION_HANDLER": "vinetag.apps.accounts.api.problems.handle",
     "DEFAULT_THROTTLE_RATES": {
         "sign-in": env.text("VINETAG_SIGN_IN_RATE", "20/min"),
+        "sign-up": env.text("VINETAG_SIGN_UP_RATE", "20/hour"),
+        "demo": env.text("VINETAG_DEMO_RATE", "30/min"),
+        "joining": env.text("VINETAG_JOIN_RATE", "20/hour"),
         "guests": env.text("VINETAG_GUEST_RATE", "240/min"),
     },
 }
@@ -118,9 +129,20 @@ SPECTACULAR_SETTINGS = {
 
 REDIS_URL = env.text("VINETAG_REDIS_URL", "redis://127.0.0.1:8714/0")
 CACHES = {
-    "default": {"BACKEND": "django.core.cache.backends.redis.RedisCache", "LOCATION": REDIS_URL}
+    "default": {
+        "BACKEND": "vinetag.apps.accounts.caching.SteadyCache",
+        "LOCATION": REDIS_URL,
+        "OPTIONS": {"socket_timeout": 1.0, "socket_connect_timeout": 0.5},
+    }
 }
 CELERY_BROKER_URL = REDIS_URL
+CELERY_ACCEPT_CONTENT = ["json"]
+CELERY_TASK_SERIALIZER = "json"
+CELERY_TASK_PUBLISH_RETRY = False
+CELERY_TASK_DEFAULT_QUEUE = "checks"
+CELERY_TASK_ROUTES = {"bench.*": {"queue": "files"}}
+# A process that has read a large file is replaced, for it does not give the memory back (kB).
+CELERY_WORKER_MAX_MEMORY_PER_CHILD = 700_000
 CELERY_TASK_ACKS_LATE = True
 CELERY_TASK_REJECT_ON_WORKER_LOST = True
 CELERY_TASK_IGNORE_RESULT = True
@@ -131,14 +153,19 @@ CELERY_BROKER_TRANSPORT_OPTIONS = {
     "visibility_timeout": 120,
     "unacked_restore_interval": 5,
     "unacked_restore_throttle": 1,
+    "socket_connect_timeout": 2,
 }
 CELERY_BEAT_SCHEDULE = {
     "resume-checks": {"task": "availability.resume_checks", "schedule": 5.0},
+    "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
+    "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }
 
 # Look-ups. Only addresses named here, and those the bootstrap document lists, are ever asked.
 # "simulated" asks the stand-ins; "live" the published bootstrap and the system's resolver.
 LIVE = env.choice("VINETAG_LOOKUP", ("simulated", "live")) == "live"
+# Whoever comes may enter the demo workspace: not where real registries are asked.
+DEMO_MODE = env.flag("VINETAG_DEMO") and not LIVE
 RDAP_BOOTSTRAP_URL = env.text(
     "VINETAG_RDAP_BOOTSTRAP", LIVE_BOOTSTRAP if LIVE else DEFAULT_BOOTSTRAP
 )
@@ -151,13 +178,24 @@ RDAP_PER_SECOND_A_HOST = env.number("VINETAG_RDAP_PER_SECOND", 1.0 if LIVE else 
 # Of particular registries: "rdap.registry.example=5,other.example=0.5".
 RDAP_PER_SECOND_BY_HOST = env.rates("VINETAG_RDAP_LIMITS")
 CHECK_TOP_NAMES = 200
-# How many answers may be streamed at once, in one process.
-MOST_STREAMS = 60
+# How many answers may be streamed at once, by all processes together, and to one person.
+MOST_STREAMS = 120
+MOST_STREAMS_OF_ONE = 8
 
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
     "formatters": {"plain": {"format": "{levelname} {name}: {message}", "style": "{"}},
-    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain"}},
+    # The address of a shared link is all it takes to open it.
+    "filters": {"no-tokens": {"()": "vinetag.config.logs.WithoutTokens"}},
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "formatter": "plain",
+            "filters": ["no-tokens"],
+        }
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # Who signed in, who failed to, and what was refused for it.
+    "loggers": {"vinetag.security": {"level": "INFO"}},
 }

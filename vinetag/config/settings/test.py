@@ -8,5 +8,7 @@ os.environ.setdefault("VINETAG_DEMO", "1")
 from vinetag.config.settings.base import *  # noqa: F403 - after the environment is set
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = {"sign-in": "10000/min", "guests": "100000/min"}  # noqa: F405 - layered
+REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = dict.fromkeys(  # noqa: F405 - layered
+    ("sign-in", "sign-up", "demo", "guests", "joining"), "100000/min"
+)
 REST_FRAMEWORK["TEST_REQUEST_DEFAULT_FORMAT"] = "json"  # noqa: F405

@@ -22,18 +22,19 @@ def may_open(
     statuses: Collection[str], expires: datetime | None, changed: datetime | None
 ) -> tuple[datetime, datetime] | None:
     """The first and the last moment a name of a generic extension may become open; None when that
-    cannot be said.
+    cannot be said, as of dates at the end of the calendar.
 
     After expiry come up to 45 days in which the registrar may renew, 30 days of redemption and 5 of
     pending delete; `changed` is when the registry last changed the name, which is when the period
     began.
     """
-    if DELETE in statuses:
-        if changed:
+    try:
+        if DELETE in statuses and changed:
             return changed, changed + PENDING
-        return (expires + REDEEM, expires + GRACE + REDEEM + PENDING) if expires else None
-    if REDEMPTION in statuses:
-        if changed:
+        if REDEMPTION in statuses and changed:
             return changed + REDEEM, changed + REDEEM + PENDING
-        return (expires + REDEEM, expires + GRACE + REDEEM + PENDING) if expires else None
+        if expires and {DELETE, REDEMPTION}.intersection(statuses):
+            return expires + REDEEM, expires + GRACE + REDEEM + PENDING
+    except OverflowError:
+        pass
     return None

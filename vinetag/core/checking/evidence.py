@@ -37,7 +37,7 @@ TROUBLE_WORDING: Final[Mapping[Trouble, str]] = {
     "refused": "The look-up service refused the question.",
     "redirected": "The look-up service sent us to an address we do not know.",
     "nonsense": "The look-up service gave an answer that makes no sense.",
-    "resting": "The look-up service failed too often and is left alone. Try again later.",
+    "resting": "The look-up service has not answered for some minutes. Try again later.",
     "lame": "The name servers gave no usable answer. Try again later.",
     "contradiction": "Two sources say opposite things. Ask again in some minutes.",
     "late": "There was no time left to ask. Ask again.",

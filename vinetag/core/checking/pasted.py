@@ -8,13 +8,15 @@ from dataclasses import dataclass, field
 from typing import Final
 from urllib.parse import urlsplit
 
-from vinetag.core.errors import CoreError
+from vinetag.core.errors import CoreError, LabelError, Problem
 from vinetag.core.extensions import parse_extension
 from vinetag.core.names import parse_label
 
-__all__ = ["MOST_LINES", "BadLine", "Pasted", "read_pasted"]
+__all__ = ["MOST_LINES", "MOST_NAMES", "BadLine", "Pasted", "read_pasted"]
 
 MOST_LINES: Final = 5_000
+MOST_NAMES: Final = 5_000
+MOST_BAD: Final = 5_000
 LONGEST: Final = 300
 SEPARATORS: Final = re.compile(r"[\t,;|]")
 EDGES: Final = " \t\"'“”‘’<>()[]*•·–—"
@@ -32,26 +34,32 @@ class BadLine:
 
 @dataclass(slots=True)
 class Pasted:
-    """`names`: label to the extensions it came with, none for a bare name, in order of appearance;
-    `merged` counts repeats; `left_out` lines beyond the most that are read.
+    """`names`: label to the extensions it came with, in order of appearance; `bare`: those that
+    stood without extension, whatever else they came with; `merged` counts repeats; `left_out` lines
+    beyond the most that are read, `names_left_out` names beyond the most that are taken;
+    `passed_over` cells of other columns.
     """
 
     names: dict[str, list[str]] = field(default_factory=dict)
+    bare: set[str] = field(default_factory=set)
+    names_left_out: int = 0
+    passed_over: int = 0
     bad: list[BadLine] = field(default_factory=list)
     merged: int = 0
     lines: int = 0
     left_out: int = 0
 
 
-def read_pasted(text: str, most: int = MOST_LINES) -> Pasted:
-    """Read up to `most` lines. Cells of a line may be separated by commas, tabs, semicolons or
-    bars; a web address counts as its name; www. in front is dropped. A line of one cell with spaces
-    is read as several names only when each is a full name. In a line whose first cell is a name,
-    cells that are numbers or sentences are passed over as other columns. When the first line is a
-    heading that names a column of names, only that column is read.
+def read_pasted(text: str, most: int = MOST_LINES, most_names: int = MOST_NAMES) -> Pasted:
+    """Read up to `most` lines, and take up to `most_names` names and full names of them. Cells of a
+    line may be separated by commas, tabs, semicolons or bars; a web address counts as its name;
+    www. in front is dropped. A line of one cell with spaces is read as several names only when each
+    is a full name. In a line whose first cell is a name, cells that are numbers or sentences are
+    passed over as other columns. When the first line is a heading that names a column of names,
+    only that column is read.
     """
     found = Pasted()
-    bare: set[str] = set()
+    taken = 0
     column: int | None = None
     lines = text.removeprefix("\ufeff").splitlines()
     found.left_out = max(0, len(lines) - most)
@@ -64,6 +72,8 @@ def read_pasted(text: str, most: int = MOST_LINES) -> Pasted:
             column = cells.index(heads[0]) if len(cells) > 1 else None
             continue
         if column is not None:
+            others = [c for i, c in enumerate(cells) if c and i != column]
+            found.passed_over += len(others)
             cells = cells[column : column + 1]
         cells = [cell for cell in cells if cell]
         good_before = False
@@ -71,20 +81,22 @@ def read_pasted(text: str, most: int = MOST_LINES) -> Pasted:
             try:
                 label, extension = read_name(cell)
             except CoreError as error:
-                if not (good_before and _is_other_column(cell)):
+                if good_before and _is_other_column(cell):
+                    found.passed_over += 1
+                elif len(found.bad) < MOST_BAD:
                     found.bad.append(BadLine(number, cell[:80], error.problems[0].text()))
                 continue
             good_before = True
-            known = found.names.setdefault(label, [])
-            if extension:
-                if extension in known:
-                    found.merged += 1
-                else:
-                    known.append(extension)
-            elif label in bare:
+            known = found.names.get(label, [])
+            if extension in known or (not extension and label in found.bare):
                 found.merged += 1
+            elif taken >= most_names:
+                found.names_left_out += 1
             else:
-                bare.add(label)
+                taken += 1
+                found.names[label] = [*known, extension] if extension else known
+                if not extension:
+                    found.bare.add(label)
     return found
 
 
@@ -117,6 +129,8 @@ def read_name(cell: str) -> tuple[str, str]:
     if "." not in text:
         return parse_label(text), ""
     pieces = text.split(".")
+    if "" in pieces:
+        raise LabelError(Problem("label", "label_dots"))
     # The longest known extension wins: inkpost.co.nz is under co.nz, shop.inkpost.com under com.
     error: CoreError | None = None
     for start in range(1, len(pieces)):

@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 
 from vinetag.core.checking.evidence import Evidence, Purpose, Says, Source, Status, Trouble
+from vinetag.core.checking.fresh import PRICE_STANDS
 
-__all__ = ["Verdict", "next_step", "verdict"]
+__all__ = ["Verdict", "next_step", "standing_quote", "verdict"]
 
+STANDS_AS: Mapping[Says, Status] = {
+    "usual": "open",
+    "premium": "premium",
+    "offered": "offered",
+    "reserved": "reserved",
+}
 OUT: frozenset[Says] = frozenset({"registered", "dropping", "reserved"})
 
 
@@ -95,6 +103,25 @@ def _without_registry(
         return Verdict("unsure", trouble="late")
     failed = evidence.get("dns")
     return Verdict("unsure", trouble=failed.trouble if failed and failed.trouble else "no_service")
+
+
+def standing_quote(
+    before: Sequence[Evidence], evidence: Sequence[Evidence], at: datetime
+) -> Evidence | None:
+    """What a seller said before that still holds beside younger `evidence` in which no seller was
+    asked: only a seller knows that a name has a price of its own, so the lack of that is no news.
+    None when nobody said so, it is outdated, or the younger answers speak against it.
+    """
+    if any(e.source in ("quote", "rules") for e in evidence):
+        return None
+    quote = next((e for e in before if e.source == "quote"), None)
+    if quote is None or quote.says not in STANDS_AS or at - quote.at > PRICE_STANDS:
+        return None
+    now: dict[Source, Evidence] = {e.source: e for e in evidence}
+    if verdict(now, now.keys()).status == "unsure":
+        return quote  # nothing speaks against it, and once the name is found open it will be wanted
+    found = verdict({**now, "quote": quote}, now.keys())
+    return quote if found.status == STANDS_AS[quote.says] else None
 
 
 def _says(evidence: Mapping[Source, Evidence], source: Source) -> Says:

@@ -2,20 +2,27 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from vinetag.apps.availability.checks import MOST_FAULTS, is_asleep
 from vinetag.apps.availability.models import Check, Lookup
 from vinetag.core.checking import TROUBLE_WORDING, read_evidence, record_of, told
 from vinetag.core.extensions import RULES
+from vinetag.core.names import unicode_label
 
 __all__ = [
     "CellSerializer", "CheckRequestSerializer", "CheckSerializer", "EvidenceSerializer",
     "ExtensionSerializer", "HowSerializer", "ListPageSerializer", "PasteSerializer",
     "PastedSerializer", "ProposalSerializer", "QuickRequestSerializer", "evidence_of",
 ]  # fmt: skip
+
+
+# Sources of one answer are asked within so long.
+EARLIER = timedelta(minutes=5)
 
 
 class CellSerializer(serializers.ModelSerializer[Lookup]):
@@ -29,7 +36,7 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
         fields = (
             "label", "extension", "status", "likely", "trouble", "reason", "purpose", "asked_at",
             "registered", "expires", "drops_from", "drops_to", "currency", "first_year", "renewal",
-            "holder_asks", "pending",
+            "holder_asks", "imported", "pending",
         )  # fmt: skip
         read_only_fields = fields
 
@@ -54,6 +61,7 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
             "first_year": row.first_year,
             "renewal": row.renewal,
             "holder_asks": row.holder_asks,
+            "imported": row.imported,
             "pending": self.get_pending(row),
         }
 
@@ -73,6 +81,10 @@ class EvidenceSerializer(serializers.Serializer[Any]):
     source = serializers.CharField()
     text = serializers.CharField()
     at = serializers.DateTimeField()
+    earlier = serializers.BooleanField(
+        help_text="Said before the last answer, and still holding: this source was not asked again"
+    )
+    imported = serializers.BooleanField(help_text="As a file says; nobody here has asked")
     address = serializers.CharField(allow_blank=True)
     detail = serializers.CharField(allow_blank=True)
     registrar = serializers.CharField(allow_blank=True)
@@ -97,6 +109,8 @@ def evidence_of(rows: list[Lookup]) -> list[dict[str, Any]]:
                     "source": evidence.source,
                     "text": told(evidence),
                     "at": evidence.at,
+                    "earlier": row.asked_at is not None and row.asked_at - evidence.at > EARLIER,
+                    "imported": row.imported,
                     "address": evidence.address,
                     "detail": "" if evidence.source == "rules" else evidence.detail,
                     "registrar": evidence.registrar,
@@ -128,6 +142,22 @@ class CheckSerializer(serializers.Serializer[Any]):
     rate = serializers.FloatField(allow_null=True, help_text="Answers a second")
     created_at = serializers.DateTimeField(source="check.created_at")
     ended_at = serializers.DateTimeField(source="check.ended_at", allow_null=True)
+    away = serializers.ListField(
+        source="check.away", child=serializers.CharField(),
+        help_text="Extensions whose registry does not answer just now: their names wait for it",
+    )  # fmt: skip
+    asleep = serializers.SerializerMethodField(
+        help_text="No worker has taken it up; it starts as soon as one is there"
+    )
+    broken = serializers.SerializerMethodField(
+        help_text="It was stopped because it failed again and again"
+    )
+
+    def get_asleep(self, progress: Any) -> bool:
+        return is_asleep(progress.check)
+
+    def get_broken(self, progress: Any) -> bool:
+        return bool(progress.check.faults >= MOST_FAULTS)
 
     @extend_schema_field(TroubleSerializer(many=True))
     def get_troubles(self, progress: Any) -> list[dict[str, Any]]:
@@ -199,12 +229,18 @@ class PastedSerializer(serializers.Serializer[Any]):
     bad = BadLineSerializer(many=True)
     bad_count = serializers.IntegerField()
     left_out = serializers.IntegerField(help_text="Lines beyond the most that are read")
+    names_left_out = serializers.IntegerField(help_text="Names beyond the most that are taken")
+    passed_over = serializers.IntegerField(help_text="Cells of other columns")
 
 
 class ListedSerializer(serializers.Serializer[Any]):
     label = serializers.CharField()
+    shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
     extensions = serializers.ListField(child=serializers.CharField())
     cells = CellSerializer(many=True)
+
+    def get_shown(self, row: Any) -> str:
+        return unicode_label(row.label)
 
 
 class ListPageSerializer(serializers.Serializer[Any]):
@@ -214,6 +250,9 @@ class ListPageSerializer(serializers.Serializer[Any]):
     full_names = serializers.IntegerField()
     statuses = serializers.DictField(
         child=serializers.IntegerField(), help_text="Full names by status"
+    )
+    extensions = serializers.ListField(
+        child=serializers.CharField(), help_text="Chosen for names that came without"
     )
 
 

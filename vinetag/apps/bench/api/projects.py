@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from io import BytesIO
 from typing import Any
 
 from django.http import HttpResponse
@@ -15,18 +16,19 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
-from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.problems import ErrorSerializer, ProblemSerializer
+from vinetag.apps.availability.checks import wake
+from vinetag.apps.bench import filing
+from vinetag.apps.bench.models import Filing
 from vinetag.apps.bench.overview import standings
-from vinetag.apps.bench.transfer import (
-    MOST_BYTES,
-    duplicate,
-    project_document,
-    read_project,
-)
+from vinetag.apps.bench.tasks import do_filing
+from vinetag.apps.bench.transfer import project_document
 from vinetag.apps.naming.api.serializers import ProjectSerializer
 from vinetag.apps.naming.services import archive_project, own_project
 
-__all__ = ["ArchiveView", "DuplicateView", "FileView", "ImportView", "OverviewView"]
+__all__ = [
+    "ArchiveView", "DuplicateView", "FileView", "FilingView", "ImportView", "OverviewView",
+]  # fmt: skip
 
 
 class OverviewSerializer(serializers.Serializer[Any]):
@@ -64,16 +66,39 @@ class ArchiveView(APIView):
         return Response(ProjectSerializer(project).data)
 
 
+class FilingSerializer(serializers.Serializer[Any]):
+    """A project being made of a file, or copied."""
+
+    id = serializers.IntegerField()
+    state = serializers.ChoiceField(choices=Filing.State.choices)
+    done = serializers.IntegerField(help_text="In percent")
+    problems = ProblemSerializer(many=True, help_text="Why it failed")
+    project = ProjectSerializer(allow_null=True, help_text="What was made")
+
+
+def _begun(job: Filing) -> Response:
+    wake(lambda: do_filing.delay(job.pk))
+    job.refresh_from_db()
+    return Response(FilingSerializer(job).data, status=202)
+
+
 class DuplicateView(APIView):
     @extend_schema(
         operation_id="duplicateProject",
         request=None,
-        responses={201: ProjectSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        responses={202: FilingSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
         project = own_project(request.user, project_id)
-        copy = duplicate(owner=request.user, project=project)
-        return Response(ProjectSerializer(copy).data, status=201)
+        return _begun(filing.start_copy(owner=request.user, project=project))
+
+
+class FilingView(APIView):
+    @extend_schema(
+        operation_id="readFiling", responses={200: FilingSerializer, 404: ErrorSerializer}
+    )
+    def get(self, request: Request, filing_id: int) -> Response:
+        return Response(FilingSerializer(filing.own_filing(request.user, filing_id)).data)
 
 
 class FileView(APIView):
@@ -88,13 +113,12 @@ class FileView(APIView):
 
 
 class WholeFile(BaseParser):
-    """The body as it is: it is read, with its problems told, by the import itself."""
+    """The body as it arrives: a worker reads it, and tells its problems."""
 
     media_type = "application/json"
 
-    def parse(self, stream: Any, *_about: Any, **_more: Any) -> bytes:
-        content: bytes = stream.read(MOST_BYTES + 1)
-        return content
+    def parse(self, stream: Any, *_about: Any, **_more: Any) -> Any:
+        return stream
 
 
 class ImportView(APIView):
@@ -103,8 +127,8 @@ class ImportView(APIView):
     @extend_schema(
         operation_id="importProject",
         request=OpenApiTypes.OBJECT,
-        responses={201: ProjectSerializer, 400: ErrorSerializer},
+        responses={202: FilingSerializer, 400: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request) -> Response:
-        project = read_project(owner=request.user, content=request.data)
-        return Response(ProjectSerializer(project).data, status=201)
+        stream = request.data if hasattr(request.data, "read") else BytesIO()
+        return _begun(filing.start_import(owner=request.user, stream=stream))

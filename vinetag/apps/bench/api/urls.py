@@ -10,6 +10,7 @@ urlpatterns = [
     path("wordmark", wordmarks.WordmarkView.as_view()),
     path("overview", projects.OverviewView.as_view()),
     path("projects/file", projects.ImportView.as_view()),
+    path("filings/<int:filing_id>", projects.FilingView.as_view()),
     path("projects/<int:project_id>/file", projects.FileView.as_view()),
     path("projects/<int:project_id>/duplicate", projects.DuplicateView.as_view()),
     path("projects/<int:project_id>/archive", projects.ArchiveView.as_view()),

@@ -88,6 +88,7 @@ class ProjectSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField()
     name = serializers.CharField()
     brief = BriefSerializer()
+    version = serializers.IntegerField(help_text="Counts the changes of name and brief")
     considered = serializers.IntegerField(help_text="Names the recipes weighed")
     within = serializers.IntegerField(help_text="Distinct names within the limits")
     good = serializers.IntegerField(help_text="Names graded good enough")
@@ -107,6 +108,10 @@ class ProjectSerializer(serializers.Serializer[Any]):
 class ProjectChangeSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(required=False)
     brief = BriefSerializer(required=False)
+    version = serializers.IntegerField(
+        required=False,
+        help_text="Of the project the change was made to; 409 when it was changed since",
+    )
 
 
 class SenseSerializer(serializers.Serializer[Any]):

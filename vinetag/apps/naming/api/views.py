@@ -8,7 +8,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
-from vinetag.apps.accounts.errors import RefusedError
+from vinetag.apps.accounts.errors import ConflictError, RefusedError
 from vinetag.apps.naming import marks, services
 from vinetag.apps.naming.api.serializers import (
     CatalogueSerializer,
@@ -19,7 +19,7 @@ from vinetag.apps.naming.api.serializers import (
     ProjectSerializer,
     ViewsSerializer,
 )
-from vinetag.apps.naming.models import Look
+from vinetag.apps.naming.models import Look, Project
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import known_extensions
 from vinetag.core.lexicon import load_lexicon
@@ -60,12 +60,24 @@ class ProjectView(APIView):
     @extend_schema(
         operation_id="changeProject",
         request=ProjectChangeSerializer,
-        responses={200: ProjectSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        responses={
+            200: ProjectSerializer,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+            409: ErrorSerializer,
+        },
     )
     def patch(self, request: Request, project_id: int) -> Response:
         project = services.own_project(request.user, project_id)
         name, brief = _given(request)
-        project = services.change_project(project=project, name=name, brief=brief)
+        try:
+            project = services.change_project(
+                project=project, name=name, brief=brief, version=_version(request)
+            )
+        except ConflictError as error:
+            if isinstance(error.current, Project):
+                error.current = ProjectSerializer(error.current).data
+            raise
         return Response(ProjectSerializer(project).data)
 
     @extend_schema(operation_id="removeProject", responses={204: None, 404: ErrorSerializer})
@@ -201,3 +213,10 @@ def _given(request: Request) -> tuple[str | None, object]:
     if name is not None and not isinstance(name, str):
         raise RefusedError([Problem("name", "not_text")])
     return name, data.get("brief")
+
+
+def _version(request: Request) -> int | None:
+    given = request.data.get("version")
+    if given is not None and (not isinstance(given, int) or isinstance(given, bool)):
+        raise RefusedError([Problem("version", "not_number")])
+    return given

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from typing import Any
 
 from drf_spectacular.utils import extend_schema
@@ -141,7 +142,20 @@ class SharedView(GuestView):
         return self.page(request, self.share(token))
 
 
+class JoinThrottle(ScopedRateThrottle):
+    """So many of one address may join one link: nobody can use its places up."""
+
+    scope_attr = "joining_scope"
+
+    def get_cache_key(self, request: Request, view: APIView) -> str:
+        link = hashlib.sha256(str(view.kwargs["token"]).encode()).hexdigest()[:24]
+        return f"joining:{link}:{self.get_ident(request)}"
+
+
 class JoinView(GuestView):
+    throttle_classes = [ScopedRateThrottle, JoinThrottle]
+    joining_scope = "joining"
+
     @extend_schema(
         operation_id="joinShared",
         request=JoinSerializer,
