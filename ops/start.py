@@ -139,6 +139,18 @@ def await_part(env: dict[str, str], part: str, what: str, ready: Callable[[], bo
         raise PartError(f"{error}\nIts log is {VAR}/log/{part}*.log.") from error
 
 
+def manage(env: dict[str, str], *words: str) -> None:
+    done = subprocess.run(
+        [sys.executable, str(ROOT / "manage.py"), *words],
+        env=env,
+        check=False,
+        capture_output=True,
+        text=True,
+    )
+    if done.returncode:
+        raise PartError(f"“{' '.join(words)}” failed:\n{done.stderr[-3000:]}")
+
+
 def worker_answers(env: dict[str, str], name: str) -> Callable[[], bool]:
     """Whether the worker of that name answers a ping that goes through the queue."""
 

@@ -121,6 +121,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:share_id>", "{s}")
         .replace("<int:filing_id>", "{f}")
         .replace("<str:label>", "inkpost")
+        .replace("<path:label>", "inkpost")
         .removeprefix("api/")
         for path in routes(get_resolver())
         if path.startswith("api/") and "<" in path + "<"

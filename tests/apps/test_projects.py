@@ -1,19 +1,25 @@
 """Projects, briefs and the making of their names."""
 
+from datetime import timedelta
 from io import StringIO
 from typing import Any
 
 import pytest
 from django.core.management import call_command
+from django.utils import timezone
 from rest_framework.test import APIClient
 
 from tests.apps.conftest import BRIEF, STEP
-from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.bench.demo import load_demo
 from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.apps.naming.models import Candidate, Project
-from vinetag.apps.naming.services import change_project, create_project, list_more
+from vinetag.apps.naming.services import (
+    change_project,
+    create_project,
+    delete_for_good,
+    list_more,
+)
 from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import keep
 from vinetag.core.brief import RECIPE_NAMES
@@ -244,8 +250,7 @@ def test_a_list_made_anew_is_not_gone_on_with(
     late = Project.objects.get(pk=project.pk)
     change_project(project=project, name=None, brief={**BRIEF, "keywords": ["ink", "seal"]})
     before = list(project.candidates.order_by("rank").values_list("label", flat=True))
-    with pytest.raises(ConflictError):
-        list_more(late)
+    assert list_more(late).brief["keywords"][1]["text"] == "seal"
     assert list(project.candidates.order_by("rank").values_list("label", flat=True)) == before
 
 
@@ -256,3 +261,60 @@ def test_near_names_come_with_what_is_known_of_them(api: APIClient, project: Pro
     [turned] = [row for row in near["rows"] if row["label"] == "postink"]
     assert turned["kept"]
     assert api.get(f"/api/projects/{project.pk}/names/-x/near").status_code == 400
+
+
+def test_two_windows_do_not_write_over_each_other(api: APIClient, project: Project) -> None:
+    address, seen = f"/api/projects/{project.pk}", project.version
+    first = api.patch(address, {"brief": {**BRIEF, "keywords": ["quill"]}, "version": seen})
+    assert (first.status_code, first.json()["version"]) == (200, seen + 1)
+    late = api.patch(address, {"brief": {**BRIEF, "keywords": ["seal"]}, "version": seen})
+    assert (late.status_code, late.json()["code"]) == (409, "changed_elsewhere")
+    current = late.json()["current"]
+    assert [k["text"] for k in current["brief"]["keywords"]] == ["quill"]
+    kept = {"brief": {**BRIEF, "keywords": ["seal"]}, "version": current["version"]}
+    assert api.patch(address, kept).json()["brief"]["keywords"][0]["text"] == "seal"
+    assert api.patch(address, {"name": "x", "version": "now"}).status_code == 400
+
+
+def test_one_bad_entry_does_not_keep_a_change_from_being_saved(
+    api: APIClient, project: Project
+) -> None:
+    brief = {**BRIEF, "keywords": ["quill", "🎈"], "places": ["Dún Laoghaire"]}
+    address = f"/api/projects/{project.pk}"
+    assert api.patch(address, {"brief": brief}).status_code == 400
+    saved = api.patch(address, {"brief": brief, "partly": True}).json()
+    assert [k["text"] for k in saved["brief"]["keywords"]] == ["quill"]
+    assert saved["brief"]["places"] == ["dun laoghaire"]
+    assert [p["path"] for p in saved["not_taken"]] == ["brief.keywords.1.text"]
+
+
+def test_removed_projects_are_deleted_after_a_time_and_count_until_then(
+    api: APIClient, project: Project, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("vinetag.apps.naming.services.MAX_PROJECTS", 1)
+    api.delete(f"/api/projects/{project.pk}")
+    refused = api.post("/api/projects", {"name": "Two", "brief": BRIEF}).json()
+    assert "30 days" in refused["problems"][0]["message"]
+    assert delete_for_good(timezone.now() + timedelta(days=29)) == 0
+    assert delete_for_good(timezone.now() + timedelta(days=31)) == 1
+    assert not Project.objects.exists()
+    assert api.post("/api/projects", {"name": "Two", "brief": BRIEF}).status_code == 201
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        b"[" * 50_000, b'{"name": "\\ud800"}', b'{"name": NaN}', b'{"name": 1e400}',
+        b'{"version": ' + b"9" * 5_000 + b"}", b'{"version": 99999999999999999999}', b"\xff", b"{",
+    ],
+)  # fmt: skip
+def test_bodies_that_are_no_json_are_refused_with_a_reason(
+    api: APIClient, project: Project, body: bytes
+) -> None:
+    for client in (api, APIClient()):
+        for method, path in (
+            (client.patch, f"projects/{project.pk}"), (client.post, "session/sign-in")
+        ):  # fmt: skip
+            answer = method(f"/api/{path}", body, content_type="application/json")
+            assert answer.status_code in (400, 403)
+            assert {"code", "message", "problems"} <= answer.json().keys()

@@ -269,8 +269,8 @@ def test_the_public_record_is_told_in_sentences() -> None:
     )
     assert record_of(evidence) == [
         "Held by Ana Soto (Kestrel Oy, FI).",
-        "Registered on 1 March 2004.",
-        "Ran out on 1 March 2026.",
+        "Registered on 2004-03-01.",
+        "Ran out on 2026-03-01.",
         "Through the registrar Gullwing Names.",
         "It is locked against being moved to another registrar.",
         "Its status is “odd word”.",

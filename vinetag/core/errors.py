@@ -49,7 +49,6 @@ _WORDING: Mapping[str, str] = {
         "“{value}” has {what}: keywords use the letters a to z, with spaces between words."
     ),
     "full_name": "“{value}” is a full name. Write its words without the extension: “{label}”.",
-    "accent": "“{value}” has an accented letter. Write it as “{plain}”, as it would be typed.",
     "script": "“{value}” is written in {script} letters. Write the sound in the letters a to z.",
     "avoided_keyword": "“{value}” is also among the words to avoid. Remove one of the two.",
     "username_characters": "Use letters, digits and @ . + - _ only, without spaces.",

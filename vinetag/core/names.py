@@ -13,7 +13,9 @@ import idna
 
 from vinetag.core.errors import LabelError, Problem
 
-__all__ = ["LDH", "FullName", "is_ldh_label", "parse_label", "plain_words", "unicode_label"]
+__all__ = [
+    "LDH", "FullName", "folded", "is_ldh_label", "parse_label", "plain_words", "unicode_label",
+]  # fmt: skip
 
 LDH = frozenset("abcdefghijklmnopqrstuvwxyz0123456789-")
 
@@ -89,9 +91,25 @@ def unicode_label(label: str) -> str:
         return label
 
 
+# Letters that are no plain letter with a mark, as they are typed where they cannot be had.
+_TYPED_AS = str.maketrans(
+    {
+        "ß": "ss", "æ": "ae", "œ": "oe", "ø": "o", "ł": "l", "đ": "d", "ð": "d", "þ": "th",
+        "ı": "i", "ħ": "h", "ŋ": "n", "’": "'", "‘": "'", "–": "-", "—": "-",
+    }
+)  # fmt: skip
+
+
+def folded(text: str) -> str:
+    """The text in lower case with its accents taken off, as names are typed: Dún Laoghaire is dun
+    laoghaire. Letters of other scripts stay.
+    """
+    plain = unicodedata.normalize("NFKD", text.lower().translate(_TYPED_AS))
+    return unicodedata.normalize("NFC", "".join(c for c in plain if not unicodedata.combining(c)))
+
+
 def plain_words(name: str) -> list[str]:
     """The name's words in a to z and digits; none when a character has no plain form."""
-    text = unicodedata.normalize("NFKD", name.lower().replace("&", " and ").replace("'", ""))
-    text = "".join(c for c in text if not unicodedata.combining(c))
+    text = folded(name.replace("&", " and ")).replace("'", "")
     kept = "".join(c if c.isascii() and c.isalnum() else " " if c.isascii() else "?" for c in text)
     return [] if "?" in kept else kept.split()

@@ -16,6 +16,7 @@ from vinetag.apps.availability.storing import (
 )
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import Purpose
+from vinetag.core.checking.pasted import read_name
 from vinetag.core.names import FullName, parse_label
 from vinetag.lookup import Answer, open_engine
 from vinetag.lookup.engine import RuleOf
@@ -28,11 +29,13 @@ BEFORE_BUYING = 4.0
 
 
 def quick_check(*, project: Project, label: str, purpose: Purpose = "scan") -> list[Lookup]:
-    """What is known, or can be found out at once, of a name under the brief's extensions. What
-    could not be found out in time is left as it was, and is not told. Raises LabelError.
+    """What is known, or can be found out at once, of a name under the brief's extensions, and of a
+    full name under its own too. What could not be found out in time is left as it was, and is not
+    told. Raises LabelError or ExtensionError.
     """
-    label = parse_label(label)
-    names = [FullName(label, e) for e in project.brief["extensions"]]
+    label, own = read_name(label) if "." in label else (parse_label(label), "")
+    extensions = dict.fromkeys([*([own] if own else []), *project.brief["extensions"]])
+    names = [FullName(label, e) for e in extensions]
     ruled = rule_of(project)
     askable = [name for name in names if ruled(name) is None]
     known = fresh_answers(askable, purpose, None)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import timedelta
 
 from django.db.models import Count
 from django.utils import timezone
@@ -16,12 +17,15 @@ from vinetag.core.names import FullName
 __all__ = ["SEEN_AT_ONCE", "Progress", "Watched", "cells_of", "progress", "watch"]
 
 SEEN_AT_ONCE = 1_000
+# Seconds: over how many the rate is measured, and after how many it is told.
+RATE_OVER = 10.0
+RATE_AFTER = 3.0
 
 
 @dataclass(frozen=True, slots=True)
 class Progress:
     """How far a check is. `left` can be gone on with when it was stopped; `rate` is answers a
-    second since it was started or gone on with, None before the first; `troubles` counts its unsure
+    second of late, None while that cannot be said; `troubles` counts its unsure
     answers by why they are.
     """
 
@@ -56,8 +60,11 @@ def progress(check: Check) -> Progress:
         .values_list("trouble")
         .annotate(count=Count("id"))
     )
-    recent = answers.filter(asked_at__gte=check.began_at).count()
-    rate = recent / seconds if recent and seconds > 0 else None
+    # What is asked takes a moment to begin, and goes slower and faster: the last seconds tell.
+    window = min(RATE_OVER, seconds)
+    since = end - timedelta(seconds=window)
+    recent = answers.filter(asked_at__gte=since).count() if seconds >= RATE_AFTER else 0
+    rate = recent / window if recent else None
     return Progress(check, done, check.total - done, sum(troubles.values()), troubles, rate)
 
 

@@ -178,22 +178,15 @@ def read_document(content: bytes) -> tuple[Document | None, list[Problem]]:
     """The document, or what is wrong with it, each problem with its path, up to MOST_TOLD."""
     try:
         envelope = msgspec.json.decode(content, type=_Envelope)
+    except msgspec.ValidationError:
+        return None, [Problem("file", "not_project")]
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
-        if content.lstrip()[:1] != b"{" and not isinstance(error, RecursionError):
-            try:
-                msgspec.json.decode(content, type=Raw)
-                return None, [Problem("file", "not_project")]
-            except (msgspec.DecodeError, UnicodeDecodeError):
-                pass
         return None, [Problem("file", "not_json", {"detail": str(error)[:120]})]
     if bytes(envelope.format) != b'"%s"' % FORMAT.encode():
         return None, [Problem("file", "not_project")]
     if bytes(envelope.version) != b"%d" % VERSION:
-        told = {
-            "version": bytes(envelope.version[:20]).decode("utf-8", "replace"),
-            "known": VERSION,
-        }
-        return None, [Problem("version", "version_unknown", told)]
+        said = bytes(envelope.version)[:20].decode("utf-8", "replace")
+        return None, [Problem("version", "version_unknown", {"version": said, "known": VERSION})]
     return _Reader(envelope).read()
 
 

@@ -10,8 +10,9 @@ from typing import Any, Final
 from django.utils import timezone
 
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.naming.models import Project
+from vinetag.apps.naming.models import Candidate, Project
 from vinetag.core.checking import TROUBLE_WORDING, read_evidence, told
+from vinetag.core.grade import MEASURES
 from vinetag.core.names import FullName, unicode_label
 from vinetag.core.spreadsheet import as_csv, as_xlsx
 
@@ -24,7 +25,8 @@ KINDS: Final = {
     "json": "application/json",
 }
 COLUMNS: Final = (
-    "full name", "name", "extension", "letters", "grade", "status", "likely", "why", "asked (UTC)",
+    "full name", "name", "extension", "letters", "grade", *(m.name for m in MEASURES), "recipes",
+    "status", "likely", "why", "asked (UTC)",
     "age in minutes", "registered (UTC)", "expires (UTC)", "may open from (UTC)",
     "may open until (UTC)", "currency", "first year", "each later year", "holder asks", "evidence",
 )  # fmt: skip
@@ -50,15 +52,20 @@ def _rows(project: Project, names: Sequence[FullName]) -> Iterator[list[Any]]:
             FullName(row.label, row.extension): row
             for row in project.lookups.filter(label__in=labels)
         }
-        grades = dict(project.candidates.filter(label__in=labels).values_list("label", "grade"))
+        made = {row.label: row for row in project.candidates.filter(label__in=labels)}
         for name in part:
-            yield _row(name, known.get(name), grades.get(name.label), now)
+            yield _row(name, known.get(name), made.get(name.label), now)
 
 
-def _row(name: FullName, row: Lookup | None, grade: float | None, now: datetime) -> list[Any]:
+def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: datetime) -> list[Any]:
     label = unicode_label(name.label)
     letters = len(label) - label.count("-")
-    about = [f"{label}.{name.extension}", label, f".{name.extension}", letters, grade]
+    scores = made.scores if made else {}
+    about = [
+        f"{label}.{name.extension}", label, f".{name.extension}", letters,
+        made.grade if made else None, *(scores.get(m.name) for m in MEASURES),
+        ", ".join(made.recipes) if made else None,
+    ]  # fmt: skip
     if row is None:
         return [*about, "not asked", *[None] * (len(COLUMNS) - len(about) - 1)]
     age = None if row.asked_at is None else round((now - row.asked_at).total_seconds() / 60)

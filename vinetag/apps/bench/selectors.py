@@ -17,6 +17,7 @@ from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
 from vinetag.core.checking import RUNGS, ladder
+from vinetag.core.checking.pasted import read_name
 from vinetag.core.grade import (
     MEASURES,
     Reading,
@@ -92,7 +93,8 @@ class JudgedMeasure:
 class Judged:
     """All about one name; `grade` is None when too little of it could be judged; `entry` and
     `place` (from 1) are those of the shortlist, None when it is not on it; `history` holds answers
-    that were found to be otherwise later, the latest first.
+    that were found to be otherwise later, the latest first; `typed_extension`: with which it was
+    asked for, or "".
     """
 
     label: str
@@ -108,6 +110,7 @@ class Judged:
     entry: Entry | None
     place: int | None
     history: Sequence[PastAnswer]
+    typed_extension: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -236,9 +239,11 @@ def _seen(reading: Reading) -> list[Part]:
     return [c if (c := carried.get(p.start, p)).text == p.text else p for p in plain]
 
 
-def one_name(project: Project, label: str) -> Judged:
-    """All about a name, made or typed. Raises LabelError."""
-    label = parse_label(label)
+def one_name(project: Project, typed: str) -> Judged:
+    """All about a name, made or typed, alone or with an extension. Raises LabelError or
+    ExtensionError.
+    """
+    label, extension = read_name(typed) if "." in typed else (parse_label(typed), "")
     brief = brief_of(project)
     row = Candidate.objects.filter(project=project, label=label).first()
     entry = Entry.objects.filter(project=project, label=label).first()
@@ -269,6 +274,7 @@ def one_name(project: Project, label: str) -> Judged:
         verdict=project.looks.filter(label=label).values_list("verdict", flat=True).first() or "",
         entry=entry if entry and entry.removed_at is None else None,
         place=_place(project, label) if entry else None,
+        typed_extension=extension,
         history=list(project.past_answers.filter(label=label).order_by("-asked_at")[:MOST_PAST]),
     )
 

@@ -12,7 +12,7 @@ from django.utils import timezone
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.naming.models import Candidate, Project
-from vinetag.core.brief import Brief, brief_document, parse_brief
+from vinetag.core.brief import Brief, brief_document, parse_brief, parse_what_is_valid
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
 from vinetag.core.errors import BriefError, Problem
@@ -99,15 +99,25 @@ def show_project(project: Project) -> Project:
 
 
 def change_project(
-    *, project: Project, name: str | None, brief: object, version: int | None = None
+    *,
+    project: Project,
+    name: str | None,
+    brief: object,
+    version: int | None = None,
+    not_taken: list[Problem] | None = None,
 ) -> Project:
     """Change the name, the brief or both. The FIRST names are made anew when the brief changed;
     when only the weights of the measures did, those listed are graded and ordered anew.
 
-    `version` is that of the project the change was made to: when it was changed elsewhere since,
-    ConflictError ("changed_elsewhere") is raised with what it is now, and nothing is changed. None
-    changes it in any case.
+    Where `not_taken` is given, entries and parts of the brief that make no sense are left out, or
+    left as they were, and it is filled with why. `version` is that of the project the change was
+    made to: when it was changed elsewhere since, ConflictError ("changed_elsewhere") is raised with
+    what it is now, and nothing is changed. None changes it in any case.
     """
+    if not_taken is not None and brief is not None:
+        valid, problems = parse_what_is_valid(brief, brief_of(project))
+        not_taken += [_in_brief(p) for p in problems]
+        brief = brief_document(valid)
     title, read = _read(
         project.name if name is None else name, project.brief if brief is None else brief
     )
@@ -222,7 +232,8 @@ def only_first(project: Project) -> bool:
 
 def list_more(project: Project) -> Project:
     """Make the list STEP long, or twice as long as it is; those already there keep their places.
-    Raises ConflictError when there are no more, or when the list was made anew meanwhile.
+    When the list was made anew meanwhile, that one stays as it is. Raises ConflictError when there
+    are no more.
     """
     if project.depth >= min(DEEPEST, project.within):
         raise ConflictError(
@@ -233,7 +244,7 @@ def list_more(project: Project) -> Project:
     with transaction.atomic():
         now = Project.objects.select_for_update().get(pk=project.pk)
         if now.edition != project.edition:
-            raise ConflictError("made_anew", "The list was made anew meanwhile.")
+            return now
         project.save(update_fields=["depth"])
         _store(project, made)
     return project
@@ -266,11 +277,15 @@ def _read(name: str, brief: object) -> tuple[str, Brief]:
     try:
         read = parse_brief(brief)
     except BriefError as error:
-        problems += [Problem(f"brief.{p.path}".rstrip("."), p.code, p.args) for p in error.problems]
+        problems += [_in_brief(p) for p in error.problems]
         raise RefusedError(problems) from error
     if problems:
         raise RefusedError(problems)
     return title, read
+
+
+def _in_brief(problem: Problem) -> Problem:
+    return Problem(f"brief.{problem.path}".rstrip("."), problem.code, problem.args)
 
 
 def _weigh(project: Project, brief: Brief) -> None:

@@ -25,6 +25,7 @@ __all__ = [
     "MOST_SHOWN_BRIEFLY",
     "Outcome",
     "Results",
+    "best_extensions",
     "comment",
     "delete_comment",
     "hear",
@@ -137,6 +138,25 @@ def open_share(token: str) -> Share:
 def kept_of(share: Share) -> Mapping[str, Entry]:
     """The shared names that are still kept, by label."""
     return {e.label: e for e in entries(share.project).filter(label__in=share.names)}
+
+
+def best_extensions(share: Share) -> Mapping[str, str]:
+    """For each shared name the first of the owner's extensions under which it is open, or else not
+    known to be gone; "" where it is gone under all.
+    """
+    extensions = share.project.brief["extensions"]
+    rows = share.project.lookups.filter(label__in=share.names, extension__in=extensions)
+    known = {(a, e): s for a, e, s in rows.values_list("label", "extension", "status")}
+
+    def best(label: str) -> str:
+        statuses = {e: known.get((label, e), "") for e in extensions}
+        for wanted in (("open", "premium"), ("", "unsure", "waiting")):
+            for extension, status in statuses.items():
+                if status in wanted:
+                    return str(extension)
+        return ""
+
+    return {label: best(label) for label in share.names}
 
 
 def join(*, share: Share, first_name: str) -> Guest:

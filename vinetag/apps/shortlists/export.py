@@ -17,11 +17,16 @@ KINDS: Final = {
     "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
     "json": "application/json",
 }
+PRICES: Final = ("first year", "each later year", "currency")
 
 
 def shortlist_file(kept: Sequence[Kept], extensions: Sequence[str], form: str) -> bytes:
     """One name a row, with its status and age under each extension; `form` is a key of KINDS."""
-    asked = [column for e in extensions for column in (f".{e}", f".{e} asked (UTC)")]
+    asked = [
+        column
+        for e in extensions
+        for column in (f".{e}", f".{e} asked (UTC)", *(f".{e} {what}" for what in PRICES))
+    ]
     columns = ["place", "name", "full name", "letters", "grade", *asked, "tags", "note"]
     rows = [_row(place, item, extensions) for place, item in enumerate(kept, start=1)]
     if form == "json":
@@ -39,6 +44,8 @@ def _row(place: int, item: Kept, extensions: Sequence[str]) -> list[Cell]:
         cells.append(lookup.status if lookup else "not asked")
         moment = lookup.asked_at if lookup else None
         cells.append(moment.strftime("%Y-%m-%d %H:%M") if moment else "")
+        cells += [lookup.first_year, lookup.renewal] if lookup else [None, None]
+        cells.append(lookup.currency if lookup and lookup.first_year is not None else "")
     label = unicode_label(item.entry.label)
     letters = len(label) - label.count("-")
     grade = "" if item.grade is None else round(item.grade)

@@ -121,6 +121,10 @@ SPECTACULAR_SETTINGS = {
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
     "SORT_OPERATION_PARAMETERS": False,
+    "POSTPROCESSING_HOOKS": [
+        "drf_spectacular.hooks.postprocess_schema_enums",
+        "vinetag.apps.accounts.api.documenting.document_errors",
+    ],
     "ENUM_NAME_OVERRIDES": {
         "PurposeEnum": "vinetag.core.brief.PURPOSES",
         "AskedForEnum": ["scan", "buying"],

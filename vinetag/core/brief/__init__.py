@@ -12,9 +12,9 @@ from vinetag.core.brief.model import (
     Purpose,
     brief_document,
 )
-from vinetag.core.brief.reading import parse_brief
+from vinetag.core.brief.reading import parse_brief, parse_what_is_valid
 
 __all__ = [
     "MEASURE_NAMES", "PURPOSES", "RECIPE_NAMES", "Brief", "Keyword", "Limits", "Making", "Owner",
-    "Purpose", "brief_document", "parse_brief",
+    "Purpose", "brief_document", "parse_brief", "parse_what_is_valid",
 ]  # fmt: skip

@@ -5,7 +5,7 @@ collected, not the first.
 from __future__ import annotations
 
 import unicodedata
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from typing import TypeVar, cast
 
 from vinetag.core.brief.model import (
@@ -24,8 +24,9 @@ from vinetag.core.brief.model import (
 from vinetag.core.checking.fallback import RUNGS
 from vinetag.core.errors import BriefError, ExtensionError, Problem
 from vinetag.core.extensions import COUNTRIES, OWNER_KINDS, WORKS, parse_extension
+from vinetag.core.names import folded
 
-__all__ = ["parse_brief"]
+__all__ = ["parse_brief", "parse_what_is_valid"]
 
 T = TypeVar("T")
 
@@ -47,6 +48,37 @@ def parse_brief(document: object) -> Brief:
     Raises BriefError with every problem and its path (`keywords.3.text`).
     """
     return _Reader().read(document)
+
+
+def parse_what_is_valid(document: object, before: Brief) -> tuple[Brief, Sequence[Problem]]:
+    """Read as much of a brief document as makes sense: an entry of a list that does not is left
+    out, any other part is as it was `before`. The problems are those parse_brief would raise.
+    """
+    try:
+        return parse_brief(document), ()
+    except BriefError as error:
+        problems = error.problems
+    if not isinstance(document, dict):
+        return before, problems
+    kept = brief_document(before)
+    tried, wrong = {k: v for k, v in document.items() if k in kept}, list(problems)
+    for _ in range(3):
+        places: dict[str, set[int]] = {}
+        for problem in wrong:
+            part, _, rest = problem.path.partition(".")
+            at = rest.partition(".")[0]
+            if at.isdecimal() and isinstance(tried.get(part), list):
+                places.setdefault(part, set()).add(int(at))
+            elif part in kept:
+                tried[part] = kept[part]
+                places.pop(part, None)
+        for part, bad in places.items():
+            tried[part] = [item for i, item in enumerate(tried[part]) if i not in bad]
+        try:
+            return parse_brief(tried), problems
+        except BriefError as error:
+            wrong = list(error.problems)
+    return before, problems
 
 
 class _Reader:
@@ -141,7 +173,7 @@ class _Reader:
         if not isinstance(value, str):
             self.note(path, "not_text")
             return ()
-        text = unicodedata.normalize("NFC", value).strip().lower()
+        text = folded(value).strip()
         if not text:
             self.note(path, "blank")
             return ()
@@ -164,11 +196,7 @@ class _Reader:
         return words
 
     def _odd_character(self, text: str, odd: str, path: str) -> None:
-        plain = "".join(c for c in unicodedata.normalize("NFKD", text) if c.isascii())
         if odd.isalpha() and not odd.isascii():
-            if unicodedata.normalize("NFKD", odd)[0].isascii():
-                self.note(path, "accent", value=text, plain=plain)
-                return
             script = unicodedata.name(odd, "other").split(" ")[0].title()
             self.note(path, "script", value=text, script=script)
             return

@@ -61,4 +61,5 @@ def record_of(evidence: Evidence) -> list[str]:
 
 
 def _day(moment: datetime) -> str:
-    return f"{moment.day} {moment:%B %Y}"
+    """ISO 8601: who shows it writes it as the person likes dates."""
+    return f"{moment:%Y-%m-%d}"

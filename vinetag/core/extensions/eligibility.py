@@ -68,6 +68,7 @@ RULES: Final[Mapping[str, Rule]] = {
     ),
     "sg": Rule("The owner needs an address or an agent in Singapore.", _in("SG"), others=True),
     "hk": Rule("For businesses registered in Hong Kong.", _in("HK"), ("company",)),
+    "person": Rule("For people, under their own names.", kinds=("person",)),
     "lawyer": Rule("For those admitted to practise law, and their firms.", others=True),
     "pledge": Rule("The owner gives a pledge to act for the environment.", others=True),
 }  # fmt: skip
@@ -87,6 +88,10 @@ def eligible(rule_name: str, country: str, kind: str) -> Eligible:
     home = not rule.where or country in rule.where
     right_kind = not kind or kind in rule.kinds
     if rule_name == "open" or rule_name not in RULES:
+        return Eligible("yes", rule.sentence)
+    if not right_kind and not rule.others:
+        return Eligible("no", rule.sentence)
+    if not rule.where and rule.kinds != OWNER_KINDS and kind:
         return Eligible("yes", rule.sentence)
     if not rule.where or (rule.where and not country) or (country == "EU" and not home):
         return Eligible("ask", rule.sentence)

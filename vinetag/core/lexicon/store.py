@@ -152,10 +152,25 @@ class Lexicon:
         return frozenset(_DATA.joinpath("offensive.txt").read_text("ascii").split())
 
     @cached_property
+    def _unlucky(self) -> Mapping[str, frozenset[str]]:
+        found: dict[str, set[str]] = {"word": set(), "seam": set()}
+        for line in _DATA.joinpath("unlucky.txt").read_text("ascii").splitlines():
+            if not line.startswith("#"):
+                kind, _, words = line.partition(":")
+                found[kind].update(words.split())
+        return {kind: frozenset(words) for kind, words in found.items()}
+
+    @property
+    def unlucky_words(self) -> frozenset[str]:
+        """Words that are rude, sick or grim where they are a word of a name."""
+        return self._unlucky["word"]
+
+    @cached_property
     def _rude(self) -> tuple[frozenset[str], re.Pattern[str]]:
         # Most names hold the beginning of no offensive word, which is quickly seen.
-        words = "|".join(sorted(self.offensive, key=len, reverse=True))
-        return frozenset(w[:3] for w in self.offensive), re.compile(f"(?=({words}))")
+        rude = self.offensive | self._unlucky["seam"]
+        words = "|".join(sorted(rude, key=len, reverse=True))
+        return frozenset(w[:3] for w in rude), re.compile(f"(?=({words}))")
 
     @cached_property
     def rude_inside(self) -> Callable[[str], tuple[tuple[str, int], ...]]:

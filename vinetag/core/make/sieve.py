@@ -17,6 +17,7 @@ class Sieve:
     def __init__(self, brief: Brief, lexicon: Lexicon) -> None:
         self._limits = brief.limits
         self._lexicon = lexicon
+        self._keywords = {word for k in brief.keywords for word in (*k.words, k.joined)}
         self._avoid = [a.replace(" ", "") for a in brief.avoid]
 
     def passes(self, draft: Draft) -> bool:
@@ -35,9 +36,12 @@ class Sieve:
 
     def _unlucky(self, draft: Draft) -> bool:
         label = draft.label
-        if not self._lexicon.rude_inside(label):
+        words = {p.text for p in draft.parts}
+        if not self._lexicon.rude_inside(label) and not words & self._lexicon.unlucky_words:
             return False
-        return unlucky(label, [(p.start, p.text) for p in draft.parts], self._lexicon) is not None
+        # A keyword somebody gave is what they want to read, whatever others think of it.
+        parts = [(p.start, p.text) for p in draft.parts if p.text not in self._keywords]
+        return unlucky(label, parts, self._lexicon) is not None
 
     def _reads(self, avoided: str, draft: Draft) -> bool:
         """Whether the avoided word is read in the label: as a part, as a form of one, or across a

@@ -11,7 +11,7 @@ import { ListPage } from './ListPage';
 const project = sampleProject();
 const cells = [sampleCell({ extension: 'com' }), sampleCell({ extension: 'net', status: 'unsure', reason: 'No answer in time.' })];
 const page = (fields: Partial<Page> = {}): Page => ({
-  rows: [{ label: 'inkpost', extensions: ['com', 'net'], cells }], total: 1, names: 1, full_names: 2, statuses: { open: 1, unsure: 1 }, ...fields,
+  rows: [{ label: 'inkpost', shown: 'inkpost', extensions: ['com', 'net'], cells }], total: 1, names: 1, full_names: 2, extensions: [], statuses: { open: 1, unsure: 1 }, ...fields,
 });
 
 function setUp(list: Page, act: (method: string, path: string) => Answer | undefined = () => undefined) {

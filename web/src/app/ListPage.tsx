@@ -50,7 +50,7 @@ export function ListPage() {
     <Box component="main" ref={top} sx={{ height: 1, display: 'grid', gridTemplateColumns: { xs: '1fr', md: '320px minmax(0, 1fr)' }, '& > *': { minHeight: 0 } }}>
       <Box component="section" aria-label="Paste names" sx={{ p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
         <Typography variant="h1" sx={{ fontSize: '1.5rem', mb: 1.5 }}>Check a list</Typography>
-        <PasteForm extensions={project.brief.extensions} known={known} busy={paste.isPending || controls.active} error={asApiError(paste.error)} report={paste.data ?? null} onTake={take} />
+        {data && <PasteForm extensions={data.extensions.length ? data.extensions : project.brief.extensions} known={known} busy={paste.isPending || controls.active} error={asApiError(paste.error)} report={paste.data ?? null} onTake={take} />}
       </Box>
       <Stack component="section" aria-label="Results" sx={{ gap: 1.2, p: 1.5, minWidth: 0 }}>
         {error && !data && <Blank alert title="The list could not be loaded" action={<Button variant="outlined" onClick={() => { void page.refetch(); }}>Try again</Button>}>{error.message}</Blank>}

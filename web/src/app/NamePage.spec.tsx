@@ -25,7 +25,7 @@ function setUp(name: Partial<Judged>, answer?: Answer) {
 it('tells who holds the name by the public record, and what was found out when', async () => {
   setUp({
     cells: [sampleCell({ extension: 'com', status: 'taken', asked_at: AT })],
-    evidence: [{ extension: 'com', source: 'rdap', text: 'Registry (RDAP) has it registered.', at: AT, address: '', detail: '', registrar: '', holder: 'Ana Soto', record: ['Held by Ana Soto.', 'Paid for until 1 March 2027.'], statuses: [] }],
+    evidence: [{ extension: 'com', source: 'rdap', text: 'Registry (RDAP) has it registered.', at: AT, earlier: false, imported: false, address: '', detail: '', registrar: '', holder: 'Ana Soto', record: ['Held by Ana Soto.', 'Paid for until 1 March 2027.'], statuses: [] }],
     history: [{ extension: 'com', status: 'open', likely: false, reason: '', asked_at: '2026-11-01T10:00:00Z' }],
   });
   const held = await screen.findByRole('region', { name: 'Who holds it' });

@@ -18,7 +18,7 @@ import { NoteField } from '../features/shortlist/NoteField';
 import { TagsField } from '../features/shortlist/TagsField';
 import { useShortlist } from '../features/shortlist/useShortlist';
 import { asApiError, type Judged } from '../shared/api';
-import { formatMoment } from '../shared/lib/format';
+import { formatMoment, withDays } from '../shared/lib/format';
 import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useActs } from '../shared/lib/useActs';
@@ -47,7 +47,7 @@ function Records({ name }: { name: Judged }) {
   return records.map((e) => (
     <Box key={e.extension} sx={{ mb: 1 }}>
       <strong>{name.shown}.{e.extension}</strong> <Typography component="span" variant="caption" color="textSecondary">as of <Age at={e.at} /></Typography>
-      <Typography variant="body2">{e.record.join(' ')}</Typography>
+      <Typography variant="body2">{withDays(e.record.join(' '))}</Typography>
     </Box>
   ));
 }

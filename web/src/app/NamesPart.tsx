@@ -28,6 +28,7 @@ import type { Grading } from '../shared/lib/grading';
 import { type Before, useActs } from '../shared/lib/useActs';
 import { RedoIcon, UndoIcon } from '../shared/ui/icons';
 import { useNotify } from '../shared/ui/Notices';
+import type { Pane } from './PaneSwitch';
 
 const Plot = lazy(async () => ({ default: (await import('../features/sheet/Plot')).Plot }));
 const ShortcutsDialog = lazy(async () => ({ default: (await import('./ShortcutsDialog')).ShortcutsDialog }));
@@ -41,17 +42,21 @@ interface Props {
   onView: (part: Partial<View>) => void;
   filtering: boolean;
   onFiltering: (on: boolean) => void;
+  /** The only part in view, where the window is narrow; null where all are. */
+  pane: Pane | null;
+  onPane: (pane: Pane) => void;
   /** The fallback order of the brief, and changing it. */
   fallback: readonly string[];
   onFallback: (order: string[]) => void;
 }
 
+const MOST_COMPARED = 6;
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** Everything right of the words. A cursor that moves draws anew only the rows and the reasons. */
 export const NamesPart = memo(function NamesPart(props: Props) {
-  const { project, asked, onAsk, view, onView, filtering, onFiltering } = props;
+  const { project, asked, onAsk, view, onView, filtering, onFiltering, pane } = props;
   const { extensions } = project.brief;
   const filter = useRef<HTMLInputElement>(null);
   const [help, setHelp] = useState(false);
@@ -66,6 +71,7 @@ export const NamesPart = memo(function NamesPart(props: Props) {
   // What the check menu offers is looked up when it opens.
   const choicesRef = useRef<Choices>({});
   const getChoices = useCallback(() => choicesRef.current, []);
+  const getChosen = useCallback(() => choicesRef.current.selected, []);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.altKey) return;
@@ -77,19 +83,22 @@ export const NamesPart = memo(function NamesPart(props: Props) {
       else if (event.key === '/') filter.current?.focus();
       else if (event.key === '?') setHelp(true);
       else if (event.key === 'f') onFiltering(!filtering);
-      else if (event.key === 'r') void navigate(`/projects/${project.id}/read${search}`);
+      else if (event.key === 'r') void navigate(`/projects/${project.id}/read${search}`, { state: { from: getChoices().selected } });
       else return;
       event.preventDefault();
     };
     window.addEventListener('keydown', onKey);
     return () => { window.removeEventListener('keydown', onKey); };
-  }, [undo, redo, navigate, project.id, search, filtering, onFiltering]);
+  }, [undo, redo, navigate, project.id, search, filtering, onFiltering, getChoices]);
   return (
     <>
-      <Stack sx={{ gridArea: { md: 'head' }, gap: 1.2, px: 1.5, pt: 1.2, minWidth: 0 }}>
-        <Funnel projectId={project.id} asked={asked} onChange={onAsk} />
-        <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', minHeight: 42, flexWrap: { xs: 'wrap', md: 'nowrap' } }}>
-          <SheetToolbar project={project} asked={asked} onAsk={onAsk} extensions={extensions} filterRef={filter} view={view} onView={onView} filtering={filtering} onFiltering={onFiltering} />
+      <Stack sx={{ gridArea: 'head', display: pane && pane !== 'names' ? 'none' : 'flex', gap: pane ? 0.6 : 1.2, px: 1.5, pt: pane ? 0.6 : 1.2, minWidth: 0 }}>
+        {!pane && <Funnel projectId={project.id} asked={asked} onChange={onAsk} />}
+        <Stack direction="row" sx={{ columnGap: 1.5, rowGap: 0.6, alignItems: 'center', minHeight: 42, flexWrap: 'wrap' }}>
+          <SheetToolbar project={project} asked={asked} onAsk={onAsk} extensions={extensions} filterRef={filter} view={view} onView={onView} filtering={filtering} onFiltering={onFiltering} compact={pane !== null}>
+            <Funnel projectId={project.id} asked={asked} onChange={onAsk} wraps />
+            <Reading project={project} asked={asked} search={search} getChosen={getChosen} />
+          </SheetToolbar>
           <CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere />
         </Stack>
         <ActiveFilters asked={asked} onAsk={onAsk} />
@@ -100,6 +109,18 @@ export const NamesPart = memo(function NamesPart(props: Props) {
   );
 });
 
+/** To the names one at a time, from the one chosen on, and the sheet as a file. */
+function Reading({ project, asked, search, getChosen }: { project: Project; asked: Asked; search: string; getChosen: () => string | null | undefined }) {
+  const navigate = useNavigate();
+  const address = `/projects/${project.id}/read${search}`;
+  return (
+    <>
+      <Button component={Link} to={address} onClick={(e) => { e.preventDefault(); void navigate(address, { state: { from: getChosen() } }); }} title="One name at a time, large (r)" sx={{ ml: 1, flex: 'none' }}>Read one by one</Button>
+      <Box sx={{ flex: 1, textAlign: 'right' }}><ExportMenu projectId={project.id} asked={asked} /></Box>
+    </>
+  );
+}
+
 interface RowsProps extends Props {
   controls: CheckControls;
   choicesRef: RefObject<Choices>;
@@ -107,7 +128,7 @@ interface RowsProps extends Props {
 }
 
 /** The rows with the name chosen and the names marked, what stands beneath them, and the reasons. */
-function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallback, controls, choicesRef, search }: RowsProps) {
+function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallback, controls, choicesRef, search, pane, onPane }: RowsProps) {
   const { extensions, keywords, making, name } = project.brief;
   const recipes = useCatalogue().data?.recipes.length ?? Infinity;
   const notify = useNotify();
@@ -129,26 +150,32 @@ function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallba
   useEffect(() => { choicesRef.current = { ...choicesRef.current, marked: [...marked], selected }; }, [choicesRef, marked, selected]);
   return (
     <>
-      <Stack component="section" aria-label="Names" sx={{ gridArea: { md: 'rows' }, gap: 1.2, px: 1.5, pt: 1.2, minWidth: 0, height: { xs: 520, md: 'auto' } }}>
+      <Stack component="section" aria-label="Names" sx={{ gridArea: pane ? 'body' : 'rows', display: pane && pane !== 'names' ? 'none' : 'flex', gap: pane ? 0.4 : 1.2, px: pane ? 0.5 : 1.5, pt: pane ? 0.6 : 1.2, minWidth: 0 }}>
         {view.plot ? (
           <Suspense><Plot projectId={project.id} asked={asked} grading={grading} selected={selected} onSelect={setSelected} onAct={onAct} /></Suspense>
         ) : (
           <Sheet
             projectId={project.id} view={view} onView={onView} grading={grading} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < recipes}
             asked={asked} onAsk={onAsk} selected={selected} onSelect={setSelected} onAct={onAct} onCheck={onCheck} onCheckCell={onCheckCell} marked={marked} onMark={setMarked} onRows={onRows}
-            onVary={() => { setTold('near'); }} onOpen={(label) => { void navigate(`/projects/${project.id}/names/${label}`); }} onCompare={(labels) => { void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, 6).join(',')}`); }}
+            onVary={() => { setTold('near'); onPane('reasons'); }} onOpen={(label) => { void navigate(`/projects/${project.id}/names/${label}`); }} onCompare={(labels) => {
+              if (labels.length > MOST_COMPARED) notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);
+              void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, MOST_COMPARED).join(',')}`);
+            }}
           />
         )}
-        <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', pb: 0.5 }}>
-          <Box sx={{ flex: 1, minWidth: 0 }}>{marked.size > 0 && <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>{formatCount(marked.size)} marked</Typography>}<CheckNote controls={controls} /></Box>
+        <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', pb: 0.5, minWidth: 0 }}>
+          <Box sx={{ flex: 1, minWidth: 0, ...(pane && { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }) }}>
+            {marked.size > 0 && <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>{formatCount(marked.size)} marked</Typography>}
+            {pane && selected ? <Box component="span" className="serif" sx={{ fontSize: '1.05rem' }}>{selected}</Box> : <CheckNote controls={controls} />}
+          </Box>
+          {pane && selected && <Button variant="outlined" sx={{ flex: 'none', mx: 0.5 }} onClick={() => { onPane('reasons'); }}>Why</Button>}
           <Tooltip title="Undo (u)"><span><IconButton size="small" aria-label="Undo the last act" disabled={!acts.canUndo} onClick={() => { void undo(); }}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
           <Tooltip title="Redo (shift and u)"><span><IconButton size="small" aria-label="Do the undone act again" disabled={!acts.canRedo} onClick={() => { void redo(); }}><RedoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
           <MoreButton project={project} />
-          <Button component={Link} to={`/projects/${project.id}/read${search}`} title="One name at a time, large (r)" sx={{ ml: 1, flex: 'none' }}>Read one by one</Button>
-          <Box sx={{ flex: 1, textAlign: 'right' }}><ExportMenu projectId={project.id} asked={asked} /></Box>
+          {!pane && <Reading project={project} asked={asked} search={search} getChosen={() => selected} />}
         </Stack>
       </Stack>
-      <Box sx={{ gridArea: { md: 'reasons' }, display: 'grid', minHeight: 0 }}>
+      <Box sx={{ gridArea: pane ? 'body' : 'reasons', display: pane && pane !== 'reasons' ? 'none' : 'grid', minHeight: 0 }}>
         <ReasonsPanel projectId={project.id} label={shown} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} onBegin={begin} onSelect={setSelected} view={told} onView={setTold} fallback={fallback} onFallback={onFallback} />
       </Box>
     </>

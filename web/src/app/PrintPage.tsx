@@ -6,19 +6,28 @@ import Typography from '@mui/material/Typography';
 import { Link, useSearchParams } from 'react-router';
 
 import { useShortlist } from '../features/shortlist/useShortlist';
-import { asApiError, type Cell, type Judged } from '../shared/api';
-import { formatMoment, plural } from '../shared/lib/format';
+import { asApiError, type Brief, type Cell, type Judged, type Kept } from '../shared/api';
+import { formatMoment, plural, shareOf } from '../shared/lib/format';
 import { MEASURES } from '../shared/lib/grading';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
 import { Blank } from '../shared/ui/Blank';
 import { fullName, withOwn } from '../shared/lib/fullName';
+import { priceOf } from '../shared/ui/Price';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus, statusWord } from '../shared/ui/status';
 
 const PAPER = { bgcolor: '#fff', color: '#1b141a', maxWidth: 820, mx: 'auto', p: 4, '& th': { textAlign: 'left', fontWeight: 600, pr: 2, py: 0.4, verticalAlign: 'top' }, '& td': { pr: 2, py: 0.4, verticalAlign: 'top', overflowWrap: 'anywhere' }, '& table': { borderCollapse: 'collapse', width: '100%' }, '& tbody tr': { borderTop: '1px solid #ccc' }, '@media print': { p: 0, maxWidth: 'none' } } as const;
 
 const word = (cell: Cell | undefined): string => `${statusWord(shownStatus(cell), cell?.likely ?? false)}${cell?.asked_at ? ` (${formatMoment(cell.asked_at)})` : ''}`;
+
+/** Where a kept name can be had, in the person's order, each with its age and price. */
+function free(kept: Kept, extensions: readonly string[], owner: Brief['owner']) {
+  const cells = withOwn(extensions, kept.extension).map((e) => kept.statuses.find((c) => c.extension === e)).filter((c) => c !== undefined);
+  const found = cells.filter((c) => c.status === 'open' || c.status === 'premium');
+  if (!found.length) return cells.length ? 'nowhere asked' : 'not asked';
+  return found.map((c) => <div key={c.extension}>.{c.extension} {word(c)}{priceOf(c, owner) && `: ${priceOf(c, owner)}`}</div>);
+}
 
 function OneName({ name, extensions }: { name: Judged; extensions: readonly string[] }) {
   return (
@@ -33,9 +42,9 @@ function OneName({ name, extensions }: { name: Judged; extensions: readonly stri
         </tbody>
       </table>
       {name.warnings.length > 0 && <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>}
-      {name.misspellings.length > 0 && <Typography sx={{ mt: 1 }}>Likely misspellings: {name.misspellings.slice(0, 5).map((m) => `${m.label} (${Math.round(100 * m.share)} %)`).join(', ')}</Typography>}
+      {name.misspellings.length > 0 && <Typography sx={{ mt: 1 }}>Likely misspellings: {name.misspellings.slice(0, 5).map((m) => `${m.label} (${shareOf(m.share)})`).join(', ')}</Typography>}
       <Typography variant="h3" component="h2" sx={{ mt: 2 }}>Where it is open</Typography>
-      <table><tbody>{withOwn(extensions, name.extension).map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td></tr>)}</tbody></table>
+      <table><tbody>{withOwn(extensions, name.extension).map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td><td>{priceOf(name.cells.find((c) => c.extension === e))}</td></tr>)}</tbody></table>
       {name.note && <><Typography variant="h3" component="h2" sx={{ mt: 2 }}>Note</Typography><Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography></>}
       {name.tags && name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
     </>
@@ -71,8 +80,8 @@ export function PrintPage() {
                   <tr key={k.label}>
                     <td>{i + 1}</td>
                     <td><span className="serif" style={{ fontSize: '1.15rem' }}>{fullName(k)}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
-                    <td>{k.grade === null ? '–' : Math.round(k.grade)}</td>
-                    <td>{k.statuses.filter((c) => c.status === 'open').map((c) => `.${c.extension}`).join(' ') || (k.statuses.length ? 'nowhere asked' : 'not asked')}</td>
+                    <td style={{ whiteSpace: 'nowrap' }}>{k.grade === null ? '–' : Math.round(k.grade)}</td>
+                    <td>{free(k, extensions, project.brief.owner)}</td>
                     <td style={{ whiteSpace: 'pre-wrap' }}>{k.note}</td>
                   </tr>
                 ))}

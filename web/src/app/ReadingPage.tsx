@@ -48,7 +48,8 @@ export function ReadingPage() {
   const project = useOpenProject();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const { search } = useLocation();
+  const { search, state } = useLocation() as { search: string; state: { from?: string | null } | null };
+  const from = state?.from ?? null;
   const [asked] = useQuestion();
   const { act, undo } = useActs(project.id);
   // The names as they were when reading began: what is kept or dropped moves no other.
@@ -61,7 +62,9 @@ export function ReadingPage() {
   const [at, setAt] = useState<number | null>(null);
   const [judged, setJudged] = useState<readonly (readonly [number, Verdict])[]>([]);
   const [why, setWhy] = useState(false);
-  const here = at ?? Math.max(0, labels?.indexOf(place.read(project.id, search) ?? '') ?? 0);
+  // From the name one comes from, else from where one was last time.
+  const begun = labels ? [from, place.read(project.id, search)].map((one) => (one === null ? -1 : labels.indexOf(one))).find((index) => index >= 0) : undefined;
+  const here = at ?? begun ?? 0;
   const label = labels?.[here] ?? null;
   const { data, isPlaceholderData } = useName(project.id, label);
   const name = isPlaceholderData ? undefined : data;
@@ -135,6 +138,7 @@ export function ReadingPage() {
               const cell = name.cells.find((c) => c.extension === extension);
               return <li key={extension}>.{extension} <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></li>;
             })}
+            {name && project.brief.extensions.length > 5 && <li title={project.brief.extensions.slice(5).map((e) => `.${e}`).join(' ')}>+{project.brief.extensions.length - 5}</li>}
           </Stack>
           {why && name && <Stack sx={{ textAlign: 'left', maxWidth: 520, mx: 'auto', mt: 3, gap: 1.5 }}><Origin name={name} /><Warnings name={name} /><Measures name={name} /><Misspellings name={name} onSelect={(other) => { void navigate(`/projects/${project.id}/names/${other}`); }} /></Stack>}
         </Box>

@@ -13,6 +13,7 @@ import { Blank } from '../shared/ui/Blank';
 import { loadBench, openAhead } from './ahead';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
+import { Titled } from './Titled';
 
 type Person = NonNullable<Session['person']>;
 
@@ -45,7 +46,7 @@ export function Rooms() {
   return (
     <Suspense fallback={<LinearProgress aria-label="Loading" />}>
       <Routes>
-        <Route path="s/:token" element={<SharedPage />} />
+        <Route path="s/:token" element={<Titled word="Names to judge"><SharedPage /></Titled>} />
         <Route path="*" element={<OwnRooms />} />
       </Routes>
     </Suspense>
@@ -70,31 +71,31 @@ function OwnRooms() {
   if (now && now !== here) setHere(now);
   const person = now ?? here;
   // Whoever signed out leaves; a session that ended by itself leaves the page as it is.
-  if (!person || (!now && left)) return <SignInPage />;
+  if (!person || (!now && left)) return <Titled word="Sign in"><SignInPage /></Titled>;
   const { locale, currency, rate = null } = person.preferences;
   setManner({ locale, currency, rate });
   return (
     <>
-      {!now && <SignInAgain username={person.username} demo={demo} onLeave={() => { client.setQueryData(keys.left, true); }} />}
+      {!now && <SignInAgain username={person.username} asDemo={demo && person.demo} onLeave={() => { client.setQueryData(keys.left, true); }} />}
       <Routes key={`${locale}${currency}${rate ?? ''}`}>
         <Route element={<Shell person={person.username} liked={person.preferences.theme} />}>
-          <Route index element={<ProjectsPage onNear={(id) => { void openAhead(client, id); }} />} />
+          <Route index element={<Titled word="Projects"><ProjectsPage onNear={(id) => { void openAhead(client, id); }} /></Titled>} />
           <Route path="projects/:id" element={<ProjectRoom missing={<Nowhere />} />}>
-            <Route index element={<BenchPage />} />
-            <Route path="names/:label" element={<NamePage />} />
-            <Route path="read" element={<ReadingPage />} />
-            <Route path="shortlist" element={<ShortlistRoom />} />
-            <Route path="compare" element={<ComparePage />} />
-            <Route path="duels" element={<DuelsPage />} />
-            <Route path="share" element={<SharingPage />} />
-            <Route path="wordmark" element={<WordmarkPage />} />
-            <Route path="print" element={<PrintPage />} />
-            <Route path="list" element={<ListPage />} />
+            <Route index element={<Titled word="Bench"><BenchPage /></Titled>} />
+            <Route path="names/:label" element={<Titled><NamePage /></Titled>} />
+            <Route path="read" element={<Titled word="One by one"><ReadingPage /></Titled>} />
+            <Route path="shortlist" element={<Titled word="Shortlist"><ShortlistRoom /></Titled>} />
+            <Route path="compare" element={<Titled word="Side by side"><ComparePage /></Titled>} />
+            <Route path="duels" element={<Titled word="Duels"><DuelsPage /></Titled>} />
+            <Route path="share" element={<Titled word="Sharing"><SharingPage /></Titled>} />
+            <Route path="wordmark" element={<Titled word="Wordmark"><WordmarkPage /></Titled>} />
+            <Route path="print" element={<Titled word="Print"><PrintPage /></Titled>} />
+            <Route path="list" element={<Titled word="Check a list"><ListPage /></Titled>} />
           </Route>
-          <Route path="extensions" element={<ExtensionsPage />} />
-          <Route path="settings" element={<SettingsRoom />} />
-          <Route path="about" element={<AboutPage />} />
-          <Route path="measures" element={<MeasuresPage />} />
+          <Route path="extensions" element={<Titled word="Extensions"><ExtensionsPage /></Titled>} />
+          <Route path="settings" element={<Titled word="Settings"><SettingsRoom /></Titled>} />
+          <Route path="about" element={<Titled word="About"><AboutPage /></Titled>} />
+          <Route path="measures" element={<Titled word="Grades"><MeasuresPage /></Titled>} />
           <Route path="*" element={<Nowhere />} />
         </Route>
       </Routes>

@@ -1,11 +1,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import { useColorScheme } from '@mui/material/styles';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { useEffect } from 'react';
+import useMediaQuery from '@mui/material/useMediaQuery';
+import { useEffect, useState } from 'react';
 import { Link, NavLink, Outlet, useMatch, useNavigate } from 'react-router';
 
 import type { Preferences } from '../shared/api';
@@ -39,12 +42,30 @@ function ProjectLinks({ id }: { id: number }) {
   const link = { color: 'text.secondary', textDecoration: 'none', fontWeight: 600, py: 1.2, borderBottom: 2, borderColor: 'transparent', '&.active': { color: 'primary.main', borderColor: 'secondary.main' } };
   return (
     <>
-      <Typography className="serif" noWrap title={project.data?.name} sx={{ fontSize: '1.02rem', maxWidth: 320 }}>{project.data?.name ?? ''}</Typography>
-      <Stack component="nav" aria-label="Project" direction="row" sx={{ gap: 2.5 }}>
+      <Typography className="serif" noWrap title={project.data?.name} sx={{ fontSize: '1.02rem', maxWidth: 320, minWidth: 0, display: { xs: 'none', md: 'block' } }}>{project.data?.name ?? ''}</Typography>
+      <Stack component="nav" aria-label="Project" direction="row" sx={{ columnGap: { xs: 1.5, md: 2.5 }, flexWrap: 'wrap' }}>
         <Box component={NavLink} to={`/projects/${id}`} end sx={link}>Bench</Box>
         <Box component={NavLink} to={`/projects/${id}/list`} sx={link}>Check a list</Box>
         <Box component={NavLink} to={`/projects/${id}/shortlist`} sx={link}>Shortlist</Box>
       </Stack>
+    </>
+  );
+}
+
+const PLACES = [['/extensions', 'Extensions'], ['/measures', 'Grades'], ['/about', 'About'], ['/settings', 'Settings']] as const;
+
+/** All that stands at the right of the bar, in a menu, where the window is narrow. */
+function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const close = () => { setAnchor(null); };
+  return (
+    <>
+      <Button color="inherit" aria-haspopup="menu" aria-expanded={anchor !== null} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ minWidth: 0 }}>Menu</Button>
+      <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={close}>
+        <MenuItem component={Link} to="/" onClick={close}>Projects</MenuItem>
+        {PLACES.map(([to, word]) => <MenuItem key={to} component={Link} to={to} onClick={close}>{word}</MenuItem>)}
+        <MenuItem onClick={() => { close(); onLeave(); }}>Sign out, {person}</MenuItem>
+      </Menu>
     </>
   );
 }
@@ -54,25 +75,44 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
   useLikedPaper(liked);
   const { signOut } = useSession();
   const navigate = useNavigate();
+  const narrow = useMediaQuery('(max-width: 899.95px)');
   const id = Number(useMatch('/projects/:id/*')?.params.id);
+  const inProject = Number.isInteger(id);
+  const leave = () => { signOut.mutate(undefined, { onSuccess: () => { void navigate('/'); } }); };
   return (
-    <Box sx={{ height: '100%', display: 'grid', gridTemplateRows: 'auto minmax(0, 1fr)', '@media print': { display: 'block', height: 'auto' } }}>
-      <Stack component="header" direction="row" sx={{ alignItems: 'center', gap: 3, px: 2, minHeight: 46, borderBottom: 2, borderColor: 'wire', bgcolor: 'background.paper', flexWrap: { xs: 'wrap', md: 'nowrap' }, rowGap: 0, '@media print': { display: 'none' } }}>
-        <Typography component={Link} to="/" className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main', textDecoration: 'none', whiteSpace: 'nowrap' }}>Vine Tag</Typography>
-        {Number.isInteger(id) ? <ProjectLinks id={id} /> : null}
-        <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1 }}>
-          <Box component={NavLink} to="/extensions" sx={{ color: 'text.secondary', textDecoration: 'none' }}>Extensions</Box>
-          <Box component={NavLink} to="/measures" sx={{ color: 'text.secondary', textDecoration: 'none' }}>Grades</Box>
-          <Box component={NavLink} to="/about" sx={{ color: 'text.secondary', textDecoration: 'none' }}>About</Box>
-          <ModeButton />
-          <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>Settings</Box>
-          <Typography color="textSecondary" noWrap sx={{ maxWidth: 120, display: { xs: 'none', md: 'block' } }} title={person}>{person}</Typography>
-          <Button color="inherit" onClick={() => { signOut.mutate(undefined, { onSuccess: () => { void navigate('/'); } }); }} disabled={signOut.isPending}>Sign out</Button>
+    <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'auto minmax(0, 1fr)', '@media print': { display: 'block', height: 'auto' } }}>
+      <SkipLink />
+      <Stack component="header" direction="row" sx={{ alignItems: 'center', gap: { xs: 1.5, md: 3 }, px: { xs: 1, md: 2 }, minHeight: { xs: 40, md: 46 }, borderBottom: 2, borderColor: 'wire', bgcolor: 'background.paper', '@media print': { display: 'none' } }}>
+        <Typography component={Link} to="/" className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main', textDecoration: 'none', whiteSpace: 'nowrap', display: { xs: inProject ? 'none' : 'block', sm: 'block' } }}>Vine Tag</Typography>
+        {inProject ? <ProjectLinks id={id} /> : null}
+        <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1, flex: 'none' }}>
+          {narrow ? <><ModeButton /><PlacesMenu person={person} onLeave={leave} /></> : (
+            <>
+              {PLACES.slice(0, 3).map(([to, word]) => <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>{word}</Box>)}
+              <ModeButton />
+              <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>Settings</Box>
+              <Typography color="textSecondary" noWrap sx={{ maxWidth: 120 }} title={person}>{person}</Typography>
+              <Button color="inherit" onClick={leave} disabled={signOut.isPending}>Sign out</Button>
+            </>
+          )}
         </Stack>
       </Stack>
-      <Box sx={{ overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
+      <Box id="page" sx={{ overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
         <Outlet />
       </Box>
     </Box>
+  );
+}
+
+/** The first thing a key comes to: past the bar and the words, to what the page is about. */
+function SkipLink() {
+  const go = () => {
+    const main = document.querySelector<HTMLElement>('[role="grid"]') ?? document.querySelector<HTMLElement>('main');
+    if (!main) return;
+    if (main.tabIndex < 0) main.tabIndex = -1;
+    main.focus();
+  };
+  return (
+    <Button variant="contained" onClick={go} sx={{ position: 'absolute', left: 8, top: 4, zIndex: 20, '&:not(:focus-visible)': { clipPath: 'inset(50%)', pointerEvents: 'none' } }}>To the names</Button>
   );
 }

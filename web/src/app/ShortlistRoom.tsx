@@ -19,7 +19,7 @@ export function ShortlistRoom() {
   const checking = active ? <CheckRunning controls={controls} /> : (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
       <Button variant="outlined" disabled={start.isPending} title="Ask registries and a seller about every name here, with its own extension too" onClick={() => { start.mutate({ what: 'full_names', full_names, purpose: 'buying', again: 'all' }); }}>Ask as before buying</Button>
-      <CheckNote controls={controls} />
+      {(start.isSuccess || start.isError) && <CheckNote controls={controls} />}
     </Stack>
   );
   return <ShortlistPage checking={checking} />;

@@ -17,9 +17,10 @@ from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedEr
 from vinetag.apps.accounts.guarding import TooManyTries
 from vinetag.core.errors import CoreError
 
-__all__ = ["AWAY", "ErrorSerializer", "ProblemSerializer", "handle"]
+__all__ = ["AWAY", "ErrorSerializer", "ProblemSerializer", "handle", "told_problems"]
 
 AWAY = "The database cannot be reached just now. Try again in some seconds."
+AGAIN = "Some of this needs another look."
 NOT_STORABLE = "Something in this cannot be stored. Look for very large or odd values."
 SOME_SECONDS = 5
 
@@ -55,7 +56,9 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     if isinstance(error, ConflictError):
         return _reply(409, error.code, error.message, current=error.current)
     if isinstance(error, RefusedError | CoreError):
-        return _reply(400, "problems", "Some of this needs another look.", _told(error.problems))
+        return _reply(
+            400, "problems", "Some of this needs another look.", told_problems(error.problems)
+        )
     if isinstance(error, ValidationError):
         return _reply(400, "problems", "Some of this needs another look.", _flat(error.detail))
     if isinstance(error, Throttled | TooManyTries):
@@ -74,7 +77,8 @@ def _length(seconds: int) -> str:
     return f"{seconds} s" if seconds < 100 else f"{math.ceil(seconds / 60)} minutes"
 
 
-def _told(problems: Any) -> list[dict[str, str]]:
+def told_problems(problems: Any) -> list[dict[str, str]]:
+    """Problems as the API tells them."""
     return [{"path": p.path, "code": p.code, "message": p.text()} for p in problems]
 
 

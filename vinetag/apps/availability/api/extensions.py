@@ -60,7 +60,9 @@ class ExtensionsView(APIView):
             "may_edit": request.user.is_staff,
             "kinds": KINDS,
             "owner_kinds": OWNER_KINDS,
-            "countries": [{"code": c, "name": n} for c, n in COUNTRIES.items()],
+            "countries": [
+                {"code": c, "name": n} for c, n in sorted(COUNTRIES.items(), key=lambda i: i[1])
+            ],
             "works": [{"code": c, "name": n} for c, n in WORKS.items()],
             "rules": [{"code": c, "name": r.sentence} for c, r in RULES.items()],
         }

@@ -104,7 +104,7 @@ class FilingView(APIView):
 class FileView(APIView):
     @extend_schema(
         operation_id="exportProject",
-        responses={(200, "application/json"): OpenApiTypes.BINARY, 404: ErrorSerializer},
+        responses={(200, "application/json"): OpenApiTypes.OBJECT, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
         project = own_project(request.user, project_id)

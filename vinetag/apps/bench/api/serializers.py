@@ -238,6 +238,9 @@ class JudgedSerializer(serializers.Serializer[Any]):
     evidence = serializers.SerializerMethodField(help_text="What each source said, as asked")
     verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
     extension = serializers.CharField(source="entry.extension", default="", allow_blank=True)
+    typed_extension = serializers.CharField(
+        allow_blank=True, help_text="With which it was asked for, if it was a full name"
+    )
     note = serializers.CharField(source="entry.note", default="", allow_blank=True)
     tags = serializers.ListField(
         source="entry.tags", child=serializers.CharField(), default=list[str]

@@ -21,7 +21,8 @@ urlpatterns = [
     path("projects/<int:project_id>/names/counts", views.CountsView.as_view()),
     path("projects/<int:project_id>/names/labels", views.LabelsView.as_view()),
     path("projects/<int:project_id>/funnel", views.FunnelView.as_view()),
-    path("projects/<int:project_id>/names/<str:label>", views.NameView.as_view()),
     path("projects/<int:project_id>/names/<str:label>/near", views.NearView.as_view()),
     path("projects/<int:project_id>/names/<str:label>/fallback", views.FallbackView.as_view()),
+    # Whatever is typed gets its reason, a slash in it too.
+    path("projects/<int:project_id>/names/<path:label>", views.NameView.as_view()),
 ]

@@ -180,7 +180,11 @@ class ExportView(APIView):
         operation_id="exportStatuses",
         parameters=[ExportQuestionSerializer],
         responses={
-            (200, "application/octet-stream"): OpenApiTypes.BINARY,
+            (200, "text/csv"): OpenApiTypes.STR,
+            (200, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"): (
+                OpenApiTypes.BINARY
+            ),
+            (200, "application/json"): OpenApiTypes.ANY,
             400: ErrorSerializer,
             404: ErrorSerializer,
         },

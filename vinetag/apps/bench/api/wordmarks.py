@@ -88,4 +88,5 @@ class WordmarkView(APIView):
             spacing=spacing,
             as_text=asked["form"] == "text",
         )
-        return download(document, "image/svg+xml; charset=utf-8", "wordmark", ".svg")
+        called = f"{asked['text']} {asked['face']} {asked['form']}"
+        return download(document, "image/svg+xml; charset=utf-8", called, ".svg")

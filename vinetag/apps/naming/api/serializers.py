@@ -6,6 +6,7 @@ from typing import Any
 
 from rest_framework import serializers
 
+from vinetag.apps.accounts.api.problems import ProblemSerializer
 from vinetag.apps.naming.marks import MOST_DISMISSED
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import only_first
@@ -13,6 +14,7 @@ from vinetag.core.brief import PURPOSES
 
 __all__ = [
     "CatalogueSerializer",
+    "ChangedSerializer",
     "LabelsSerializer",
     "LooksSerializer",
     "OpenedSerializer",
@@ -112,6 +114,13 @@ class ProjectChangeSerializer(serializers.Serializer[Any]):
         required=False,
         help_text="Of the project the change was made to; 409 when it was changed since",
     )
+    partly = serializers.BooleanField(
+        required=False, help_text="Take what makes sense, and say what was not taken"
+    )
+
+
+class ChangedSerializer(ProjectSerializer):
+    not_taken = ProblemSerializer(many=True, help_text="What of the brief made no sense, and why")
 
 
 class SenseSerializer(serializers.Serializer[Any]):

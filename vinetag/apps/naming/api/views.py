@@ -7,11 +7,12 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.problems import ErrorSerializer, told_problems
 from vinetag.apps.accounts.errors import ConflictError, RefusedError
 from vinetag.apps.naming import marks, services
 from vinetag.apps.naming.api.serializers import (
     CatalogueSerializer,
+    ChangedSerializer,
     LabelsSerializer,
     LooksSerializer,
     OpenedSerializer,
@@ -61,7 +62,7 @@ class ProjectView(APIView):
         operation_id="changeProject",
         request=ProjectChangeSerializer,
         responses={
-            200: ProjectSerializer,
+            200: ChangedSerializer,
             400: ErrorSerializer,
             404: ErrorSerializer,
             409: ErrorSerializer,
@@ -70,15 +71,21 @@ class ProjectView(APIView):
     def patch(self, request: Request, project_id: int) -> Response:
         project = services.own_project(request.user, project_id)
         name, brief = _given(request)
+        not_taken: list[Problem] | None = [] if request.data.get("partly") is True else None
         try:
             project = services.change_project(
-                project=project, name=name, brief=brief, version=_version(request)
+                project=project,
+                name=name,
+                brief=brief,
+                version=_version(request),
+                not_taken=not_taken,
             )
         except ConflictError as error:
             if isinstance(error.current, Project):
                 error.current = ProjectSerializer(error.current).data
             raise
-        return Response(ProjectSerializer(project).data)
+        changed = ProjectSerializer(project).data
+        return Response({**changed, "not_taken": told_problems(not_taken or ())})
 
     @extend_schema(operation_id="removeProject", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int) -> Response:

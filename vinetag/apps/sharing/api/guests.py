@@ -33,7 +33,8 @@ class SharedNameSerializer(serializers.Serializer[Any]):
     shown = serializers.CharField()
     starts = serializers.ListField(child=serializers.IntegerField())
     extension = serializers.CharField(
-        help_text="Its own as a full name, or the owner's first choice"
+        allow_blank=True,
+        help_text="Its own as a full name, or the first of the owner's that is not gone",
     )
     vote = serializers.IntegerField(allow_null=True, help_text="One's own: 1, 0 or -1")
     comments = SaidSerializer(many=True)
@@ -107,7 +108,7 @@ class GuestView(APIView):
         guest = self.guest(request, share)
         votes = dict(guest.votes.values_list("label", "value")) if guest else {}
         kept = services.kept_of(share)
-        first = share.project.brief["extensions"][0]
+        best = services.best_extensions(share)
         said: dict[str, list[Comment]] = {}
         comments = Comment.objects.filter(guest__share=share).select_related("guest")
         for one in comments.order_by("id"):
@@ -123,7 +124,7 @@ class GuestView(APIView):
                     "label": label,
                     "shown": unicode_label(label),
                     "starts": [part[3] for part in kept[label].parts] if label in kept else [0],
-                    "extension": (kept[label].extension if label in kept else "") or first,
+                    "extension": (kept[label].extension if label in kept else "") or best[label],
                     "vote": votes.get(label),
                     "comments": said.get(label, []),
                 }

@@ -162,7 +162,11 @@ class ExportView(APIView):
         operation_id="exportShortlist",
         parameters=[FormSerializer],
         responses={
-            (200, "application/octet-stream"): OpenApiTypes.BINARY,
+            (200, "text/csv"): OpenApiTypes.STR,
+            (200, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"): (
+                OpenApiTypes.BINARY
+            ),
+            (200, "application/json"): OpenApiTypes.ANY,
             400: ErrorSerializer,
             404: ErrorSerializer,
         },

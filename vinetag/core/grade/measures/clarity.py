@@ -41,7 +41,7 @@ class Clarity:
             "whole": "Read as one new word: no common words are seen in “{label}”.",
             "other": "Could be read as “{other}”: {share} in 100 readers would.",
             "inside": "“{other}” is seen in the new word “{intended}” before it is known.",
-            "unlucky": "“{rude}” can be read in it, across the join.",
+            "unlucky": "“{rude}” can be read in it.",
             "alike": "“{letters}” can be taken for “{other}”: “{whole}”.",
             "digit": "“{letters}” can be taken for “{other}”.",
             "triple": "“{letters}” comes three times in a row where words join.",
@@ -108,9 +108,13 @@ def _unseen(words: Sequence[str]) -> float:
 def unlucky(
     label: str, words: Sequence[tuple[int, str]], lexicon: Lexicon
 ) -> tuple[str, int] | None:
-    """An offensive word read across a join of the label's words or in a word nobody knows, and
-    where; None when there is none. Letters wholly inside an ordinary word do not count.
+    """An offensive word read across a join of the label's words or in a word nobody knows, a phrase
+    of such a meaning, or a word that is unlucky as a word, and where; None when there is none.
+    Letters wholly inside an ordinary word do not count.
     """
+    for start, word in words:
+        if word in lexicon.unlucky_words:
+            return word, start
     for match in lexicon.rude_inside(label):
         text, at = match
         inside = [w for start, w in words if start <= at and at + len(text) <= start + len(w)]

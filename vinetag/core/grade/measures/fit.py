@@ -59,7 +59,7 @@ class Fit:
             "plays": "Plays on “{keyword}”: {change}.",
             "sound": "“{text}” sounds like your word “{keyword}”.",
             "name": "“{label}” is the name you gave.",
-            "later": "“{keyword}” comes second, where fewer look for it.",
+            "later": "“{text}” comes second, where fewer look for it.",
             "added": "“{text}” is none of your words: {letters} letters that say something else.",
         }
     )
@@ -97,7 +97,7 @@ class Fit:
         best = shares[0][1] if shares else None
         if best and best.start and not reading.is_name:
             stop = best.start + len(best.text)
-            found.append(Finding("later", -LATER, best.start, stop, {"keyword": best.keyword}))
+            found.append(Finding("later", -LATER, best.start, stop, {"text": best.text}))
         if reading.added > FREE_LETTERS and not reading.is_name:
             found.append(_added(reading))
         return assess(0.0, found)

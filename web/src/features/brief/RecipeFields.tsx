@@ -22,9 +22,16 @@ interface Props {
 export function RecipeFields({ recipes, making, considered, onChange, error }: Props) {
   const off = new Set(making.off);
   const [dial, setDial] = useState<number | null>(null);
-  const [shapes, setShapes] = useState(making.shapes.join(' '));
+  // What is typed; null while nobody types: then the field shows the brief, as it is or was undone to.
+  const [typed, setTyped] = useState<string | null>(null);
+  const inBrief = making.shapes.join(' ');
   const problem = error?.at('brief.making.shapes', true);
-  const saveShapes = () => { onChange({ ...making, shapes: shapes.toUpperCase().split(/[\s,]+/).filter(Boolean) }); };
+  const saveShapes = () => {
+    if (typed === null) return;
+    const shapes = typed.toUpperCase().split(/[\s,]+/).filter(Boolean);
+    setTyped(null);
+    if (shapes.join(' ') !== inBrief) onChange({ ...making, shapes });
+  };
   return (
     <Stack sx={{ gap: 1.2 }}>
       <Typography variant="caption" color="textSecondary">
@@ -72,7 +79,7 @@ export function RecipeFields({ recipes, making, considered, onChange, error }: P
         <TextField select label="Added letters" value={making.added_max} onChange={(e) => { onChange({ ...making, added_max: Number(e.target.value) }); }} slotProps={{ select: { native: true } }}>
           {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => <option key={n} value={n}>to {n}</option>)}
         </TextField>
-        <TextField label="Shapes" placeholder="CVCV" value={shapes} onChange={(e) => { setShapes(e.target.value); }} onBlur={saveShapes} onKeyDown={(e) => { if (e.key === 'Enter') saveShapes(); }} error={Boolean(problem)} helperText={problem} title="Shapes of invented words: C a consonant, V a vowel" />
+        <TextField label="Shapes" placeholder="CVCV" value={typed ?? inBrief} onChange={(e) => { setTyped(e.target.value); }} onBlur={saveShapes} onKeyDown={(e) => { if (e.key === 'Enter') saveShapes(); }} error={Boolean(problem)} helperText={problem} title="Shapes of invented words: C a consonant, V a vowel" />
       </Box>
     </Stack>
   );

@@ -16,7 +16,9 @@ function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, 
     if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], recipes: [{ name: 'pair', summary: 'two words' }], groups: { kin: 'its company' }, sources: [] } };
     if (path === '/api/measures') return { body: { exponent: 0.4, presets: { mix: { length: 5, spelling: 6, fit: 7, sound: 5, memory: 5, clarity: 5 } }, examples: {} } };
     if (path.endsWith('/words')) return { body: [{ keyword: 'ink', senses: [], taken: [], offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }], suggestion: '', known: true }] };
-    return method === 'PATCH' ? save((body as { brief: Brief }).brief) : { body: [] };
+    if (method !== 'PATCH') return { body: [] };
+    const answer = save((body as { brief: Brief }).brief);
+    return answer.status ? answer : { ...answer, body: { not_taken: [], ...(answer.body as object) } };
   });
   const onDraft = vi.fn();
   function Panel() {
@@ -137,5 +139,46 @@ describe('WordsPanel', () => {
     await user.click(await screen.findByRole('switch', { name: 'pair' }));
     await waitFor(() => { expect(saved().at(-1)?.making.off).toEqual(['pair']); });
     expect(screen.getByText(/All recipes are off/)).toBeInTheDocument();
+  });
+
+  it('saves what makes sense, and says at its place what was not taken', async () => {
+    const not_taken = [{ path: 'brief.places.0', code: 'script', message: 'Write the sound in the letters a to z.' }];
+    const { saved } = setUp((sent) => ({ body: { ...project, brief: { ...sent, places: [] }, not_taken } }));
+    await user.type(screen.getByLabelText('Towns, regions, streets'), 'Москва{Enter}');
+    expect(await screen.findByText('Brief · saved in part')).toBeInTheDocument();
+    expect(screen.getByText('Write the sound in the letters a to z.')).toBeInTheDocument();
+    expect(screen.getByText(/1 entry was not taken/)).toBeInTheDocument();
+    expect(screen.getByText('москва')).toBeInTheDocument();
+    const leaving = new Event('beforeunload', { cancelable: true });
+    window.dispatchEvent(leaving);
+    expect(leaving.defaultPrevented).toBe(true);
+    await user.type(screen.getByLabelText('Add words'), 'paper{Enter}');
+    await waitFor(() => { expect(saved().at(-1)?.keywords.map((k) => k.text)).toEqual(['ink', 'paper']); });
+  });
+
+  it('never writes over what was changed in another window: both are shown, and one chooses', async () => {
+    const theirs = { ...project, version: 9, brief: sampleBrief({ ...brief, keywords: [{ text: 'quill', weight: 3, senses: [], drop: [] }] }) };
+    let refuse = true;
+    const { saved } = setUp((sent) => (refuse ? { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: theirs } } : { body: { ...project, version: 10, brief: sent } }));
+    await user.type(screen.getByLabelText('Add words'), 'paper{Enter}');
+    const told = await screen.findByText(/changed in another window/);
+    expect(told).toHaveTextContent('here: ink (3), paper (3)there: quill (3)');
+    refuse = false;
+    await user.click(screen.getByRole('button', { name: 'Keep mine' }));
+    expect(await screen.findByText('Brief · saved')).toBeInTheDocument();
+    expect(saved().at(-1)?.keywords.map((k) => k.text)).toEqual(['ink', 'paper']);
+  });
+
+  it('shows the shapes as they are undone to, and saves none that were not changed', async () => {
+    const { saved } = setUp();
+    const shapes = screen.getByLabelText('Shapes');
+    await user.type(shapes, 'cvcv{Enter}');
+    await waitFor(() => { expect(saved()).toHaveLength(1); });
+    await screen.findByText('Brief · saved');
+    await user.click(shapes);
+    await user.tab();
+    await user.click(screen.getByRole('button', { name: 'Undo the last change of the brief' }));
+    await waitFor(() => { expect(shapes).toHaveValue(''); });
+    await waitFor(() => { expect(saved().map((b) => b.making.shapes)).toEqual([['CVCV'], []]); });
   });
 });

@@ -10,10 +10,12 @@ import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 
 import type { ApiError, Brief, Project, Purpose } from '../../shared/api';
+import { plural } from '../../shared/lib/format';
 import type { Weights } from '../../shared/lib/grading';
 import { UndoIcon } from '../../shared/ui/icons';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { DismissedList } from './DismissedList';
+import { Elsewhere } from './Elsewhere';
 import { KeywordList } from './KeywordList';
 import { LimitFields } from './LimitFields';
 import { RecipeFields } from './RecipeFields';
@@ -21,7 +23,7 @@ import type { BriefEditor } from './useBrief';
 import { useCatalogue, useOpened } from './useWords';
 import { WeightFields } from './WeightFields';
 
-const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', refused: 'not saved' } as const;
+const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', partly: 'saved in part', refused: 'not saved' } as const;
 const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
   { value: 'brand', label: 'Brand-like', help: 'Remembered, short and easy to say counts most' },
   { value: 'mix', label: 'A mix', help: 'Your words count most, the rest nearly as much' },
@@ -42,13 +44,20 @@ const marked = (error: ApiError | null, path: string): ReadonlySet<number> =>
   new Set(error?.problems.filter((p) => p.path.startsWith(`${path}.`)).map((p) => Number(p.path.slice(path.length + 1).split('.')[0])));
 
 function Head({ editor }: { editor: BriefEditor }) {
-  const { state, undo, canUndo } = editor;
+  const { state, undo, canUndo, error, theirs, brief } = editor;
+  const refused = state === 'refused' || state === 'partly';
   return (
-    <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', mb: -1 }}>
-      <Typography variant="overline" role="status" color={state === 'refused' ? 'error' : 'textSecondary'}>Brief · {STATE[state]}</Typography>
-      <Tooltip title="Undo the last change of the brief">
-        <span><IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span>
-      </Tooltip>
+    // In sight wherever one is in the brief: what is not saved must not go unseen.
+    <Stack sx={{ position: 'sticky', top: -16, mt: -2, mx: -2, px: 2, pt: 1.2, pb: 0.4, gap: 0.8, bgcolor: 'background.default', zIndex: 2 }}>
+      <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
+        <Typography variant="overline" role="status" color={refused ? 'error' : 'textSecondary'}>Brief · {STATE[state]}</Typography>
+        <Tooltip title="Undo the last change of the brief">
+          <span><IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span>
+        </Tooltip>
+      </Stack>
+      {theirs && <Elsewhere mine={brief} theirs={theirs} onMine={editor.keepMine} onTheirs={editor.takeTheirs} />}
+      {error && !theirs && state === 'refused' && <Alert severity="error" action={<Button color="inherit" onClick={editor.retry}>Retry</Button>}>{error.problems.length ? error.problems.map((p) => p.message).join(' ') : error.message}</Alert>}
+      {state === 'partly' && error && <Alert severity="warning" sx={{ py: 0 }}>{plural(error.problems.length, 'entry was', 'entries were')} not taken, and says why at its place. All else is saved.</Alert>}
     </Stack>
   );
 }
@@ -71,7 +80,6 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
   return (
     <Stack component="aside" aria-label="Words and limits" sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
       <Head editor={editor} />
-      {error && error.problems.length === 0 && <Alert severity="error" action={<Button color="inherit" onClick={editor.retry}>Retry</Button>}>{error.message}</Alert>}
       <Section title="Words">
         <KeywordList keywords={brief.keywords} opened={opened.data ?? []} groups={catalogue.data?.groups ?? {}} error={error} onChange={(keywords) => { set({ keywords }); }} />
       </Section>

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 
-import { api, type ApiError, asApiError, type Brief, keys, type Project, unwrap } from '../../shared/api';
+import { api, ApiError, asApiError, type Brief, keys, type Problem, type Project, unwrap } from '../../shared/api';
 import { projectQuery } from '../../shared/lib/queries';
+import { useBackAgain } from '../../shared/lib/useBackAgain';
 
 /** Changes come whole (a word added, a switch, a field left): the pause only gathers what belongs together. */
 const SAVE_AFTER = 60;
@@ -14,48 +15,95 @@ export interface BriefEditor {
   change: (next: Brief) => void;
   undo: () => void;
   canUndo: boolean;
-  state: 'saved' | 'waiting' | 'saving' | 'refused';
+  /** `partly`: all was saved but what `error` tells the places of. */
+  state: 'saved' | 'waiting' | 'saving' | 'partly' | 'refused';
   error: ApiError | null;
   retry: () => void;
+  /** The project as somebody changed it elsewhere meanwhile; nothing is saved until one of the two is chosen. */
+  theirs: Project | null;
+  takeTheirs: () => void;
+  keepMine: () => void;
 }
 
 /** One project. */
 export const useProject = (id: number) => useQuery(projectQuery(id));
 
-/** Edits a project's brief. What is typed stays here whatever the server says of it. */
+/** What was typed and not taken, for when one comes back to the page. */
+interface Draft {
+  brief: Brief;
+  notTaken: readonly Problem[];
+}
+
+interface Sent {
+  brief: Brief;
+  version: number;
+}
+
+const theirsOf = (error: Error | null): Project | null =>
+  error instanceof ApiError && error.code === 'changed_elsewhere' && error.current ? (error.current as Project) : null;
+
+/** Edits a project's brief. What is typed stays here whatever the server says of it; what makes sense is saved, whatever else does not. */
 export function useBrief(project: Project): BriefEditor {
   const client = useQueryClient();
-  const [brief, setBrief] = useState(project.brief);
+  const draft = client.getQueryData<Draft>(keys.draft(project.id));
+  const [brief, setBrief] = useState(draft?.brief ?? project.brief);
   const [past, setPast] = useState<Brief[]>([]);
   const [waiting, setWaiting] = useState(false);
+  const [notTaken, setNotTaken] = useState<readonly Problem[]>(draft?.notTaken ?? []);
   const latest = useRef(brief);
+  // The version of the project that what stands here was made from.
+  const version = useRef(project.version);
   const { mutate, isPending, error, reset } = useMutation({
     // One after another, so that an earlier answer never overtakes a later one.
     scope: { id: `brief-${project.id}` },
-    mutationFn: (next: Brief) =>
-      unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next } })),
-    onSuccess: async (saved) => {
+    mutationFn: ({ brief: next, version: seen }: Sent) =>
+      unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next, version: seen, partly: true } })),
+    onSuccess: async ({ not_taken, ...saved }, sent) => {
+      version.current = saved.version;
       client.setQueryData(keys.project(project.id), saved);
+      setNotTaken(not_taken);
+      client.setQueryData<Draft>(keys.draft(project.id), not_taken.length ? { brief: sent.brief, notTaken: not_taken } : undefined);
+      if (!not_taken.length) client.removeQueries({ queryKey: keys.draft(project.id) });
+      // Words stand as they were read, unless something was changed meanwhile.
+      if (latest.current === sent.brief && !not_taken.length) {
+        latest.current = saved.brief;
+        setBrief(saved.brief);
+      }
       const anew = (queryKey: readonly unknown[]) => client.invalidateQueries({ queryKey });
       // The names first: they are what one waits for.
       await anew(keys.names(project.id));
       await Promise.all([keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.projects].map(anew));
     },
   });
+  const theirs = theirsOf(error);
+  const send = useCallback(() => { mutate({ brief: latest.current, version: version.current }); }, [mutate]);
   useEffect(() => {
-    if (!waiting || isPending) return;
+    if (!waiting || isPending || theirs) return;
     const timer = setTimeout(() => {
       setWaiting(false);
-      mutate(latest.current);
+      send();
     }, SAVE_AFTER);
     return () => { clearTimeout(timer); };
-  }, [brief, waiting, isPending, mutate]);
+  }, [brief, waiting, isPending, theirs, send]);
+  // Who leaves within the pause loses nothing; who closes the window is asked while something is not saved.
+  const unsent = useRef(false);
+  useEffect(() => { unsent.current = waiting; }, [waiting]);
+  useEffect(() => () => { if (unsent.current) send(); }, [send]);
+  const unsaved = waiting || isPending || error !== null || notTaken.length > 0;
+  useEffect(() => {
+    if (!unsaved) return;
+    const ask = (event: BeforeUnloadEvent) => { event.preventDefault(); };
+    window.addEventListener('beforeunload', ask);
+    return () => { window.removeEventListener('beforeunload', ask); };
+  }, [unsaved]);
+  useBackAgain(() => { if (asApiError(error)?.status === 403) send(); });
   const put = (next: Brief) => {
     latest.current = next;
     setBrief(next);
-    if (error) reset();
+    if (error && !theirs) reset();
     setWaiting(true);
   };
+  const told = notTaken.length ? new ApiError(400, 'not_taken', 'Some of this was not taken.', notTaken) : null;
   return {
     brief,
     change: (next) => {
@@ -69,8 +117,29 @@ export function useBrief(project: Project): BriefEditor {
       put(last);
     },
     canUndo: past.length > 0,
-    state: error ? 'refused' : isPending ? 'saving' : waiting ? 'waiting' : 'saved',
-    error: asApiError(error),
-    retry: () => { mutate(latest.current); },
+    state: error ? 'refused' : isPending ? 'saving' : waiting ? 'waiting' : notTaken.length ? 'partly' : 'saved',
+    error: asApiError(error) ?? told,
+    retry: send,
+    theirs,
+    takeTheirs: () => {
+      if (!theirs) return;
+      reset();
+      setWaiting(false);
+      setNotTaken([]);
+      client.removeQueries({ queryKey: keys.draft(project.id) });
+      version.current = theirs.version;
+      latest.current = theirs.brief;
+      setPast((steps) => [...steps.slice(1 - STEPS_KEPT), brief]);
+      setBrief(theirs.brief);
+      client.setQueryData(keys.project(project.id), theirs);
+      void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[1] === project.id && queryKey[0] !== 'project' });
+    },
+    keepMine: () => {
+      if (!theirs) return;
+      version.current = theirs.version;
+      reset();
+      setWaiting(false);
+      send();
+    },
   };
 }

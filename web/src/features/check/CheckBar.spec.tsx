@@ -15,7 +15,7 @@ const goOn = vi.fn();
 
 function show(found: Check | null, error: ApiError | null = null, labels?: string[]) {
   const active = found?.state === 'running' || found?.state === 'queued';
-  const controls = { check: found, active, watchError: null, start: { mutate: start, error, variables: labels && { labels }, isPending: false }, stop: { mutate: stop, isPending: false }, goOn: { mutate: goOn, error: null } };
+  const controls = { check: found, active, known: true, watchError: null, start: { mutate: start, error, variables: labels && { labels }, isPending: false }, stop: { mutate: stop, isPending: false }, goOn: { mutate: goOn, error: null } };
   renderIn(<CheckBar controls={controls as unknown as CheckControls} names={2000} />);
 }
 
@@ -33,6 +33,9 @@ it.each([
   [check({ rate: 1, done: 0, left: 1200 }), '1 a second · 20 min left'],
   [check({ state: 'done', done: 1200, unsure: 2 }), '1,200 answers · 2 unsure, just now.'],
   [check({ state: 'stopped', done: 1, left: 0 }), 'Stopped after 1 answer, just now.'],
+  [check({ state: 'queued', done: 0, rate: null, asleep: true }), 'no worker has taken it up; it goes on by itself'],
+  [check({ away: ['com', 'ie'] }), '.com, .ie do not answer just now; their names wait'],
+  [check({ state: 'stopped', done: 1, broken: true }), 'The check failed again and again and was stopped after 1 answer'],
   [null, 'Nothing has been asked yet.'],
 ])('tells each state apart', (found, said) => {
   show(found);

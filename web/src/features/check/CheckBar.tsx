@@ -16,6 +16,8 @@ import type { CheckControls } from './useCheck';
 const BEST = 200;
 const none = () => ({});
 
+const listed = (extensions: readonly string[]) => `${extensions.slice(0, 3).map((e) => `.${e}`).join(', ')}${extensions.length > 3 ? ` and ${formatCount(extensions.length - 3)} more` : ''}`;
+
 /** How many are unsure, and why when asked. */
 function Unsure({ check }: { check: Check }) {
   if (!check.unsure) return null;
@@ -24,7 +26,9 @@ function Unsure({ check }: { check: Check }) {
 }
 
 function timeLeft(check: Check): string {
+  if (check.asleep) return 'no worker has taken it up; it goes on by itself as soon as one is there';
   if (check.state === 'queued') return 'waiting for a worker';
+  if (check.away.length) return `${listed(check.away)} ${check.away.length === 1 ? 'does' : 'do'} not answer just now; their names wait, and are asked by themselves for some minutes`;
   if (!check.rate) return 'asking';
   const seconds = Math.ceil(check.left / check.rate);
   return `${formatCount(Math.round(check.rate))} a second · ${seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`} left`;
@@ -37,7 +41,7 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0 }}>
       <Stack sx={{ flex: 1, minWidth: 0, gap: 0.5 }}>
         <LinearProgress variant="determinate" color="secondary" value={check.total ? (100 * check.done) / check.total : 0} aria-label="Names checked" sx={{ height: 5, borderRadius: 3 }} />
-        <Typography variant="caption" role="status" noWrap color="textSecondary">
+        <Typography variant="caption" role="status" color="textSecondary" sx={{ lineHeight: 1.3, overflowWrap: 'anywhere' }}>
           {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}<Unsure check={check} />
         </Typography>
       </Stack>
@@ -49,6 +53,7 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
 function Rested({ check }: { check: Check | null }) {
   if (!check) return <>Nothing has been asked yet.</>;
   const moment = check.ended_at ?? check.created_at;
+  if (check.broken) return <>The check failed again and again and was stopped after {plural(check.done, 'answer')}, <Age at={moment} />. Go on with it later.</>;
   if (check.state === 'stopped') return <>Stopped after {plural(check.done, 'answer')}<Unsure check={check} />, <Age at={moment} />.</>;
   return <>{plural(check.total, 'answer')}<Unsure check={check} />, <Age at={moment} />.</>;
 }
@@ -67,9 +72,9 @@ interface Props {
 
 /** What became of the last check, or why the next one was not begun. */
 export function CheckNote({ controls }: { controls: CheckControls }) {
-  const { check, active, start, goOn, watchError } = controls;
+  const { check, active, start, goOn, watchError, known } = controls;
   const refused = asApiError(start.error ?? goOn.error);
-  if (active) return null;
+  if (active || !known) return null;
   return (
     <Typography variant="caption" role="status" color={refused && refused.code !== 'fresh' ? 'error' : 'textSecondary'} sx={{ lineHeight: 1.3 }}>
       {refused?.message ?? watchError?.message ?? <Rested check={check} />}

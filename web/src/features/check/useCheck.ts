@@ -89,7 +89,7 @@ export function useCheck(projectId: number, extensions: readonly string[]) {
     onMutate: () => { start.reset(); },
     onSuccess: see,
   });
-  return { check, active, start, stop, goOn, watchError: asApiError(watch.error) };
+  return { check, active, start, stop, goOn, watchError: asApiError(watch.error), known: !watch.isPending };
 }
 
 export type CheckControls = ReturnType<typeof useCheck>;

@@ -52,7 +52,7 @@ export function ExtensionsPage() {
       {importFile.data && !refused && <Alert severity="success" sx={{ mb: 1 }}>{plural(importFile.data.extensions, 'extension')} taken from the file.</Alert>}
       {shown.length === 0 ? <Blank title="No extension matches">Try a country, a kind of work, or fewer letters.</Blank> : (
         <Box component="table" sx={{ width: 1, borderCollapse: 'collapse', '& td, & th': { textAlign: 'left', py: 0.7, pr: 2, borderBottom: 1, borderColor: 'divider', verticalAlign: 'top' } }}>
-          <thead><tr><th>Extension</th><th>Used for</th><th>Kind</th><th>Who may register</th><th>Year, about</th><th>Registry answers</th>{data.may_edit && <th>Change</th>}</tr></thead>
+          <thead><tr><th>Extension</th><th>Used for</th><th>Kind</th><th>Who may register</th><th>Year, about</th><th>Looked up</th>{data.may_edit && <th>Change</th>}</tr></thead>
           <tbody>
             {shown.map((e) => (
               <tr key={e.extension}>
@@ -61,7 +61,7 @@ export function ExtensionsPage() {
                 <td>{e.kind}{e.country && `, ${countries.get(e.country) ?? e.country}`}</td>
                 <td>{e.rule}</td>
                 <Box component="td" sx={{ whiteSpace: 'nowrap' }}>{formatMoney(e.yearly, 'EUR')}</Box>
-                <td>{e.rdap ? new URL(e.rdap).host : 'no open look-up known'}</td>
+                <td>{e.rdap ? <details><summary>by RDAP</summary>{new URL(e.rdap).host}</details> : 'no open look-up known'}</td>
                 {data.may_edit && <td><Button size="small" aria-label={`Change .${e.extension}`} onClick={() => { setEditing(e); }}>Change</Button></td>}
               </tr>
             ))}

@@ -64,7 +64,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
         <Button variant="outlined" onClick={() => { onTake(draft); }}>Keep my extensions</Button>
-        <Button variant="contained" disabled={first.length === 0} onClick={() => { onTake(draft, first.map((p) => p.extension)); }}>Take the first {first.length}</Button>
+        <Button variant="contained" disabled={first.length === 0} onClick={() => { onTake(draft, first.map((p) => p.extension)); }}>{first.length ? `Take the first ${first.length}` : 'Take them'}</Button>
       </DialogActions>
     </Dialog>
   );

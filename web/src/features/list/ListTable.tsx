@@ -13,7 +13,7 @@ const Line = memo(function Line({ row, top }: { row: Listed; top: number }) {
   const cells = new Map<string, Cell>(row.cells.map((c) => [c.extension, c]));
   return (
     <Box role="row" sx={{ position: 'absolute', insetInline: 0, height: ROW, display: 'flex', alignItems: 'center', gap: 1, borderBottom: 1, borderColor: 'divider', whiteSpace: 'nowrap', minWidth: 'fit-content' }} style={{ transform: `translateY(${top}px)` }}>
-      <Box role="rowheader" className="serif" title={row.label} sx={{ width: 158, flex: 'none', overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.02rem', pl: 0.5 }}>{row.label}</Box>
+      <Box role="rowheader" className="serif" title={row.shown === row.label ? row.label : `${row.shown} (${row.label})`} sx={{ width: 158, flex: 'none', overflow: 'hidden', textOverflow: 'ellipsis', fontSize: '1.02rem', pl: 0.5 }}>{row.shown}</Box>
       {row.extensions.map((extension) => {
         const cell = cells.get(extension);
         return (

@@ -33,8 +33,8 @@ it('reads a file, and refuses one that is too large without losing what is there
 });
 
 it('tells what became of each line', () => {
-  show({ lines: 9, names: 3, full_names: 5, merged: 2, left_out: 0, bad_count: 1, bad: [{ line: 1204, text: '-x', reason: 'A name cannot begin or end with a hyphen.' }] });
-  expect(screen.getByRole('status')).toHaveTextContent('3 names, 5 full names, 2 repeats put together. 1 piece passed over:');
+  show({ lines: 9, names: 3, full_names: 5, merged: 2, left_out: 0, names_left_out: 12, passed_over: 3, bad_count: 1, bad: [{ line: 1204, text: '-x', reason: 'A name cannot begin or end with a hyphen.' }] });
+  expect(screen.getByRole('status')).toHaveTextContent('3 names, 5 full names, 2 repeats put together. 12 names beyond the first 5,000 were left out. 3 cells of other columns were passed over. 1 piece passed over:');
   expect(screen.getByRole('list', { name: 'Passed over' })).toHaveTextContent('Line 1,204, “-x”: A name cannot begin or end with a hyphen.');
 });
 

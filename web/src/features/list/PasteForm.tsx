@@ -22,8 +22,10 @@ interface Props {
 
 function Report({ report }: { report: Pasted }) {
   return (
-    <Alert severity={report.bad_count || report.left_out ? 'warning' : 'success'} role="status" sx={{ py: 0.5 }}>
+    <Alert severity={report.bad_count || report.left_out || report.names_left_out ? 'warning' : 'success'} role="status" sx={{ py: 0.5 }}>
       {plural(report.names, 'name')}, {plural(report.full_names, 'full name')}{report.merged > 0 && `, ${plural(report.merged, 'repeat')} put together`}.
+      {report.names_left_out > 0 && ` ${plural(report.names_left_out, 'name')} beyond the first 5,000 were left out.`}
+      {report.passed_over > 0 && ` ${plural(report.passed_over, 'cell')} of other columns ${report.passed_over === 1 ? 'was' : 'were'} passed over.`}
       {report.left_out > 0 && ` ${plural(report.left_out, 'line')} beyond the first 5,000 were left out.`}
       {report.bad_count > 0 && (
         <>
@@ -63,7 +65,7 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
         onChange={(e) => { setText(e.target.value); }}
         onDrop={(e) => { if (e.dataTransfer.files.length) { e.preventDefault(); void read(e.dataTransfer.files[0]); } }}
         placeholder={'inkpost\npaperwren.com\nhttps://www.quietsky.org'}
-        helperText="Lines, commas, tabs or a CSV column; up to 5,000 lines."
+        helperText="Lines, commas, tabs or a CSV column; up to 5,000 lines and 5,000 names."
         error={Boolean(refused)}
         slotProps={{ htmlInput: { spellCheck: false, 'aria-label': 'Names or full names' } }}
       />

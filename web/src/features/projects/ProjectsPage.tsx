@@ -22,7 +22,7 @@ import { useProjects } from './useProjects';
 const PURPOSES = { brand: 'brand-like', descriptive: 'descriptive', mix: 'a mix' } as const;
 const STEPS = [['considered', 'made'], ['listed', 'listed'], ['good', 'good enough'], ['open', 'open'], ['kept', 'shortlisted']] as const;
 
-function ProjectMenu({ standing, onCopy, onArchive, onRemove }: Pick<RowProps, 'standing' | 'onCopy' | 'onArchive' | 'onRemove'>) {
+function ProjectMenu({ standing, copying, onCopy, onArchive, onRemove }: Pick<RowProps, 'standing' | 'copying' | 'onCopy' | 'onArchive' | 'onRemove'>) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { project } = standing;
   const item = (word: string, act: () => void) => <MenuItem onClick={() => { setAnchor(null); act(); }}>{word}</MenuItem>;
@@ -30,7 +30,7 @@ function ProjectMenu({ standing, onCopy, onArchive, onRemove }: Pick<RowProps, '
     <>
       <IconButton size="small" aria-label={`What to do with ${project.name}`} aria-haspopup="menu" aria-expanded={anchor !== null} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ zIndex: 1 }}><DotsIcon fontSize="small" /></IconButton>
       <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => { setAnchor(null); }}>
-        {item('Copy', onCopy)}
+        <MenuItem disabled={copying !== null} onClick={() => { setAnchor(null); onCopy(); }}>{copying === null ? 'Copy' : 'Being copied…'}</MenuItem>
         <MenuItem component="a" href={`/api/projects/${project.id}/file`} download onClick={() => { setAnchor(null); }}>Take away as a file</MenuItem>
         {item(project.archived_at ? 'Take up again' : 'Put by', onArchive)}
         {item('Remove', onRemove)}
@@ -41,6 +41,8 @@ function ProjectMenu({ standing, onCopy, onArchive, onRemove }: Pick<RowProps, '
 
 interface RowProps {
   standing: Overview;
+  /** How far its copy is, in percent; null when none is made. */
+  copying: number | null;
   onCopy: () => void;
   onArchive: () => void;
   onRemove: () => void;
@@ -62,6 +64,7 @@ function ProjectRow(props: RowProps) {
         <Typography color="textSecondary" noWrap>{brief.keywords.length ? brief.keywords.map((k) => k.text).join(', ') : 'no words yet'}</Typography>
         <Typography variant="caption" color="textSecondary">
           {PURPOSES[brief.purpose]} · {brief.extensions.slice(0, 4).map((e) => `.${e}`).join(' ')}{brief.extensions.length > 4 && ` +${brief.extensions.length - 4}`} · changed <Age at={project.changed_at} />
+          {props.copying !== null && ` · being copied, ${props.copying} %`}
           {standing.checking && ' · a check is running'}
           {standing.stale > 0 && ` · ${plural(standing.stale, 'answer')} of ${formatCount(standing.asked)} old enough to ask again`}
         </Typography>
@@ -81,7 +84,7 @@ function ProjectRow(props: RowProps) {
 
 /** All the person's projects and where each stands; it is told when one of them is about to be opened. */
 export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
-  const { overview, copy, archive, remove, restore, bring } = useProjects();
+  const { overview, copy, archive, remove, restore, bring, done } = useProjects();
   const notify = useNotify();
   const navigate = useNavigate();
   const [adding, setAdding] = useState(false);
@@ -110,7 +113,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
           {overview.data && <Typography color="textSecondary">{plural(all.length - rested.length, 'project')}{rested.length > 0 && <> · <Button onClick={() => { setResting(!resting); }} aria-pressed={resting} sx={{ p: 0, minWidth: 0, verticalAlign: 'baseline' }}>{resting ? 'hide' : 'show'} {formatCount(rested.length)} put by</Button></>}</Typography>}
         </Box>
         <Stack direction="row" sx={{ gap: 1 }}>
-          <Button variant="outlined" size="medium" disabled={bring.isPending} onClick={() => { file.current?.click(); }}>{bring.isPending ? 'Reading the file…' : 'From a file'}</Button>
+          <Button variant="outlined" size="medium" disabled={bring.isPending} onClick={() => { file.current?.click(); }}>{bring.isPending ? `Reading the file… ${done} %` : 'From a file'}</Button>
           {add}
         </Stack>
         <input ref={file} type="file" accept=".json,application/json" hidden aria-label="File of a project" onChange={(e) => {
@@ -124,7 +127,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
       {error && !overview.data && <Blank alert title="The projects could not be loaded" action={<Button variant="outlined" onClick={() => { void overview.refetch(); }}>Try again</Button>}>{error.message}</Blank>}
       {overview.data?.length === 0 && <Blank title="Nothing is being named yet" action={add}>Start with a working title and a few words. The names come at once.</Blank>}
       <Stack component="ul" aria-label="Projects" sx={{ gap: 1.5, m: 0, p: 0, listStyle: 'none' }}>
-        {shown.map((standing) => <ProjectRow key={standing.project.id} standing={standing} onCopy={() => { act.onCopy(standing); }} onArchive={() => { act.onArchive(standing); }} onRemove={() => { act.onRemove(standing); }} onNear={() => { onNear(standing.project.id); }} />)}
+        {shown.map((standing) => <ProjectRow key={standing.project.id} standing={standing} copying={copy.isPending && copy.variables === standing.project.id ? done : null} onCopy={() => { act.onCopy(standing); }} onArchive={() => { act.onArchive(standing); }} onRemove={() => { act.onRemove(standing); }} onNear={() => { onNear(standing.project.id); }} />)}
       </Stack>
       <NewProjectDialog key={String(adding)} open={adding} onClose={() => { setAdding(false); }} onCreated={(project) => { void navigate(`/projects/${project.id}`); }} />
     </Box>

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 
-import { api, type Brief, keys, type Preferences, type Project, unwrap } from '../../shared/api';
+import { api, ApiError, type Brief, type Filing, keys, type Preferences, type Project, unwrap } from '../../shared/api';
 import { usePreferences } from '../../shared/lib/preferences';
 
 const USUAL_EXTENSIONS = ['com', 'net', 'org'];
@@ -21,10 +22,19 @@ export const freshBrief = (name: string, keywords: readonly string[], liked?: Pi
   fallback: ['exact_first', 'exact_next', 'hyphen_first', 'added_first', 'hyphen_next', 'added_next'],
 });
 
-/** A project of a file the person chose; the server reads the file, and says what is wrong with it. */
-async function bring(file: File): Promise<Project> {
-  const content = await file.text();
-  return unwrap(api.POST('/api/projects/file', { body: {}, bodySerializer: () => content, headers: { 'Content-Type': 'application/json' } }));
+const LOOK_EVERY = 400;
+const rest = () => new Promise((done) => { setTimeout(done, LOOK_EVERY); });
+
+/** Follows a project that is made of a file, or copied, until it is there; `tell` hears how far it is, in percent. */
+async function follow(begun: Filing, tell: (done: number) => void): Promise<Project> {
+  let job = begun;
+  while (job.state === 'waiting' || job.state === 'working') {
+    tell(job.done);
+    await rest();
+    job = await unwrap(api.GET('/api/filings/{filing_id}', { params: { path: { filing_id: job.id } } }));
+  }
+  if (!job.project) throw new ApiError(400, 'problems', 'Some of this needs another look.', job.problems);
+  return job.project;
 }
 
 /** The person's projects and where they stand, and making, copying, putting by, removing and bringing them back. */
@@ -32,6 +42,8 @@ export function useProjects() {
   const client = useQueryClient();
   const { preferences } = usePreferences();
   const refresh = () => client.invalidateQueries({ queryKey: keys.projects });
+  // Of the file or the copy under way: how far it is, in percent.
+  const [done, setDone] = useState(0);
   const path = (id: number) => ({ params: { path: { project_id: id } } });
   return {
     overview: useQuery({ queryKey: keys.overview, queryFn: () => unwrap(api.GET('/api/overview')), refetchInterval: GLANCE }),
@@ -40,10 +52,15 @@ export function useProjects() {
         unwrap(api.POST('/api/projects', { body: { name, brief: freshBrief(name, keywords, preferences) } })),
       onSuccess: refresh,
     }),
-    copy: useMutation({ mutationFn: (id: number) => unwrap(api.POST('/api/projects/{project_id}/duplicate', path(id))), onSuccess: refresh }),
+    done,
+    copy: useMutation({ mutationFn: async (id: number) => follow(await unwrap(api.POST('/api/projects/{project_id}/duplicate', path(id))), setDone), onSuccess: refresh, onSettled: () => { setDone(0); } }),
     archive: useMutation({ mutationFn: ({ id, archived }: { id: number; archived: boolean }) => unwrap(api.PUT('/api/projects/{project_id}/archive', { ...path(id), body: { archived } })), onSuccess: refresh }),
     remove: useMutation({ mutationFn: (id: number) => unwrap(api.DELETE('/api/projects/{project_id}', path(id))), onSuccess: refresh }),
     restore: useMutation({ mutationFn: (id: number) => unwrap(api.POST('/api/projects/{project_id}/restore', path(id))), onSuccess: refresh }),
-    bring: useMutation({ mutationFn: bring, onSuccess: refresh }),
+    bring: useMutation({
+      mutationFn: async (file: File) => follow(await unwrap(api.POST('/api/projects/file', { body: {}, bodySerializer: () => file, headers: { 'Content-Type': 'application/json' } })), setDone),
+      onSuccess: refresh,
+      onSettled: () => { setDone(0); },
+    }),
   };
 }

@@ -1,13 +1,13 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import Box from '@mui/material/Box';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 
 import { api, asApiError, keys, unwrap } from '../../shared/api';
 import { useDebounced } from '../../shared/lib/useDebounced';
 import { StatusMark } from '../../shared/ui/StatusMark';
-import { useName } from '../../shared/lib/useName';
+import { askTypedName, useTypedName } from '../../shared/lib/useName';
 
 interface Props {
   projectId: number;
@@ -37,33 +37,40 @@ function Quick({ projectId, label, extensions }: { projectId: number; label: str
   );
 }
 
-/** Any name can be typed in and is graded and looked up at once, made or not. */
+/** Any name or full name can be typed in and is graded and looked up at once, made or not. What will not do says why, and stays as it was typed. */
 export function AnyName({ projectId, extensions, onSelect }: Props) {
   const [typed, setTyped] = useState('');
+  const client = useQueryClient();
   const wanted = typed.trim().toLowerCase();
   const settled = useDebounced(wanted, SETTLES);
-  const { data, error, isPlaceholderData } = useName(projectId, settled === '' ? null : settled);
+  const { data, error } = useTypedName(projectId, settled === '' ? null : settled);
   const current = settled === wanted && wanted !== '';
   const problem = current ? asApiError(error) : null;
-  const graded = current && !problem && !isPlaceholderData && data;
+  const graded = current && !problem ? data : undefined;
+  // Enter may come before the answer: the name is chosen once it is known to be one.
+  const choose = async () => {
+    const name = await askTypedName(client, projectId, wanted);
+    if (!name) return;
+    onSelect(name.label);
+    setTyped((now) => (now.trim().toLowerCase() === wanted ? '' : now));
+  };
+  const shown = graded ? [...new Set([...(graded.typed_extension ? [graded.typed_extension] : []), ...extensions])] : extensions;
   return (
     <TextField
       fullWidth
       label="Try any name"
       value={typed}
       error={Boolean(problem)}
-      helperText={problem ? (problem.problems[0]?.message ?? problem.message) : graded ? <><Quick projectId={projectId} label={settled} extensions={extensions} />Enter shows why.</> : undefined}
-      onChange={(e) => { setTyped(e.target.value.slice(0, 80)); }}
+      helperText={problem ? (problem.problems[0]?.message ?? problem.message) : graded ? <><Quick projectId={projectId} label={graded.typed_extension ? `${graded.label}.${graded.typed_extension}` : graded.label} extensions={shown} />Enter shows why.</> : undefined}
+      onChange={(e) => { setTyped(e.target.value); }}
       onKeyDown={(e) => {
         if (e.key === 'Escape') setTyped('');
-        if (e.key !== 'Enter' || !wanted) return;
-        onSelect(wanted);
-        setTyped('');
+        if (e.key === 'Enter' && wanted) void choose();
       }}
       slotProps={{
-        formHelperText: { component: 'div' },
-        htmlInput: { spellCheck: false, autoCapitalize: 'none' },
-        input: { endAdornment: graded ? <InputAdornment position="end"><strong role="status">{data.grade === null ? 'no grade' : Math.round(data.grade)}</strong></InputAdornment> : undefined },
+        formHelperText: { component: 'div', role: problem ? 'alert' : undefined },
+        htmlInput: { spellCheck: false, autoCapitalize: 'none', maxLength: 250 },
+        input: { endAdornment: graded ? <InputAdornment position="end"><strong role="status">{graded.grade === null ? 'no grade' : Math.round(graded.grade)}</strong></InputAdornment> : undefined },
       }}
     />
   );

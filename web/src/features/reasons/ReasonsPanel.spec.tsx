@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 
@@ -8,7 +8,7 @@ import { sampleCell, sampleJudged, sampleRow } from '../../shared/testing/sample
 import { Origin, ReasonsPanel, type View } from './ReasonsPanel';
 
 const cell = (extension: string, fields: Partial<Cell>) => sampleCell({ extension, ...fields });
-const said = (extension: string, source: string, text: string) => ({ extension, source, text, at: new Date().toISOString(), address: '', detail: '', registrar: '', holder: '', record: [], statuses: [] });
+const said = (extension: string, source: string, text: string) => ({ extension, source, text, at: new Date().toISOString(), earlier: false, imported: false, address: '', detail: '', registrar: '', holder: '', record: [], statuses: [] });
 const name = sampleJudged({
   label: 'inkpost',
   grade: 91.4,
@@ -38,7 +38,7 @@ const acts = { onKeep: vi.fn(), onCheck: vi.fn(), onSelect: vi.fn(), onView: vi.
 
 function show(label: string | null = 'inkpost', view: View = 'reasons', status = 200) {
   const near = { total: 1, rows: [sampleRow({ label: 'postink', grade: 84, starts: [0, 4] })] };
-  serve((_method, path) => ({ status, body: path.endsWith('/quick') ? [sampleCell({ extension: 'com', status: 'taken', label: 'quietsky' })] : status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : name }));
+  serve((_method, path) => ({ status, body: path.endsWith('/quick') ? [sampleCell({ extension: 'com', status: 'taken', label: 'quietsky' })] : status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : /quietsky/.test(path) ? { ...name, label: 'quietsky', typed_extension: path.includes('.ie') ? 'ie' : '' } : name }));
   renderIn(<ReasonsPanel projectId={7} label={label} extensions={['com', 'net', 'org', 'shop', 'press']} checking={false} fallback={['exact_first', 'exact_next']} view={view} {...acts} />);
 }
 
@@ -115,7 +115,23 @@ describe('ReasonsPanel', () => {
     expect(await screen.findByText('91')).toBeInTheDocument();
     expect(await screen.findByRole('status', { name: 'Statuses of quietsky' })).toHaveTextContent('.com taken');
     await userEvent.type(screen.getByLabelText('Try any name'), '{Enter}');
-    expect(acts.onSelect).toHaveBeenCalledWith('quietsky');
+    await waitFor(() => { expect(acts.onSelect).toHaveBeenCalledWith('quietsky'); });
+    await waitFor(() => { expect(screen.getByLabelText('Try any name')).toHaveValue(''); });
+  });
+
+  it('takes a full name, and looks it up under its own extension first', async () => {
+    show(null);
+    await userEvent.type(screen.getByLabelText('Try any name'), 'quietsky.ie');
+    expect(await screen.findByRole('status', { name: 'Statuses of quietsky.ie' })).toHaveTextContent(/^\.ie /);
+  });
+
+  it('keeps what was typed, with the reason, when Enter is pressed on what is no name', async () => {
+    acts.onSelect.mockClear();
+    show(null, 'reasons', 400);
+    await userEvent.type(screen.getByLabelText('Try any name'), 'ink post!{Enter}');
+    expect(await screen.findByRole('alert')).toHaveTextContent('Look again.');
+    expect(screen.getByLabelText('Try any name')).toHaveValue('ink post!');
+    expect(acts.onSelect).not.toHaveBeenCalled();
   });
 
   it('says at once what is wrong with a typed name', async () => {

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { Fragment, memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 
-import type { Judged } from '../../shared/api';
+import { asApiError, type Judged } from '../../shared/api';
 import { Blank } from '../../shared/ui/Blank';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
@@ -115,7 +115,7 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
   let inside: ReactNode;
   if (label === null) inside = <Blank title="No name chosen">Choose one in the sheet to see why it is there.</Blank>;
   else if (data) inside = <About name={data} {...rest} />;
-  else if (error) inside = <Blank alert title="Nothing is known of this name" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  else if (error) inside = <Blank alert title="Nothing is known of this name" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{asApiError(error)?.problems[0]?.message ?? error.message}</Blank>;
   else inside = <Stack sx={{ gap: 1 }}><Skeleton variant="rounded" height={44} /><Skeleton variant="rounded" height={220} /></Stack>;
   return (
     <Box component="aside" aria-label="Reasons" sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>

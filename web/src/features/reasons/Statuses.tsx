@@ -12,16 +12,17 @@ import { StatusMark } from '../../shared/ui/StatusMark';
 import type { CheckWish } from '../../shared/lib/asked';
 
 /** What the answers say of dates and prices. */
-function Facts({ cell }: { cell: Cell }) {
+function Facts({ cell, earlier }: { cell: Cell; earlier: string | undefined }) {
   const facts: string[] = [];
   if (cell.status === 'unsure') facts.push(cell.reason);
+  if (cell.imported) facts.push('As a file says that was brought in; nobody here has asked yet.');
   if (cell.likely) facts.push('Likely: no source with authority has said so.');
   if (cell.registered) facts.push(`Registered ${formatDay(cell.registered)}.`);
   if (cell.expires) facts.push(`${cell.status === 'dropping' ? 'Expired' : 'Expires'} ${formatDay(cell.expires)}.`);
   if (cell.status === 'dropping') facts.push(cell.drops_from && cell.drops_to ? `May become open ${formatDay(cell.drops_from)} to ${formatDay(cell.drops_to)}.` : 'When it may become open is not known.');
   if (cell.holder_asks !== null) facts.push(`Its holder asks ${formatMoney(cell.holder_asks, cell.currency)}.`);
   else if (cell.first_year !== null && (cell.status === 'open' || cell.status === 'premium')) facts.push(`${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`);
-  return <>{facts.join(' ')}</>;
+  return <>{facts.join(' ')}{earlier && <> The price is from <Age at={earlier} />.</>}</>;
 }
 
 function Said({ evidence }: { evidence: readonly Evidence[] }) {
@@ -29,7 +30,7 @@ function Said({ evidence }: { evidence: readonly Evidence[] }) {
     <Box component="ul" sx={{ m: 0, pl: 2 }}>
       {evidence.map((e) => (
         <li key={`${e.source}${e.at}`} title={[e.address, e.detail, e.statuses.join(', '), formatMoment(e.at)].filter(Boolean).join(' · ')}>
-          {e.text} {e.registrar && `Registrar: ${e.registrar}. `}<Age at={e.at} />
+          {e.imported && 'As a file says: '}{e.text} {e.earlier && 'Said earlier, and not asked again since: what a registry says of it does not tell a price. '}{e.registrar && `Registrar: ${e.registrar}. `}<Age at={e.at} />
         </li>
       ))}
     </Box>
@@ -67,7 +68,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
               </Stack>
               {cell && (
                 <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.35 }}>
-                  {cell.pending ? 'Asked; the answer has not come yet.' : <Facts cell={cell} />}{' '}
+                  {cell.pending ? 'Asked; the answer has not come yet.' : <Facts cell={cell} earlier={said.find((e) => e.earlier)?.at} />}{' '}
                   {said.length > 0 && <Box component="button" type="button" aria-expanded={open === extension} onClick={() => { setOpen(open === extension ? null : extension); }} sx={{ border: 0, p: 0, bgcolor: 'transparent', color: 'secondary.main', font: 'inherit', cursor: 'pointer', textDecoration: 'underline' }}>Who says so</Box>}
                   {open === extension && <Said evidence={said} />}
                 </Typography>

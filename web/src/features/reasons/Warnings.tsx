@@ -3,6 +3,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 
 import type { Judged } from '../../shared/api';
+import { shareOf } from '../../shared/lib/format';
 import { CautionIcon } from '../../shared/ui/icons';
 import { MarkedLetters } from '../../shared/ui/MarkedLetters';
 
@@ -21,8 +22,6 @@ export function Warnings({ name }: { name: Judged }) {
   );
 }
 
-const share = (part: number): string => (part < 0.01 ? 'under 1 in 100' : `${Math.round(100 * part)} in 100`);
-
 /** What people who hear the name would write instead. */
 export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (label: string) => void }) {
   if (name.misspellings.length === 0) return null;
@@ -34,7 +33,7 @@ export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (labe
         {name.misspellings.slice(0, 6).map(({ label, share: part }) => (
           <Stack component="li" direction="row" key={label} sx={{ justifyContent: 'space-between', gap: 1, borderTop: 1, borderColor: 'divider', py: 0.2, fontSize: '0.9rem' }}>
             <Box component="button" type="button" title={`See why: ${label}`} onClick={() => { onSelect(label); }} sx={{ border: 0, p: 0, bgcolor: 'transparent', color: 'text.primary', cursor: 'pointer', textAlign: 'left', font: 'inherit', overflowWrap: 'anywhere' }}><span className="serif">{label}</span></Box>
-            <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>{share(part)}</Box>
+            <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>{shareOf(part)}</Box>
           </Stack>
         ))}
       </Stack>

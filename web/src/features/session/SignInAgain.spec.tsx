@@ -11,7 +11,7 @@ const session = { person: { username: 'edda' }, demo: true };
 function show(username: string, answer: Answer = { body: session }) {
   const asked = serve(() => answer);
   const onLeave = vi.fn();
-  const { client } = renderIn(<SignInAgain username={username} demo onLeave={onLeave} />);
+  const { client } = renderIn(<SignInAgain username={username} asDemo={username === 'demo'} onLeave={onLeave} />);
   client.setQueryData(keys.shortlist(7), ['kept']);
   return { sent: () => asked.filter((a) => a.method === 'POST'), onLeave, client };
 }

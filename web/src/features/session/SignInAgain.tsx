@@ -12,14 +12,11 @@ import { asApiError } from '../../shared/api';
 import { focusOnMount } from '../../shared/lib/focusOnMount';
 import { useSession } from './useSession';
 
-const DEMO = 'demo';
-
 /** A session that ended is said over the page, which keeps what was typed. */
-export function SignInAgain({ username, demo, onLeave }: { username: string; demo: boolean; onLeave: () => void }) {
+export function SignInAgain({ username, asDemo, onLeave }: { username: string; asDemo: boolean; onLeave: () => void }) {
   const { goOn, demoAgain } = useSession();
   const [password, setPassword] = useState('');
   const failed = asApiError(goOn.error ?? demoAgain.error);
-  const asDemo = demo && username === DEMO;
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     if (asDemo) demoAgain.mutate();

@@ -10,13 +10,16 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 
 import { asApiError, type Preferences } from '../../shared/api';
 import { formatCount, formatMoment, formatMoney } from '../../shared/lib/format';
 import { MEASURES } from '../../shared/lib/grading';
 import { usePreferences } from '../../shared/lib/preferences';
+import { sessionQuery } from '../../shared/lib/queries';
 import { ChipsField } from '../../shared/ui/ChipsField';
+import { AccountFields } from './AccountFields';
 
 const THEMES = [['system', 'as the system'], ['light', 'light paper'], ['dark', 'dark paper']] as const;
 const DENSITIES = ['dense', 'usual', 'roomy'] as const;
@@ -31,6 +34,7 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 /** How the person likes things; kept as it is changed. */
 export function SettingsPage({ extensions }: { extensions: readonly string[] }) {
+  const demo = useQuery({ ...sessionQuery, enabled: false }).data?.person?.demo ?? false;
   const { preferences: mine, keep, error, saving } = usePreferences();
   const failed = asApiError(error);
   const [rate, setRate] = useState<string | null>(null);
@@ -75,6 +79,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
           </Stack>
         ))}
       </Section>
+      <Section title="Account"><AccountFields demo={demo} /></Section>
       <Section title="The tour">
         <Button variant="outlined" disabled={!mine.toured} onClick={() => { keep({ toured: false }); }}>Show it again at the bench</Button>
       </Section>

@@ -28,6 +28,8 @@ interface Props {
   projectId: number;
   asked: Asked;
   onChange: (part: Change) => void;
+  /** In rows of three, where there is little room. */
+  wraps?: boolean;
 }
 
 const NONE: Change = { grade_min: undefined, open_in: undefined, open_all: undefined, mark: undefined };
@@ -39,13 +41,13 @@ const isOn = (step: Step, asked: Asked, counts: Counts | undefined): boolean => 
 };
 
 /** What became of the names, hung on a wire; each step of the list filters it. */
-export function Funnel({ projectId, asked, onChange }: Props) {
+export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
   const { data } = useQuery({
     queryKey: keys.funnel(projectId),
     queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: projectId } } })),
   });
   return (
-    <Stack component="ol" aria-label="What became of the names" direction="row" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.5, position: 'relative', '&::before': { content: '""', position: 'absolute', left: 0, right: 0, top: 5, borderTop: 2, borderColor: 'wire' } }}>
+    <Stack component="ol" aria-label="What became of the names" direction="row" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.5, position: 'relative', ...(wraps && { display: 'grid', gridTemplateColumns: 'repeat(3, minmax(84px, 1fr))', rowGap: 1 }), '&::before': { content: '""', position: 'absolute', left: 0, right: 0, top: 5, borderTop: 2, borderColor: 'wire', display: wraps ? 'none' : 'block' } }}>
       {STEPS.map((step) => {
         const on = isOn(step, asked, data);
         const count = data?.[step.name];

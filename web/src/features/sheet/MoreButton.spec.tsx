@@ -32,13 +32,4 @@ describe('MoreButton', () => {
     await userEvent.setup({ advanceTimers: vi.advanceTimersByTime }).click(screen.getByRole('button', { name: 'More names' }));
     expect(await screen.findByText('That is all there is.')).toBeInTheDocument();
   });
-
-  it('does not speak of a list that was made anew while it was listed further', async () => {
-    const asked = serve(() => conflict('made_anew', 'The list was made anew meanwhile.'));
-    renderIn(<MoreButton project={sampleProject({ only_first: true })} />);
-    await vi.advanceTimersByTimeAsync(1300);
-    await waitFor(() => { expect(asked).toHaveLength(1); });
-    await screen.findByRole('button', { name: 'More names' });
-    expect(screen.queryByText(/made anew/)).not.toBeInTheDocument();
-  });
 });

@@ -45,6 +45,9 @@ interface Props {
   onCompare: (labels: readonly string[]) => void;
 }
 
+/** Where the cursor was in each list, for as long as the page is open. */
+const places = new Map<string, number>();
+
 const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
 
 function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' | 'hasRecipes' | 'asked' | 'onAsk'>) {
@@ -52,7 +55,7 @@ function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' 
   if (narrows(asked)) {
     return (
       <Blank title="No name passes these filters" action={<Button variant="outlined" onClick={() => { onAsk(NOTHING); }}>Show all names</Button>}>
-        {asked.open_in ?? asked.status ? 'Names show as open once they were checked and the registry said so.' : 'Try fewer letters, or another step of the wire above.'}
+        {asked.open_in ?? asked.status ? 'Names show as open once they were checked and the registry said so.' : 'Try fewer letters, or another of the counts above the sheet.'}
       </Blank>
     );
   }
@@ -102,9 +105,11 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
   const inView = shown.filter((item) => item.index >= startIndex && item.index <= endIndex).map((item) => rowAt(item.index)?.label ?? '').join(' ');
   useEffect(() => { onRows(inView.split(' ').filter(Boolean), total); }, [inView, total, onRows]);
   const top = rowAt(0);
+  const question = JSON.stringify(asked);
+  const place = `${projectId} ${question}`;
   useEffect(() => {
-    if (selected === null && top) onSelect(top.label);
-  }, [selected, top, onSelect]);
+    if (selected === null && top && !places.has(place)) onSelect(top.label);
+  }, [selected, top, onSelect, place]);
   // A row far away is chosen once it has come.
   const [wanted, setWanted] = useState<number | null>(null);
   const wantedRow = wanted === null ? undefined : rowAt(wanted);
@@ -120,17 +125,26 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     const timer = setTimeout(() => { onAct('seen', [resting]); }, LOOKED_AFTER);
     return () => { clearTimeout(timer); };
   }, [resting, onAct]);
-  const question = JSON.stringify(asked);
+  // Who comes back to a list is where they were in it; another question begins at its top.
+  const shownAt = useRef<string | null>(null);
   useEffect(() => {
-    at.current = 0;
-    scroller.current?.scrollTo({ top: 0 });
-  }, [question]);
+    if (!there || shownAt.current === place) return;
+    const first = shownAt.current === null;
+    shownAt.current = place;
+    const index = first ? Math.min(places.get(place) ?? 0, total - 1) : 0;
+    at.current = index;
+    if (index > 0) {
+      rows.scrollToIndex(index, { align: 'center' });
+      setWanted(index);
+    } else scroller.current?.scrollTo({ top: 0 });
+  }, [there, place, rows, total]);
 
   // Keys may come faster than the page is drawn anew, so what they speak of is remembered here.
   const chosen = useRef(selected);
   useEffect(() => { chosen.current = selected; }, [selected]);
   const choose = (index: number, label: string) => {
     at.current = index;
+    places.set(place, index);
     chosen.current = label;
     setWanted(null);
     onSelect(label);

@@ -32,7 +32,7 @@ it('shows every measure, and a dash where there is none', () => {
 });
 
 it('shows statuses, the cheapest known first year, and what is not known as a dash', () => {
-  expect(show([...statusColumns(['com', 'net', 'org']), 'price', 'looked', 'syllables']).slice(3)).toEqual(['premium', 'open', 'taken', '€12', 'later', '–']);
+  expect(show([...statusColumns(['com', 'net', 'org']), 'price', 'looked', 'syllables']).slice(3)).toEqual(['premium', 'open', 'taken', '€12 .net', 'later', '–']);
 });
 
 it('sets columns that stay in sight first', () => {

@@ -1,11 +1,12 @@
 import Badge from '@mui/material/Badge';
 import Button from '@mui/material/Button';
 import InputAdornment from '@mui/material/InputAdornment';
+import Popover from '@mui/material/Popover';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import { type RefObject, useCallback } from 'react';
+import { type ReactNode, type RefObject, useCallback, useState } from 'react';
 
 import type { Project } from '../../shared/api';
 import type { Asked, Change } from '../../shared/lib/asked';
@@ -24,6 +25,9 @@ interface Props {
   onView: (part: Partial<View>) => void;
   filtering: boolean;
   onFiltering: (on: boolean) => void;
+  /** There is little room: what is not needed all the time, `children` too, goes into a menu. */
+  compact?: boolean;
+  children?: ReactNode;
 }
 
 const SETS = [
@@ -33,7 +37,8 @@ const SETS = [
 ] as const;
 
 /** Letters to look for, filters, and what stands beside the names. */
-export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, view, onView, filtering, onFiltering }: Props) {
+export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, view, onView, filtering, onFiltering, compact = false, children }: Props) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const look = useCallback((letters: string) => { onAsk({ text: letters || undefined }); }, [onAsk]);
   const [typed, setTyped] = useLetters(asked.text ?? '', 40, look);
   const shown = view.plot ? 'plot' : view.columns.join() === FIGURE_COLUMNS.join() ? 'measures' : view.columns.join() === statusColumns(extensions).join() ? 'statuses' : null;
@@ -42,24 +47,39 @@ export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, vie
     else if (set) onView({ plot: false, pinned: [], columns: set === 'measures' ? FIGURE_COLUMNS : statusColumns(extensions) });
     else if (view.plot) onView({ plot: false });
   };
+  const looks = (
+    <>
+      <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Beside the names" onChange={(_, next: (typeof SETS)[number]['value'] | null) => { show(next); }}>
+        {SETS.map(({ value, word, help }) => <ToggleButton key={value} value={value} title={help} sx={{ px: 0.8, textTransform: 'none' }}>{word}</ToggleButton>)}
+      </ToggleButtonGroup>
+      <ViewMenu project={project} extensions={extensions} view={view} onView={onView} />
+    </>
+  );
   return (
-    <Stack direction="row" sx={{ gap: 0.8, alignItems: 'center' }}>
+    <Stack direction="row" sx={{ gap: 0.8, alignItems: 'center', ...(compact && { flex: '1 1 240px' }) }}>
       <TextField
         inputRef={filterRef}
         label="Has letters"
         value={typed}
         onChange={(e) => { setTyped(e.target.value); }}
         onKeyDown={(e) => { if (e.key === 'Escape') setTyped(''); }}
-        sx={{ width: 118 }}
+        sx={{ width: compact ? 'auto' : 118, flex: compact ? 1 : 'none', minWidth: 90 }}
         slotProps={{ input: { endAdornment: typed ? undefined : <InputAdornment position="end"><kbd>/</kbd></InputAdornment> } }}
       />
       <Badge badgeContent={toldFilters(asked).length} color="secondary">
         <Button variant={filtering ? 'contained' : 'outlined'} color={filtering ? 'secondary' : 'primary'} aria-pressed={filtering} title="All filters, in place of the words (key f)" onClick={() => { onFiltering(!filtering); }} sx={{ minWidth: 0 }}>Filters</Button>
       </Badge>
-      <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Beside the names" onChange={(_, next: (typeof SETS)[number]['value'] | null) => { show(next); }}>
-        {SETS.map(({ value, word, help }) => <ToggleButton key={value} value={value} title={help} sx={{ px: 0.8, textTransform: 'none' }}>{word}</ToggleButton>)}
-      </ToggleButtonGroup>
-      <ViewMenu project={project} extensions={extensions} view={view} onView={onView} />
+      {compact ? (
+        <>
+          <Button variant="outlined" aria-haspopup="dialog" aria-expanded={anchor !== null} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ flex: 'none', minWidth: 0 }}>More</Button>
+          <Popover disablePortal open={anchor !== null} anchorEl={anchor} onClose={() => { setAnchor(null); }} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} transformOrigin={{ vertical: 'top', horizontal: 'right' }} slotProps={{ paper: { role: 'dialog', 'aria-label': 'More of the sheet', sx: { p: 1.5, maxWidth: 'calc(100vw - 24px)' } } as object }}>
+            <Stack sx={{ gap: 1.5, alignItems: 'flex-start' }}>
+              <Stack direction="row" sx={{ gap: 0.8 }}>{looks}</Stack>
+              {children}
+            </Stack>
+          </Popover>
+        </>
+      ) : looks}
     </Stack>
   );
 }

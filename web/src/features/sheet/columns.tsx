@@ -35,7 +35,7 @@ function titleOf(label: string, extension: string, cell: Cell | undefined, statu
 function Cheapest({ row }: { row: Row }) {
   const priced = row.cells.filter((c) => (c.status === 'open' || c.status === 'premium') && c.first_year !== null);
   const [best] = priced.sort((a, b) => (a.first_year ?? 0) - (b.first_year ?? 0));
-  return best ? <span title={`.${best.extension}, the first year`}>{formatMoney(best.first_year, best.currency)}</span> : <span title="No price is known">–</span>;
+  return best ? <span title={`.${best.extension}: ${formatMoney(best.first_year, best.currency)} the first year, ${formatMoney(best.renewal, best.currency)} each later year`}>{formatMoney(best.first_year, best.currency)} <span className="muted">.{best.extension}</span></span> : <span title="No price is known">–</span>;
 }
 
 function Status({ row, extension }: { row: Row; extension: string }) {
@@ -59,7 +59,7 @@ const PLAIN: readonly Column[] = [
   ...MEASURES.map(({ name, word, asks }): Column => ({ id: name, word: word.replace('Keyword fit', 'Fit'), title: asks, width: 66, sort: name, falling: true, figure: (row) => row.scores[name] ?? null })),
   { id: 'recipes', word: 'Recipe', title: 'The recipes that made it', width: 88, cell: (row) => <span className="muted" title={row.recipes.join(', ')}>{row.recipes.join(', ')}</span> },
   { id: 'added', word: 'Added', title: 'What kind of word was added', width: 76, cell: (row) => <span className="muted">{row.added.join(', ')}</span> },
-  { id: 'price', word: 'From', title: 'The cheapest first year that is known', width: 64, sort: 'price', cell: (row) => <Cheapest row={row} /> },
+  { id: 'price', word: 'First year', title: 'The cheapest first year that is known, and under which extension', width: 104, sort: 'price', cell: (row) => <Cheapest row={row} /> },
   { id: 'looked', word: 'Looked at', title: 'Whether it was looked at, or put by for later', width: 70, cell: (row) => <span className="muted">{LOOKED[row.verdict]}</span> },
 ];
 const BY_ID = new Map(PLAIN.map((column) => [column.id, column]));

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 
-import { ApiError, api, keys, type Project, unwrap } from '../../shared/api';
+import { api, keys, type Project, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
 
 /** After a list was made, so long is waited for another change before the rest of it is asked for. */
@@ -18,7 +18,7 @@ export function useMore({ id, only_first, changed_at }: Project) {
       client.setQueryData<Project>(keys.project(id), (held) => (held && held.changed_at > project.changed_at ? held : project));
       return Promise.all([keys.names(id), keys.counts(id), keys.allDots(id), keys.funnel(id)].map((queryKey) => client.invalidateQueries({ queryKey })));
     },
-    onError: (error) => { if (!(only_first && error instanceof ApiError && error.code === 'made_anew')) notify(error.message); },
+    onError: (error) => { notify(error.message); },
   });
   useEffect(() => {
     if (!only_first) return;

@@ -11,14 +11,16 @@ const wordsFor = (error: ApiError | null): string | undefined => error?.at('labe
 /** A name or full name of the person's own, typed in. */
 export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }) {
   const [typed, setTyped] = useState('');
+  const [there, setThere] = useState('');
   const problem = wordsFor(asApiError(add.error));
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    add.mutate(typed, { onSuccess: () => { setTyped(''); } });
+    setThere('');
+    add.mutate(typed, { onSuccess: ({ labels }) => { if (!labels.length) setThere(`${typed.trim()} is on the shortlist already.`); setTyped(''); } });
   };
   return (
     <Stack component="form" direction="row" noValidate onSubmit={submit} sx={{ gap: 1, alignItems: 'flex-start' }}>
-      <TextField label="A name or full name of your own" value={typed} error={Boolean(problem)} helperText={problem} onChange={(e) => { setTyped(e.target.value); if (add.error) add.reset(); }} sx={{ width: 280 }} />
+      <TextField label="A name or full name of your own" value={typed} error={Boolean(problem)} helperText={problem ?? (there || undefined)} onChange={(e) => { setTyped(e.target.value); setThere(''); if (add.error) add.reset(); }} sx={{ width: 280 }} />
       <Button type="submit" variant="outlined" disabled={add.isPending} sx={{ minHeight: 38 }}>Add</Button>
     </Stack>
   );

@@ -53,7 +53,7 @@ function Standings({ ranking }: { ranking: Ranking }) {
             <Box sx={{ position: 'absolute', top: 7, height: 2, bgcolor: 'wire', left: across(s.strength - s.error), right: `calc(100% - ${across(s.strength + s.error)})` }} />
             <Box sx={{ position: 'absolute', top: 3, width: 10, height: 10, ml: '-5px', borderRadius: '50%', bgcolor: 'secondary.main', left: across(s.strength) }} />
           </Box>
-          <Typography variant="caption" color="textSecondary" title={`${s.wins} won of ${s.duels}`} sx={{ textAlign: 'right' }}>best: {Math.round(100 * s.best)} %</Typography>
+          <Typography variant="caption" color="textSecondary" title={`${s.wins} won of ${s.duels}`} sx={{ textAlign: 'right' }}>{ranking.asked ? `best: ${Math.round(100 * s.best)} %` : ''}</Typography>
         </Box>
       ))}
     </Box>
@@ -101,7 +101,7 @@ export function DuelsPage() {
     <Box component="main" sx={{ maxWidth: 900, mx: 'auto', px: 2, py: 3 }}>
       <Typography variant="h1">Duels</Typography>
       <Typography color="textSecondary" sx={{ mb: 2 }} role="status">
-        Which is the better name? {plural(ranking.asked, 'answer')} so far · the first is the best with {Math.round(100 * ranking.certainty)} % certainty
+        Which is the better name? {plural(ranking.asked, 'answer')} so far · {ranking.asked ? `the first is the best with ${Math.round(100 * ranking.certainty)} % certainty` : 'nothing can be said of them yet'}
       </Typography>
       {ranking.enough && <Alert severity="success" sx={{ mb: 2 }} action={<Button color="inherit" onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}>Enough has been asked: {ranking.standings[0]?.shown} is the best, as surely as {Math.round(100 * ranking.certainty)} %. Go on if you like.</Alert>}
       <Stack direction="row" role="group" aria-label="Which is better?" sx={{ gap: 2, mb: 1.5 }}>{card(one, other, '←')}{card(other, one, '→')}</Stack>

@@ -5,6 +5,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
 import { api, asApiError, type Judged, type Kept, keys, unwrap } from '../../shared/api';
+import { useBackAgain } from '../../shared/lib/useBackAgain';
 
 const SAVE_AFTER = 600;
 const TRY_AGAIN_AFTER = 5_000;
@@ -54,6 +55,7 @@ export function NoteField({ projectId, label, shown, note }: Props) {
     const timer = setTimeout(save, failed ? TRY_AGAIN_AFTER : SAVE_AFTER);
     return () => { clearTimeout(timer); };
   });
+  useBackAgain(save);
   // Leaving the page within the pause must not lose the last words.
   const latest = useRef(save);
   useEffect(() => { latest.current = save; });

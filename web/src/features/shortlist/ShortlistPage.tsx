@@ -63,7 +63,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
       {list.data?.length === 0 && <Blank title="Nothing is kept yet" action={toBench}>Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names can be compared, set against each other, and shown to others.</Blank>}
       <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
         {shown.map(({ item, place }) => (
-          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} onSettle={(extension) => { settle.mutate({ label: item.label, extension }); }} />
+          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} owner={project.brief.owner} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} onSettle={(extension) => { settle.mutate({ label: item.label, extension }); }} />
         ))}
       </Stack>
     </Box>

@@ -8,11 +8,12 @@ import Typography from '@mui/material/Typography';
 import { type DragEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 
-import type { Kept } from '../../shared/api';
+import type { Brief, Kept } from '../../shared/api';
 import { withOwn } from '../../shared/lib/fullName';
 import { Age } from '../../shared/ui/Age';
 import { GradeFigure } from '../../shared/ui/GradeFigure';
 import { CrossIcon, DownIcon, UpIcon } from '../../shared/ui/icons';
+import { priceOf } from '../../shared/ui/Price';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
@@ -25,6 +26,7 @@ interface Props {
   place: number;
   last: boolean;
   extensions: readonly string[];
+  owner: Brief['owner'];
   knownTags: readonly string[];
   /** Ticked for comparing. */
   picked: boolean;
@@ -59,7 +61,7 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
 const DRAGGED = 'text/vinetag-place';
 
 /** One kept name: place, figures, statuses with their age, tags and a note. Alt and an arrow moves it, or drawing it by its place. */
-export function ShortlistRow({ projectId, kept, place, last, extensions, knownTags, picked, onPick, onMove, onPlace, onRemove, onSettle }: Props) {
+export function ShortlistRow({ projectId, kept, place, last, extensions, owner, knownTags, picked, onPick, onMove, onPlace, onRemove, onSettle }: Props) {
   const [over, setOver] = useState(false);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
@@ -98,10 +100,11 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, knownTa
       <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem', gridColumn: { xs: '1 / -1', md: 'auto' } }}>
         {withOwn(extensions, kept.extension).map((extension) => {
           const cell = kept.statuses.find((c) => c.extension === extension);
+          const price = priceOf(cell, owner);
           return (
             <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8, alignItems: 'center', minHeight: 24 }}>
               <Box component="button" type="button" aria-pressed={kept.extension === extension} title={kept.extension === extension ? `Keep ${kept.shown} alone, without an extension` : `Keep it as ${kept.shown}.${extension}`} onClick={() => { onSettle(kept.extension === extension ? '' : extension); }} sx={{ font: 'inherit', fontWeight: 600, border: 1, borderColor: kept.extension === extension ? 'secondary.main' : 'transparent', borderRadius: 1, color: kept.extension === extension ? 'secondary.main' : 'inherit', bgcolor: 'transparent', px: 0.4, py: 0, ml: -0.4, lineHeight: 1.35, cursor: 'pointer', '&:hover': { borderColor: 'wire' } }}>.{extension}</Box>
-              <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></Box>
+              <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} />{price && <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.25 }}>{price}</Typography>}</Box>
             </Stack>
           );
         })}

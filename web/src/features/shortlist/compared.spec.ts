@@ -20,7 +20,7 @@ it('marks the best of each figure, every one of equals', () => {
 
 it('puts what can be had before what cannot, and the cheaper first year before the dearer', () => {
   expect(lines['.com']).toMatchObject({ values: ['taken', 'open', 'unasked'], best: [1] });
-  expect(lines.price).toMatchObject({ values: [20, null, 12], best: [2] });
+  expect(lines.price).toMatchObject({ values: ['€20, .ie', null, '€12, .ie'], best: [2] });
 });
 
 it('compares misspellings, warnings and notes as well', () => {

@@ -12,10 +12,26 @@ const csrf: Middleware = {
   },
 };
 
+const TRIES = 4;
+const LONGEST_WAIT = 10_000;
+const rest = (ms: number) => new Promise((done) => { setTimeout(done, ms); });
+
+/** A server that is busy says when to come back; it is done for the person, a few times. */
+async function patiently(request: Request): Promise<Response> {
+  for (let left = TRIES; ; left -= 1) {
+    const reply = await globalThis.fetch(left > 1 ? request.clone() : request);
+    const seconds = Number(reply.headers.get('Retry-After'));
+    const busy = reply.status === 503 || (reply.status === 429 && seconds <= 2);
+    if (!busy || !seconds || left === 1 || request.signal.aborted) return reply;
+    // Not all at the same moment.
+    await rest(Math.min(LONGEST_WAIT, seconds * 1000) * (0.5 + Math.random() / 2));
+  }
+}
+
 /** The typed client of the API. */
 export const api = createClient<paths>({
   baseUrl: window.location.origin,
   credentials: 'same-origin',
-  fetch: (request) => globalThis.fetch(request),
+  fetch: patiently,
 });
 api.use(csrf);

@@ -10,6 +10,7 @@ export const keys = {
   catalogue: ['catalogue'] as const,
   weighing: ['weighing'] as const,
   project: (id: number) => ['project', id] as const,
+  draft: (id: number) => ['draft', id] as const,
   names: (id: number) => ['names', id] as const,
   sheet: (id: number, question: Question) => ['names', id, question] as const,
   count: (id: number, question: object) => ['counts', id, question] as const,

@@ -12,6 +12,8 @@ export class ApiError extends Error {
     readonly code: string,
     message: string,
     readonly problems: readonly Problem[] = [],
+    /** What is there now, where it was changed elsewhere meanwhile. */
+    readonly current?: unknown,
   ) {
     super(message);
     this.name = 'ApiError';
@@ -48,7 +50,7 @@ function toApiError(status: number, body: unknown): ApiError {
   if (typeof body === 'object' && body !== null && 'message' in body && 'code' in body) {
     const { code, message } = body;
     const problems = 'problems' in body && Array.isArray(body.problems) ? (body.problems as Problem[]) : [];
-    return new ApiError(status, String(code), String(message), problems);
+    return new ApiError(status, String(code), String(message), problems, 'current' in body ? body.current : undefined);
   }
   return new ApiError(status, 'server', 'Something went wrong on the server. Try again in a moment.');
 }

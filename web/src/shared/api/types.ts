@@ -5,6 +5,7 @@ type Schemas = components['schemas'];
 export type Session = Schemas['Session'];
 export type Project = Schemas['Project'];
 export type Brief = Schemas['Brief'];
+export type Filing = Schemas['Filing'];
 export type Keyword = Schemas['Keyword'];
 export type Limits = Schemas['Limits'];
 export type Purpose = Brief['purpose'];

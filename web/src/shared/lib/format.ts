@@ -49,6 +49,9 @@ export function formatMoney(amount: number | null, currency: string): string {
 /** A date without its time, in UTC, as registries give them. */
 export const formatDay = (iso: string): string => make.day.format(new Date(iso));
 
+/** A sentence with its ISO dates written as every other date. */
+export const withDays = (text: string): string => text.replaceAll(/\b\d{4}-\d{2}-\d{2}\b/g, formatDay);
+
 /** The exact time, in the reader's own zone. */
 export const formatMoment = (iso: string): string => make.moment.format(new Date(iso));
 
@@ -61,6 +64,9 @@ export function formatAge(iso: string, now: number): string {
   const days = Math.round(seconds / 86_400);
   return days === 1 ? 'yesterday' : `${formatCount(days)} days ago`;
 }
+
+/** A share of people: "3 in 100". */
+export const shareOf = (part: number): string => (part < 0.01 ? 'under 1 in 100' : `${Math.round(100 * part)} in 100`);
 
 /** One or many: `plural(1, 'name')` is "1 name". */
 export const plural = (n: number, one: string, many = `${one}s`): string => `${formatCount(n)} ${n === 1 ? one : many}`;

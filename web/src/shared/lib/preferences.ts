@@ -1,11 +1,12 @@
-import { skipToken, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, keys, type Preferences, type Session, unwrap } from '../api';
+import { sessionQuery } from './queries';
 
 /** How the person likes things, and changing it. */
 export function usePreferences(): { preferences: Preferences | undefined; keep: (part: Partial<Preferences>) => void; error: Error | null; saving: boolean } {
   const client = useQueryClient();
-  const preferences = useQuery<Session>({ queryKey: keys.session, queryFn: skipToken }).data?.person?.preferences;
+  const preferences = useQuery({ ...sessionQuery, enabled: false }).data?.person?.preferences;
   const mutation = useMutation({
     mutationFn: (next: Preferences) => unwrap(api.PUT('/api/preferences', { body: next })),
     scope: { id: 'preferences' },

@@ -12,6 +12,14 @@ const nameQuery = (projectId: number, label: string) =>
 export const useName = (projectId: number, label: string | null) =>
   useQuery({ ...nameQuery(projectId, label ?? ''), enabled: label !== null, placeholderData: keepPreviousData });
 
+/** Whether a name can be one, and all about it; for names as they are typed. */
+export const useTypedName = (projectId: number, label: string | null) =>
+  useQuery({ ...nameQuery(projectId, label ?? ''), enabled: label !== null, retry: false });
+
+/** All about a typed name, null when it will not do. */
+export const askTypedName = (client: QueryClient, projectId: number, label: string) =>
+  client.query({ ...nameQuery(projectId, label), retry: false, staleTime: 10_000 }).catch(() => null);
+
 /** Fetches names that will be wanted next. */
 export function fetchAhead(client: QueryClient, projectId: number, labels: readonly string[]): void {
   for (const label of labels) client.query({ ...nameQuery(projectId, label), staleTime: 60_000 }).catch(() => undefined);

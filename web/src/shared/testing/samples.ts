@@ -3,7 +3,7 @@ import type { Brief, Cell, Check, Judged, Kept, Project, Row } from '../api';
 /** A full name's answer. */
 export const sampleCell = (fields: Partial<Cell> & Pick<Cell, 'extension'>): Cell => ({
   label: 'inkpost', status: 'open', likely: false, trouble: '', reason: '', purpose: 'scan', asked_at: new Date().toISOString(), registered: null, expires: null, drops_from: null, drops_to: null,
-  currency: '', first_year: null, renewal: null, holder_asks: null, pending: false, ...fields,
+  currency: '', first_year: null, renewal: null, holder_asks: null, imported: false, pending: false, ...fields,
 });
 
 /** A brief with nothing but what is given. */
@@ -14,7 +14,7 @@ export const sampleBrief = (fields: Partial<Brief> = {}): Brief => ({
 
 /** A check under way. */
 export const sampleCheck = (fields: Partial<Check> = {}): Check => ({
-  id: 3, state: 'running', purpose: 'scan', total: 1200, done: 300, left: 900, unsure: 0, troubles: [], rate: 100, created_at: new Date().toISOString(), ended_at: null, ...fields,
+  id: 3, state: 'running', purpose: 'scan', total: 1200, done: 300, left: 900, unsure: 0, troubles: [], rate: 100, created_at: new Date().toISOString(), ended_at: null, away: [], asleep: false, broken: false, ...fields,
 });
 
 /** A row of the sheet. */
@@ -24,7 +24,7 @@ export const sampleRow = (fields: Partial<Row> & Pick<Row, 'label'>): Row => ({
 
 /** A project with nothing but what is given. */
 export const sampleProject = (fields: Partial<Project> = {}): Project => ({
-  id: 7, name: 'Pressroom', brief: sampleBrief(), considered: 0, within: 0, good: 0, only_first: false, view: '', views: [], created_at: '', changed_at: '', archived_at: null, ...fields,
+  id: 7, name: 'Pressroom', brief: sampleBrief(), version: 1, considered: 0, within: 0, good: 0, only_first: false, view: '', views: [], created_at: '', changed_at: '', archived_at: null, ...fields,
 });
 
 /** A kept name. */
@@ -34,5 +34,5 @@ export const sampleKept = (fields: Partial<Kept> & Pick<Kept, 'label'>): Kept =>
 
 /** All about a name. */
 export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): Judged => ({
-  shown: fields.label, grade: 90, recipes: ['pair'], parts: [], measures: [], warnings: [], misspellings: [], kept: false, cells: [], evidence: [], verdict: '', extension: '', note: '', tags: [], place: null, history: [], ...fields,
+  shown: fields.label, grade: 90, recipes: ['pair'], parts: [], measures: [], warnings: [], misspellings: [], kept: false, cells: [], evidence: [], verdict: '', extension: '', typed_extension: '', note: '', tags: [], place: null, history: [], ...fields,
 });

@@ -1,0 +1,13 @@
+import type { Brief, Cell } from '../api';
+import { formatMoney } from '../lib/format';
+
+/** What a name that can be registered costs, in words; null where no price is known or asked for. */
+export function priceOf(cell: Cell | undefined, owner?: Brief['owner']): string | null {
+  if (!cell || cell.first_year === null || (cell.status !== 'open' && cell.status !== 'premium')) return null;
+  const told = `${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)}`;
+  const budget = owner?.budget;
+  // The budget is in euros: a price in another currency is not set against it.
+  if (!budget || cell.currency !== 'EUR') return told;
+  const over = Math.max(cell.first_year, cell.renewal ?? 0) - budget;
+  return `${told}, ${over > 0 ? `${formatMoney(over, 'EUR')} over` : 'within'} your ${formatMoney(budget, 'EUR')} a year`;
+}
