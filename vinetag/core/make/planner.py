@@ -24,6 +24,8 @@ __all__ = [
 ]  # fmt: skip
 
 GOOD_ENOUGH = 80.0
+# Whatever speaks for a name, one graded lower is listed when nothing better is left.
+POOR = 45.0
 DIAL = 60.0
 # From the usual dial upwards keywords matter less and the dial itself more.
 USUAL = Making().daring
@@ -99,10 +101,12 @@ def make_names(
     names: list[Graded] = []
     seen: Counter[str] = Counter()
     left: list[Graded] = []
+    poor: list[Graded] = []
     good = 0
     for number, graded in enumerate(tiers):
         good += sum(g.grade.grade >= GOOD_ENOUGH for g in graded)
-        left = in_order([*left, *graded], seed)
+        poor += [g for g in graded if g.grade.grade < POOR]
+        left = in_order([*left, *(g for g in graded if g.grade.grade >= POOR)], seed)
         listed = TIERS[min(number, len(TIERS) - 1)][2]
         names += varied(left, min(listed, limit - len(names)), lexicon, seen)
         if len(names) >= limit:
@@ -111,6 +115,7 @@ def make_names(
         left = [g for g in left if id(g) not in shown]
     else:
         names += varied(left, limit - len(names), lexicon, seen)
+        names += varied(in_order(poor, seed), limit - len(names), lexicon, seen)
     return Made(
         names=names,
         considered=job.considered.total(),

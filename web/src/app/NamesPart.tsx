@@ -99,7 +99,7 @@ export const NamesPart = memo(function NamesPart(props: Props) {
             <Funnel projectId={project.id} asked={asked} onChange={onAsk} wraps />
             <Reading project={project} asked={asked} search={search} getChosen={getChosen} />
           </SheetToolbar>
-          <CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere />
+          <Box sx={{ flex: '1 1 auto', display: 'flex', minWidth: controls.active ? 220 : 'min-content' }}><CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere /></Box>
         </Stack>
         <ActiveFilters asked={asked} onAsk={onAsk} />
       </Stack>

@@ -79,7 +79,7 @@ export function PrintPage() {
                 {list.data.map((k, i) => (
                   <tr key={k.label}>
                     <td>{i + 1}</td>
-                    <td><span className="serif" style={{ fontSize: '1.15rem' }}>{fullName(k)}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
+                    <td style={{ minWidth: '9em', overflowWrap: 'break-word' }}><span className="serif" style={{ fontSize: '1.15rem' }}>{fullName(k)}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
                     <td style={{ whiteSpace: 'nowrap' }}>{k.grade === null ? '–' : Math.round(k.grade)}</td>
                     <td>{free(k, extensions, project.brief.owner)}</td>
                     <td style={{ whiteSpace: 'pre-wrap' }}>{k.note}</td>

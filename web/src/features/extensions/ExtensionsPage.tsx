@@ -30,7 +30,7 @@ export function ExtensionsPage() {
   const shown = data.extensions.filter((e) => (!kind || e.kind === kind) && (!wanted || `${e.extension} ${e.use} ${countries.get(e.country) ?? ''} ${e.works.join(' ')}`.toLowerCase().includes(wanted)));
   const refused = asApiError(importFile.error);
   return (
-    <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: 3, py: 3 }}>
+    <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
       <Typography variant="h1">Extensions</Typography>
       <Typography color="textSecondary" sx={{ mb: 2 }}>{plural(data.extensions.length, 'extension')}. Rules and prices are a guide; the registry decides, and the seller sets the price.</Typography>
       <Stack direction="row" sx={{ gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
@@ -51,7 +51,7 @@ export function ExtensionsPage() {
       {refused && <Alert severity="error" sx={{ mb: 1 }}>{refused.problems.length ? refused.problems.slice(0, 12).map((p) => <div key={p.path + p.message}>{p.path}: {p.message}</div>) : refused.message}</Alert>}
       {importFile.data && !refused && <Alert severity="success" sx={{ mb: 1 }}>{plural(importFile.data.extensions, 'extension')} taken from the file.</Alert>}
       {shown.length === 0 ? <Blank title="No extension matches">Try a country, a kind of work, or fewer letters.</Blank> : (
-        <Box component="table" sx={{ width: 1, borderCollapse: 'collapse', '& td, & th': { textAlign: 'left', py: 0.7, pr: 2, borderBottom: 1, borderColor: 'divider', verticalAlign: 'top' } }}>
+        <Box sx={{ overflowX: 'auto' }}><Box component="table" sx={{ width: 1, borderCollapse: 'collapse', '& tr > :nth-of-type(3), & tr > :nth-of-type(6)': { display: { xs: 'none', md: 'table-cell' } }, '& td, & th': { textAlign: 'left', py: 0.7, pr: 2, borderBottom: 1, borderColor: 'divider', verticalAlign: 'top' } }}>
           <thead><tr><th>Extension</th><th>Used for</th><th>Kind</th><th>Who may register</th><th>Year, about</th><th>Looked up</th>{data.may_edit && <th>Change</th>}</tr></thead>
           <tbody>
             {shown.map((e) => (
@@ -66,7 +66,7 @@ export function ExtensionsPage() {
               </tr>
             ))}
           </tbody>
-        </Box>
+        </Box></Box>
       )}
       {editing && <ExtensionDialog entry={editing} about={data} onClose={() => { setEditing(null); }} />}
     </Box>

@@ -12,6 +12,7 @@ interface Props {
 }
 
 const NAME: Pick<Column, 'id' | 'word' | 'title' | 'sort' | 'falling'> = { id: 'name', word: 'Name', title: 'In the order of the alphabet', sort: 'name' };
+const ORDER = 'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.';
 const NARROWEST = 36;
 const WIDEST = 900;
 const STEP = 12;
@@ -68,6 +69,7 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
         return (
           <span role="columnheader" key={id} aria-colindex={place + 2} className={layout.stays.has(id) ? 'pin' : undefined} title={title} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
             {sort ? <button type="button" tabIndex={-1} data-head={id} className={on ? 'on' : undefined} onClick={() => { press(sort); }}>{word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}</button> : word}
+            {id === 'name' && !asked.sort && <span className="order" title={ORDER}>best first, varied</span>}
             <Grip id={id} word={word} alone={!sort} onWidth={onWidth} />
           </span>
         );

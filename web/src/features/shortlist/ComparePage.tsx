@@ -78,11 +78,11 @@ export function ComparePage() {
       </Stack>
       {refused}
       <Box sx={{ overflowX: 'auto' }}>
-        <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', minWidth: 160 + 150 * names.length }}>
+        <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', minWidth: { xs: 92 + 118 * names.length, md: 160 + 150 * names.length } }}>
           <caption><Unseen>Names side by side; the best of each line is marked</Unseen></caption>
           <thead>
             <tr>
-              <Box component="td" sx={{ width: 150 }}><Unseen>What is compared</Unseen></Box>
+              <Box component="td" sx={{ width: { xs: 92, md: 150 } }}><Unseen>What is compared</Unseen></Box>
               {names.map((name) => (
                 <Box component="th" scope="col" key={name.label} sx={{ p: 1, textAlign: 'left', verticalAlign: 'bottom', fontWeight: 400 }}>
                   <Stack direction="row" sx={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
