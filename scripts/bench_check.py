@@ -33,6 +33,8 @@ from typing import Any
 import aiodns
 import aiohttp
 
+from ops.parts import read_secrets
+from ops.start import VAR, runner_of
 from standins.registry import address_of
 from standins.world import EXTENSIONS
 from vinetag.core.lexicon import load_lexicon
@@ -321,6 +323,48 @@ def killed(address: str, count: int) -> dict[str, Any]:
     }
 
 
+def away(address: str, count: int, seconds: float) -> dict[str, Any]:
+    """The simulated registries are ended in the middle of a check for so many seconds; what became
+    of its names.
+    """
+    site = Site(address)
+    base = f"projects/{site('GET', 'projects')[0]['id']}"
+    rng = random.Random(time.time())
+    labels = [f"bench{rng.randrange(10**9)}{n}" for n in range(count)]
+    site("PUT", f"{base}/pasted", {"text": "\n".join(labels), "extensions": ["com"]})
+    began = time.perf_counter()
+    check = site("POST", f"{base}/checks", {"what": "pasted"})
+    gone_at = 0.0
+    gone = back = False
+    told_of: list[str] = []
+    while True:
+        told = site("GET", f"{base}/checks")["check_run"]
+        told_of = told_of or told["away"]
+        if not gone and told["done"] > check["total"] // 3:
+            gone, gone_at = True, time.perf_counter()
+            print(f"away: registries ended at {told['done']:,} answers", flush=True)
+            with runner_of({"VINETAG_CONTROL": str(VAR / "control.sock")}) as runner:
+                runner.stopProcess("registry")
+        if gone and not back and time.perf_counter() - gone_at > seconds:
+            back = True
+            print(f"away: back at {told['done']:,} answers", flush=True)
+            with runner_of({"VINETAG_CONTROL": str(VAR / "control.sock")}) as runner:
+                runner.startProcess("registry")
+        if told["state"] in ("done", "stopped") or time.perf_counter() - began > 400:
+            break
+        time.sleep(0.2)
+    page = site("GET", f"{base}/pasted?limit=1")
+    return {
+        "full_names": check["total"],
+        "away_seconds": seconds,
+        "told_of": told_of,
+        "seconds_after_it_was_back": round(time.perf_counter() - gone_at - seconds, 1),
+        "unsure": page["statuses"].get("unsure", 0),
+        "not_answered": page["statuses"].get("not asked", 0),
+        "statuses": page["statuses"],
+    }
+
+
 def kill_worker() -> None:
     """Kill a process of the worker's pool, and the worker, as a machine that fails would."""
     found = subprocess.run(["pgrep", "-f", "celery -A vinetag"], capture_output=True, text=True)
@@ -333,9 +377,11 @@ def main() -> None:
     parser.add_argument("--names", type=int, default=20_000)
     parser.add_argument("--rounds", type=int, default=3)
     parser.add_argument("--seconds", type=float, default=20, help="of asking politely")
-    parser.add_argument("--only", default="speed,polite,faulty,killed")
+    parser.add_argument("--only", default="speed,polite,faulty,killed,away")
     parser.add_argument("--address", default="http://127.0.0.1:8700")
-    parser.add_argument("--redis", default="redis://127.0.0.1:8714/9", help="for shared limits")
+    password = read_secrets(VAR)["VINETAG_REDIS_PASSWORD"]
+    queue = f"redis://:{password}@127.0.0.1:8714/9"
+    parser.add_argument("--redis", default=queue, help="for shared limits")
     parser.add_argument("--pasted", type=int, default=5_000)
     args = parser.parse_args()
     found: dict[str, Any] = {}
@@ -348,6 +394,8 @@ def main() -> None:
             found[part] = faulty(1_000)
         elif part == "killed":
             found[part] = killed(args.address, args.pasted)
+        elif part == "away":
+            found[part] = away(args.address, args.pasted, 30.0)
     print(json.dumps(found))
 
 

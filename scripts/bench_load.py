@@ -195,8 +195,7 @@ def open_connections() -> int:
 
     with connection.cursor() as cursor:
         cursor.execute("SHOW STATUS LIKE 'Threads_connected'")
-        count = int(cursor.fetchone()[1]) - 1  # without this one
-    return count
+        return int(cursor.fetchone()[1]) - 1  # without this one
 
 
 def main() -> None:

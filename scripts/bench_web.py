@@ -314,7 +314,7 @@ def web_server() -> Iterator[str]:
     """The application's address, once its word data is loaded."""
     port = free_port()
     address = f"http://127.0.0.1:{port}"
-    command = "-m uvicorn vinetag.config.asgi:application --lifespan off --log-level warning --port"
+    command = "-m vinetag.config.serve --port"
     server = subprocess.Popen([sys.executable, *command.split(), str(port)])
     try:
         for _ in range(200):

@@ -78,11 +78,13 @@ def test_every_change_asks_for_the_csrf_token(person: User, path: str) -> None:
 def test_too_many_tries_are_slowed_down(person: User, monkeypatch: pytest.MonkeyPatch) -> None:
     from rest_framework.throttling import ScopedRateThrottle
 
-    monkeypatch.setattr(ScopedRateThrottle, "THROTTLE_RATES", {"sign-in": "3/min"})
+    monkeypatch.setattr(ScopedRateThrottle, "THROTTLE_RATES", {"sign-in": "3/min", "demo": "2/min"})
     client = APIClient(REMOTE_ADDR="10.9.8.7")
     body = {"username": "edda", "password": "no"}
     statuses = [client.post("/api/session/sign-in", body).status_code for _ in range(5)]
     assert statuses == [400, 400, 400, 429, 429]
+    entered = [client.post("/api/session/demo").status_code for _ in range(3)]
+    assert entered == [200, 200, 429]
 
 
 def test_preferences_are_kept_and_nonsense_is_told(api: APIClient, person: User) -> None:

@@ -4,10 +4,13 @@ import asyncio
 import csv
 import io
 import json
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
+from urllib.parse import quote
 
 import pytest
+import redis
 from asgiref.sync import sync_to_async
 from django.test import AsyncClient
 from django.utils import timezone
@@ -17,6 +20,7 @@ from rest_framework.test import APIClient
 from tests.apps.conftest import BRIEF
 from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.services import end_sessions
 from vinetag.apps.availability import tasks
 from vinetag.apps.availability.api import streaming
 from vinetag.apps.availability.catalogue import catalogue, load_catalogue
@@ -226,10 +230,123 @@ def test_answers_stream_by_number_and_a_break_loses_none(monkeypatch: pytest.Mon
     asyncio.run(story())
 
 
-def test_too_many_streams_are_refused(api: APIClient, project: Project, settings: Any) -> None:
-    settings.MOST_STREAMS = 0
-    refused = api.get(f"/api/projects/{project.pk}/checks/stream")
-    assert refused.status_code in (403, 503)
+async def test_streams_are_counted_for_each_person_and_in_total_before_they_begin(
+    settings: Any,
+) -> None:
+    redis.Redis.from_url(settings.REDIS_URL).flushdb()
+    settings.MOST_STREAMS, settings.MOST_STREAMS_OF_ONE = 5, 3
+    for url in (settings.REDIS_URL, "redis://127.0.0.1:9/0"):  # while Redis is away, too
+        settings.REDIS_URL = url
+        seats = streaming._Seats()
+        mine = await asyncio.gather(*(seats.take(f"a{n}", 1) for n in range(8)))
+        assert sum(mine) == 3
+        others = await asyncio.gather(*(seats.take(f"b{n}", n + 2) for n in range(8)))
+        assert sum(others) == 2
+        await seats.leave(f"a{mine.index(True)}", 1)
+        assert await seats.take("c", 9)
+        assert not await seats.take("d", 10)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_stream_is_refused_beyond_the_limit_and_ends_with_the_session(
+    settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(streaming, "SESSION_EVERY", 0.1)
+    redis.Redis.from_url(settings.REDIS_URL).flushdb()
+    settings.MOST_STREAMS_OF_ONE = 1
+    owner = User.objects.create_user("thea")
+    project = create_project(owner=owner, name="Streamed", brief=BRIEF)
+
+    async def story() -> None:
+        client = AsyncClient()
+        await client.aforce_login(owner)
+        address = f"/api/projects/{project.pk}/checks/stream"
+        stream = (await client.get(address)).streaming_content
+        assert "retry" in (await anext(stream)).decode()
+        second = await client.get(address)
+        assert (second.status_code, json.loads(second.content)["code"]) == (503, "too_many_streams")
+        assert int(second["Retry-After"]) > 0
+        await sync_to_async(end_sessions)(owner)
+        async with asyncio.timeout(10):
+            async for _ in stream:
+                pass
+        assert (await client.get(address)).status_code == 403
+
+    asyncio.run(story())
+
+
+def test_a_price_stands_after_a_check_that_asks_no_seller(api: APIClient, project: Project) -> None:
+    """Only a seller knows of a price; that a registry finds the name free says nothing of it."""
+    now = timezone.now()
+    seller = Evidence("quote", "premium", now - timedelta(hours=3), quote=Quote("EUR", 900.0, 60.0))
+    registry = Evidence("rdap", "unregistered", now, "http://registry.example/x")
+    bought = answer("inkpost", status="premium", evidence=(registry, seller), purpose="buying")
+    save_answers(project.pk, [bought])
+    save_answers(project.pk, [answer("inkpost", evidence=(registry,))])
+    cell = project.lookups.get()
+    assert (cell.status, cell.first_year, cell.currency) == ("premium", 900.0, "EUR")
+    told = api.get(f"/api/projects/{project.pk}/names/inkpost").json()["evidence"]
+    assert [e["earlier"] for e in told] == [False, True]
+    # A registry that cannot be asked does not make it forgotten, either.
+    failed = Evidence("rdap", "", now, trouble="timeout")
+    save_answers(project.pk, [answer("inkpost", status="unsure", evidence=(failed,))])
+    assert project.lookups.get().status == "unsure"
+    save_answers(project.pk, [answer("inkpost", evidence=(registry,))])
+    assert project.lookups.get().status == "premium"
+    # What speaks against it does, and so does time.
+    taken = Evidence("rdap", "registered", now)
+    save_answers(project.pk, [answer("inkpost", status="taken", evidence=(taken,))])
+    assert project.lookups.get().status == "taken"
+    old = replace(seller, at=now - timedelta(days=8))
+    late = answer("paperpost", status="premium", evidence=(registry, old), purpose="buying")
+    save_answers(project.pk, [late])
+    save_answers(project.pk, [answer("paperpost", evidence=(registry,))])
+    assert project.lookups.get(label="paperpost").status == "open"
+
+
+def test_a_name_that_also_stands_with_an_extension_is_asked_under_those_chosen_too(
+    api: APIClient, project: Project
+) -> None:
+    address = f"/api/projects/{project.pk}/pasted"
+    text = "inkpost.ie\ninkpost\nquill.org\nbücher"
+    taken = api.put(address, {"text": text, "extensions": ["net", "shop"]}).json()
+    assert (taken["names"], taken["full_names"]) == (3, 6)
+    page = api.get(address).json()
+    assert {r["label"]: r["extensions"] for r in page["rows"]} == {
+        "inkpost": ["ie", "net", "shop"], "quill": ["org"], "xn--bcher-kva": ["net", "shop"],
+    }  # fmt: skip
+    assert page["rows"][2]["shown"] == "bücher"
+    assert page["extensions"] == ["net", "shop"]
+
+
+def test_one_line_of_commas_is_as_many_names_as_may_be_taken(
+    api: APIClient, project: Project
+) -> None:
+    address = f"/api/projects/{project.pk}/pasted"
+    text = ",".join(f"n{n}" for n in range(20_000))
+    taken = api.put(address, {"text": text}).json()
+    assert (taken["lines"], taken["names"], taken["names_left_out"]) == (1, 5_000, 15_000)
+    columns = api.put(address, {"text": "name,price\nink,12.50\npost,9\n"}).json()
+    assert (columns["names"], columns["passed_over"], columns["bad_count"]) == (2, 2, 0)
+    refused = api.put(address, {"text": "foo..com"}).json()["problems"]
+    assert "Two dots follow each other" in refused[0]["message"]
+
+
+def test_a_full_name_can_be_typed_and_looked_up_and_what_is_none_gets_its_reason(
+    api: APIClient, project: Project
+) -> None:
+    names = f"/api/projects/{project.pk}/names"
+    typed = api.get(f"{names}/InkPost.IE").json()
+    assert (typed["label"], typed["typed_extension"]) == ("inkpost", "ie")
+    quick = api.post(f"/api/projects/{project.pk}/quick", {"label": f"{FREE}.ie"}).json()
+    assert {c["extension"] for c in quick} <= {"ie", "com", "net"}
+    for odd, says in (
+        ("-ink", "begin or end with a hyphen"), ("a" * 64, "at most 63"), ("ink/post", "“/”"),
+        ("ink.nosuchthing", "no extension"), ("🎈", "not valid"), ("ink..com", "Two dots"),
+    ):  # fmt: skip
+        refused = api.get(f"{names}/{quote(odd, safe='')}")
+        assert refused.status_code == 400, odd
+        assert says in refused.json()["problems"][0]["message"]
 
 
 def test_the_catalogue_is_an_administrators_to_change(

@@ -69,7 +69,8 @@ OF_A_PROJECT = [
     ("post", "projects/{p}/shortlist/off", {"labels": ["inkpost"]}, 204),
 ]
 FOR_EVERYONE = {
-    "session", "session/password", "session/end-all", "session/leave", "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
+    "session", "session/password", "session/end-all", "session/leave",
+    "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
     "shared/<str:token>", "shared/<str:token>/join", "shared/<str:token>/vote",
     "shared/<str:token>/comments", "shared/<str:token>/comments/<int:comment_id>",
     "shared/<str:token>/hearing", "shared/<str:token>/recall",

@@ -1,18 +1,23 @@
 """Links for people without an account: what they may do, what it comes to, and when it ends."""
 
+import logging
 from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
+from django.core.cache import cache
 from django.utils import timezone
 from rest_framework.test import APIClient
 
 from tests.apps.conftest import client_of
 from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
 from vinetag.apps.sharing import services
+from vinetag.apps.sharing.api.guests import JoinThrottle
 from vinetag.apps.sharing.models import Guest, Share
 from vinetag.apps.shortlists.services import keep, unkeep
+from vinetag.config.logs import WithoutTokens
 
 NAMES = ["inkpost", "knightpost"]
 
@@ -162,3 +167,42 @@ def test_limits_hold(
     assert (full.status_code, full.json()["code"]) == (409, "share_full")
     body = {"title": "More", "labels": NAMES, "ends_at": in_days(7).isoformat()}
     assert client_of(person).post(f"/api/projects/{project.pk}/shares", body).status_code == 409
+
+
+def test_one_visitor_cannot_use_a_link_up(
+    share: Share, settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(JoinThrottle, "THROTTLE_RATES", {"guests": "500/min", "joining": "3/hour"})
+    cache.clear()
+    said = [
+        APIClient(REMOTE_ADDR="10.7.7.7").post(f"/api/shared/{share.token}/join", {}).status_code
+        for _ in range(5)
+    ]
+    assert said == [200, 200, 200, 429, 429]
+    other = APIClient(REMOTE_ADDR="10.7.7.8").post(f"/api/shared/{share.token}/join", {})
+    assert other.status_code == 200
+
+
+def test_a_token_is_compared_to_the_letter_and_kept_out_of_logs(
+    share: Share, caplog: pytest.LogCaptureFixture
+) -> None:
+    turned = share.token.swapcase()
+    assert APIClient().get(f"/api/shared/{turned}").status_code == 404
+    record = logging.LogRecord(
+        "x", logging.WARNING, "", 1, "Not Found: %s", (f"/api/shared/{share.token}/vote",), None
+    )
+    assert WithoutTokens().filter(record)
+    assert record.getMessage() == "Not Found: /api/shared/…/vote"
+
+
+def test_a_guest_is_shown_an_extension_that_is_not_gone(project: Project, share: Share) -> None:
+    for extension, status in (("com", "taken"), ("net", "open")):
+        Lookup.objects.create(
+            project=project, label=NAMES[0], extension=extension, status=status,
+            asked_at=timezone.now(),
+        )  # fmt: skip
+    names = APIClient().get(f"/api/shared/{share.token}").json()["names"]
+    assert [n["extension"] for n in names[:2]] == ["net", "com"]
+    Lookup.objects.update(status="taken")
+    names = APIClient().get(f"/api/shared/{share.token}").json()["names"]
+    assert names[0]["extension"] == ""

@@ -137,3 +137,20 @@ def test_proposals_follow_country_work_and_budget() -> None:
     for proposed in propose(CATALOGUE, country="FR", work="art", limit=300):
         assert proposed.reasons
         assert proposed.entry.kind != "second-level" or proposed.entry.country == "FR"
+
+
+def test_what_is_for_people_is_not_proposed_to_companies() -> None:
+    def proposed(**wish: str) -> list[str]:
+        return [p.entry.extension for p in propose(CATALOGUE, limit=300, **wish)]
+
+    assert "name" not in proposed(kind="company")
+    assert "name" not in proposed()[:5]
+    assert "name" in proposed(kind="person", work="personal")[:6]
+    assert eligible("person", "", "company").may == "no"
+    assert eligible("person", "", "person").may == "yes"
+
+
+@pytest.mark.parametrize("work", ["leisure", "sport", "wellness", "food", "craft"])
+def test_there_is_something_for_every_trade(work: str) -> None:
+    best = [p.entry for p in propose(CATALOGUE, work=work)]
+    assert sum(work in entry.works for entry in best) >= 3

@@ -304,3 +304,23 @@ class TestTheGrade:
         with pytest.raises(BriefError) as caught:
             parse_brief({"weights": weights})
         assert [p.path for p in caught.value.problems] == [path]
+
+
+@pytest.mark.parametrize(
+    "label", ["peed", "goldenshower", "pissbeach", "inkfart", "beachgoldenshowerclub", "sexpress"]
+)
+def test_rude_and_unlucky_readings_are_warned_of(label: str) -> None:
+    found = {
+        w.code
+        for w in warnings(Grader(parse_brief({}), load_lexicon(), MEASURES).read_label(label))
+    }
+    assert "unlucky" in found
+
+
+@pytest.mark.parametrize("label", ["paperpost", "speedpress", "passport", "shiitake", "inkpeel"])
+def test_ordinary_names_are_not(label: str) -> None:
+    found = {
+        w.code
+        for w in warnings(Grader(parse_brief({}), load_lexicon(), MEASURES).read_label(label))
+    }
+    assert "unlucky" not in found

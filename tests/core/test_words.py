@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vinetag.core.brief import Keyword
+from vinetag.core.brief import Keyword, parse_brief
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.words import GROUPS, did_you_mean, open_up
 from vinetag.core.words.spelling import distance
@@ -113,3 +113,22 @@ def test_what_can_be_said_is_told_from_what_cannot() -> None:
         assert sayable.score(good) > sayable.score(bad)
     assert sayable.next_letters("q")[21] > 0.5  # u
     assert sayable.next_letters("lan").sum() == pytest.approx(1, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("word", "beside", "says"),
+    [
+        ("steam", "sauna wood lake", "water at boiling"),
+        ("bark", "tree forest", "covering of the woody stems"),
+        ("bark", "dog puppy", "a noise"),
+        ("mouse", "computer keyboard", "electronic device"),
+        ("bow", "violin strings", "taut horsehair"),
+        ("bank", "money loan", "financial institution"),
+        ("bank", "river fishing", "sloping land"),
+    ],
+)
+def test_the_sense_follows_the_other_keywords(word: str, beside: str, says: str) -> None:
+    brief = parse_brief({"keywords": [word, *beside.split()]})
+    opened = open_up(brief.keywords[0], load_lexicon(), brief.keywords)
+    [taken] = [s for s in opened.senses if s.id in opened.taken]
+    assert says in taken.gloss

@@ -44,7 +44,6 @@ class Site:
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self._log = (folder / "site.log").open("w+")
-        self._beat = folder / "beat"
         self._env = {
             **os.environ,
             "DJANGO_SETTINGS_MODULE": "vinetag.config.settings.run",
@@ -56,13 +55,18 @@ class Site:
             "VINETAG_DNS": registry.dns,
             "VINETAG_SELLER": registry.seller,
             "VINETAG_SIGN_IN_RATE": "10000/min",
+            "VINETAG_SIGN_UP_RATE": "10000/min",
+            "VINETAG_JOIN_RATE": "10000/min",
             "VINETAG_DEMO": "1",
         }
         subprocess.run(
             [sys.executable, "manage.py", "prepare", "--demo"], env=self._env, check=True
         )
-        web = "uvicorn vinetag.config.asgi:application --lifespan off --log-level warning --port"
-        self._web = self._run(*web.split(), str(self.port))
+        self._web = self._run("vinetag.config.serve", "--port", str(self.port))
+        celery = "celery -A vinetag.jobs"
+        files = "worker --queues files --concurrency 1 --without-gossip --loglevel error"
+        beat = f"beat --schedule {folder / 'beat'} --pidfile= --loglevel error"
+        self._others = [self._run(*f"{celery} {what}".split()) for what in (files, beat)]
         self.start_worker()
         self._wait()
 
@@ -76,9 +80,7 @@ class Site:
         )
 
     def start_worker(self) -> None:
-        options = (
-            f"--beat --schedule {self._beat} --concurrency 1 --without-gossip --loglevel error"
-        )
+        options = "--queues checks --concurrency 1 --without-gossip --loglevel error"
         self.worker = self._run("celery", "-A", "vinetag.jobs", "worker", *options.split())
 
     def kill_worker(self) -> None:
@@ -98,10 +100,11 @@ class Site:
         raise AssertionError(f"the site did not start:\n{self._log.read()}")
 
     def stop(self) -> None:
-        for process in (self.worker, self._web):
+        parts = (self.worker, self._web, *self._others)
+        for process in parts:
             if process.poll() is None:
                 os.killpg(process.pid, signal.SIGTERM)
-        for process in (self.worker, self._web):
+        for process in parts:
             try:
                 process.wait(15)
             except subprocess.TimeoutExpired:

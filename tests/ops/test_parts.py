@@ -51,8 +51,12 @@ def test_a_deep_folder_still_has_a_socket_that_fits(tmp_path: Path) -> None:
 
 def test_servers_listen_on_loopback_only(tmp_path: Path) -> None:
     assert "--bind-address=127.0.0.1" in MariaDb(tmp_path, 1).command()
-    command = Redis(tmp_path, 1).command()
-    assert command[command.index("--bind") + 1] == "127.0.0.1"
+    [_, file] = Redis(tmp_path, 1, "only-we-know").command()
+    told = Path(file).read_text()
+    assert 'bind "127.0.0.1"' in told
+    # The password stands in a file of the owner's, not where everyone can read it.
+    assert 'requirepass "only-we-know"' in told
+    assert Path(file).stat().st_mode & 0o077 == 0
 
 
 def test_leftovers_are_known_by_their_mark_and_others_are_spared(tmp_path: Path) -> None:

@@ -1,5 +1,6 @@
 """./start: every part comes up, comes back, and is gone when told to stop."""
 
+import argparse
 import http.cookiejar
 import json
 import os
@@ -16,23 +17,46 @@ from typing import Any
 
 import pytest
 
-from ops.parts import free_port
+from ops import start
+from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
 
 PARTS = ("port", "registry-port", "dns-port", "db-port", "redis-port")
 KILLED = {
-    "web": "uvicorn vinetag",
-    "worker": "celery -A vinetag",
+    "web": "vinetag.config.serve",
+    "worker": "worker --hostname checks",
+    "worker for files": "worker --hostname files",
+    "schedule": "vinetag.jobs beat",
     "registry": "standins.registry",
     "redis": "redis-server",
     "database": "mariadbd",
 }
 
 
+@pytest.fixture(scope="module")
+def bare_python(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An environment with the requirements of a running application, and nothing else."""
+    place = tmp_path_factory.mktemp("bare") / "venv"
+    uv = str(ROOT / ".venv/bin/uv")
+    python = place / "bin/python"
+    for words in (
+        ["venv", "-q", "--python", sys.executable, str(place)],
+        ["pip", "install", "-q", "--python", str(python), "-r", str(ROOT / "requirements.txt")],
+    ):
+        subprocess.run([uv, *words], check=True)
+    return python
+
+
+def outside(**more: str) -> dict[str, str]:
+    """The environment of someone who has set nothing."""
+    ours = ("VINETAG_", "DJANGO_", "PYTHON", "VIRTUAL_ENV")
+    return {**{k: v for k, v in os.environ.items() if not k.startswith(ours)}, **more}
+
+
 class Start:
     """One installation in a folder of its own."""
 
-    def __init__(self, var: Path) -> None:
-        self.var = var
+    def __init__(self, var: Path, python: str | Path = sys.executable) -> None:
+        self.var, self.python = var, str(python)
         chosen: set[int] = set()
         while len(chosen) < len(PARTS):  # the same free port may be found twice
             chosen.add(free_port())
@@ -42,12 +66,11 @@ class Start:
 
     def run(self, *extra: str) -> subprocess.Popen[str]:
         ports = [word for part, port in self.ports.items() for word in (f"--{part}", str(port))]
-        env = {k: v for k, v in os.environ.items() if not k.startswith(("VINETAG_", "DJANGO_"))}
         # As a shell starts what runs in the background: with interrupts switched off.
         background = ["sh", "-c", 'trap "" INT; exec "$@"', "sh"]
         return subprocess.Popen(
-            [*background, sys.executable, "-m", "ops.start", *ports, *extra],
-            env={**env, "VINETAG_VAR": str(self.var)},
+            [*background, self.python, "-m", "ops.start", *ports, *extra],
+            env=outside(VINETAG_VAR=str(self.var)),
             stdout=subprocess.PIPE,
             stderr=subprocess.STDOUT,
             text=True,
@@ -111,18 +134,66 @@ class Start:
 
 
 @pytest.fixture(scope="module")
-def started(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Start]:
-    place = Start(tmp_path_factory.mktemp("start"))
+def started(tmp_path_factory: pytest.TempPathFactory, bare_python: Path) -> Iterator[Start]:
+    place = Start(tmp_path_factory.mktemp("start"), bare_python)
     place.up()
     yield place
     assert place.down(signal.SIGINT) == 0
     assert place.processes() == {}
 
 
+@pytest.mark.parametrize(
+    "words",
+    [
+        ["-c", "import vinetag.config.asgi"],
+        ["-c", "from vinetag.jobs import app as a; a.connection().transport; a.finalize()"],
+        ["-m", "standins.registry", "--help"],
+        ["-m", "vinetag.cli", "make", "--words", "ink,post", "--limit", "3"],
+        ["-c", "import ops.start, supervisor.supervisord"],
+    ],
+    ids=["web", "worker", "stand-ins", "command line", "start"],
+)  # fmt: skip
+def test_every_part_runs_with_nothing_but_the_requirements(
+    bare_python: Path, words: list[str]
+) -> None:
+    env = outside(VINETAG_SECRET_KEY="x", DJANGO_SETTINGS_MODULE="vinetag.config.settings.run")
+    done = subprocess.run(
+        [str(bare_python), *words], env=env, cwd=ROOT, capture_output=True, text=True, check=False
+    )
+    assert done.returncode == 0, done.stderr
+
+
+def test_the_address_is_printed_when_workers_answer_and_what_fails_is_named(
+    started: Start, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    """Both workers answered before the start said that it was there."""
+    assert {"worker", "filing", "schedule"} <= {p.stem for p in (started.var / "log").iterdir()}
+    monkeypatch.setattr(start, "VAR", tmp_path)
+    monkeypatch.setattr(start, "given_up", lambda *_: False)
+    monkeypatch.setattr(start, "UP_WITHIN", 0.1)
+    with pytest.raises(PartError, match=rf"(?s)The worker did not come up.*{tmp_path}/log/worker"):
+        start.await_part({}, "worker", "The worker", lambda: False)
+    monkeypatch.setattr(start, "given_up", lambda *_: True)
+    with pytest.raises(PartError, match="The worker fails whenever it is started"):
+        start.await_part({}, "worker", "The worker", lambda: False)
+
+
+def test_what_is_in_the_environment_beats_what_was_made(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setenv("VINETAG_SECRET_KEY", "mine")
+    monkeypatch.delenv("VINETAG_DB_PASSWORD")
+    args = argparse.Namespace(port=1, registry_port=2, dns_port=3, db_port=4, redis_port=5)
+    made = {"VINETAG_SECRET_KEY": "made", "VINETAG_DB_PASSWORD": "made"}
+    env = start.environment(args, MariaDb(tmp_path, 4), Redis(tmp_path, 5, "p"), made)
+    assert (env["VINETAG_SECRET_KEY"], env["VINETAG_DB_PASSWORD"]) == ("mine", "made")
+
+
 def test_it_loads_demo_data_and_keeps_its_secrets_to_itself(started: Start) -> None:
     assert len(started.projects()) == 3
     secrets = started.var / "secrets.env"
     assert secrets.stat().st_mode & 0o077 == 0
+    assert started.var.stat().st_mode & 0o077 == 0
     listening = subprocess.run(["ss", "-ltnH"], capture_output=True, text=True, check=False).stdout
     for port in started.ports.values():
         for address in re.findall(rf"(\S+):{port}\b", listening):
@@ -142,6 +213,30 @@ def test_a_killed_part_comes_back_with_its_data(started: Start, part: str) -> No
     while not any(KILLED[part] in command for command in started.processes().values()):
         assert time.monotonic() < deadline
         time.sleep(0.2)
+
+
+def test_a_web_process_that_ends_well_comes_back_too(started: Start) -> None:
+    before = {pid for pid, c in started.processes().items() if KILLED["web"] in c}
+    for pid in before:
+        os.kill(pid, signal.SIGTERM)
+    deadline = time.monotonic() + 60
+    while len({p for p, c in started.processes().items() if KILLED["web"] in c} - before) < 2:
+        assert time.monotonic() < deadline
+        time.sleep(0.2)
+    assert started.projects()
+
+
+@pytest.mark.parametrize("part", ["web", "worker"])
+def test_a_killed_part_leaves_nothing_of_itself_behind(started: Start, part: str) -> None:
+    """Neither a child that holds the port, nor an old process of the pool."""
+    old = {pid for pid, command in started.processes().items() if KILLED[part] in command}
+    os.kill(min(old), signal.SIGKILL)
+    gone = old if part == "worker" else {min(old)}
+    deadline = time.monotonic() + 20
+    while gone & started.processes().keys():
+        assert time.monotonic() < deadline
+        time.sleep(0.2)
+    assert started.projects()
 
 
 def test_a_second_one_says_that_the_first_runs(started: Start) -> None:

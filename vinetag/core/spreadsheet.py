@@ -5,14 +5,15 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Iterable, Sequence
+from itertools import chain
 
-from openpyxl import Workbook
-from openpyxl.cell import WriteOnlyCell
-from openpyxl.cell.cell import ILLEGAL_CHARACTERS_RE
+from xlsxwriter import Workbook
 
 __all__ = ["Cell", "as_csv", "as_xlsx", "plain_cell", "safe_cell"]
 
 Cell = str | int | float | None
+# Characters a cell of a workbook can hold.
+LONGEST_TEXT = 32_767
 DANGEROUS = ("=", "+", "-", "@", "\t", "\r", "\n")
 
 
@@ -37,21 +38,17 @@ def as_csv(heading: Sequence[str], rows: Iterable[Sequence[Cell]]) -> bytes:
 
 
 def as_xlsx(heading: Sequence[str], rows: Iterable[Sequence[Cell]]) -> bytes:
-    """A workbook of one sheet, its heading frozen; text is stored as text, come what may."""
-    book = Workbook(write_only=True)
-    sheet = book.create_sheet("Names")
-    sheet.freeze_panes = "A2"
-
-    def cell(value: Cell) -> object:
-        if not isinstance(value, str):
-            return value
-        kept = WriteOnlyCell(sheet, ILLEGAL_CHARACTERS_RE.sub("", value))
-        kept.data_type = "s"
-        return kept
-
-    sheet.append([cell(name) for name in heading])
-    for row in rows:
-        sheet.append([cell(value) for value in row])
+    """A workbook of one sheet, its heading frozen; text is stored as text, come what may. Rows are
+    written as they come, so that memory does not grow with them.
+    """
     out = io.BytesIO()
-    book.save(out)
+    with Workbook(out, {"constant_memory": True}) as book:
+        sheet = book.add_worksheet("Names")
+        sheet.freeze_panes(1, 0)
+        for place, row in enumerate(chain([heading], rows)):
+            for column, value in enumerate(row):
+                if isinstance(value, str):
+                    sheet.write_string(place, column, value[:LONGEST_TEXT])
+                elif value is not None:
+                    sheet.write_number(place, column, value)
     return out.getvalue()

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final, NamedTuple
+
+import numpy as np
 
 from vinetag.core.brief import Keyword
 from vinetag.core.lexicon import Lexicon
@@ -27,6 +30,11 @@ GROUPS: Final[Mapping[str, str]] = {
     "compounds": "words that contain it",
     "short": "short forms; few will guess them",
 }
+# Of picking a sense: so many words count, of so many neighbours; what a rarer sense and a verb lose.
+BEST_FEW = 3
+MOST_RELATED = 8
+COMMONER = 0.02
+A_VERB = 0.06
 MOST = 60
 CONTEXT = 0.35
 COMMONEST = 5.25
@@ -110,14 +118,39 @@ def open_up(keyword: Keyword, lexicon: Lexicon, beside: Sequence[Keyword] = ()) 
 
 
 def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon) -> list[Sense]:
-    """The sense whose words and gloss are closest to the context, the commoner ones ahead."""
+    """The sense that the context tells: whose words, gloss and neighbours are closest to it, the
+    commoner ones and things a little ahead. Closeness is that of the best few words, so that a long
+    gloss is worth no more than a short one.
+    """
     if not context or len(senses) < 2:
         return list(senses[:1])
-    around = lexicon.vectors([" ".join(context)])[0]
-    told = [" ".join((*s.words, *s.gloss.replace(",", " ").split())) for s in senses]
-    near = (lexicon.vectors(told) @ around).tolist()
-    best = max(range(len(senses)), key=lambda i: near[i] - 0.1 * i)
-    return [senses[best]]
+    around = lexicon.vectors(context)
+    things = any(s.pos == "n" for s in senses)
+    best, most = senses[0], -math.inf
+    for place, sense in enumerate(senses):
+        told = _told_of(sense, lexicon)
+        if not told:
+            continue
+        near = (lexicon.vectors(list(told)) @ around.T) * np.array(list(told.values()))[:, None]
+        by_word = np.sort(near, axis=0)[-BEST_FEW:].mean(axis=0)
+        worth = float(by_word.mean() + by_word.max()) / 2 - COMMONER * place
+        worth -= A_VERB * (things and sense.pos == "v")
+        if worth > most:
+            best, most = sense, worth
+    return [best]
+
+
+def _told_of(sense: Sense, lexicon: Lexicon) -> dict[str, float]:
+    """The words that tell of a sense, with how much: its own, those of its gloss, its neighbours."""
+    told = {word: 1.0 for word in sense.words}
+    for word in WORD.findall(sense.gloss.lower()):
+        if _telling(word, lexicon):
+            told.setdefault(word, 0.9)
+    for relation in ("broader", "narrower", "parts", "wholes", "kin", "similar"):
+        for other in lexicon.thesaurus.related(sense.id, relation)[:MOST_RELATED]:
+            for word in other.words[:2]:
+                told.setdefault(word, 0.8)
+    return told
 
 
 def _telling(text: str, lexicon: Lexicon) -> bool:

@@ -13,11 +13,11 @@ from rest_framework import serializers
 from rest_framework.permissions import AllowAny, IsAuthenticated
 from rest_framework.request import Request
 from rest_framework.response import Response
-from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.preferences import PreferencesSerializer
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.throttling import ByAddress
 from vinetag.apps.accounts.errors import NotFoundError, RefusedError
 from vinetag.apps.accounts.guarding import note_success, try_to_sign_in
 from vinetag.apps.accounts.services import (
@@ -96,7 +96,7 @@ class SessionView(OpenView):
 
 
 class SignUpView(OpenView):
-    throttle_classes = [ScopedRateThrottle]
+    throttle_classes = [ByAddress]
     throttle_scope = "sign-up"
 
     @extend_schema(
@@ -113,7 +113,7 @@ class SignUpView(OpenView):
 
 
 class SignInView(OpenView):
-    throttle_classes = [ScopedRateThrottle]
+    throttle_classes = [ByAddress]
     throttle_scope = "sign-in"
 
     @extend_schema(
@@ -144,7 +144,7 @@ class SignOutView(OpenView):
 
 
 class EnterDemoView(OpenView):
-    throttle_classes = [ScopedRateThrottle]
+    throttle_classes = [ByAddress]
     throttle_scope = "demo"
 
     @extend_schema(
@@ -161,7 +161,7 @@ class EnterDemoView(OpenView):
 
 class PasswordView(OpenView):
     permission_classes = [IsAuthenticated]
-    throttle_classes = [ScopedRateThrottle]
+    throttle_classes = [ByAddress]
     throttle_scope = "sign-in"
 
     @extend_schema(
@@ -193,7 +193,7 @@ class EndSessionsView(OpenView):
 
 class LeaveView(OpenView):
     permission_classes = [IsAuthenticated]
-    throttle_classes = [ScopedRateThrottle]
+    throttle_classes = [ByAddress]
     throttle_scope = "sign-in"
 
     @extend_schema(

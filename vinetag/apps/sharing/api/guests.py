@@ -10,10 +10,10 @@ from rest_framework import serializers
 from rest_framework.permissions import AllowAny
 from rest_framework.request import Request
 from rest_framework.response import Response
-from rest_framework.throttling import ScopedRateThrottle
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.throttling import ByAddress
 from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.sharing import services
 from vinetag.apps.sharing.api.views import SaidSerializer
@@ -88,7 +88,7 @@ class GuestView(APIView):
     """A view for whoever has the link."""
 
     permission_classes = [AllowAny]
-    throttle_classes = [ScopedRateThrottle]
+    throttle_classes = [ByAddress]
     throttle_scope = "guests"
 
     def share(self, token: str) -> Share:
@@ -143,7 +143,7 @@ class SharedView(GuestView):
         return self.page(request, self.share(token))
 
 
-class JoinThrottle(ScopedRateThrottle):
+class JoinThrottle(ByAddress):
     """So many of one address may join one link: nobody can use its places up."""
 
     scope_attr = "joining_scope"
@@ -154,7 +154,7 @@ class JoinThrottle(ScopedRateThrottle):
 
 
 class JoinView(GuestView):
-    throttle_classes = [ScopedRateThrottle, JoinThrottle]
+    throttle_classes = [ByAddress, JoinThrottle]
     joining_scope = "joining"
 
     @extend_schema(
