@@ -190,6 +190,41 @@ async def crowd(address: str, people: list[tuple[str, int]], seconds: float) -> 
         return tally.document(len(people), time.monotonic() - began, most)
 
 
+async def beside(address: str, people: list[tuple[str, int]], seconds: float) -> dict[str, Any]:
+    """What one who only reads waits for while four others make names without a pause."""
+    tally = Tally()
+    jar = aiohttp.DummyCookieJar()
+    timeout = aiohttp.ClientTimeout(total=60)
+    made = 0
+    async with aiohttp.ClientSession(address, timeout=timeout, cookie_jar=jar) as session:
+        until = time.monotonic() + seconds
+
+        async def make(key: str, project: int) -> None:
+            nonlocal made
+            rng = random.Random(project)
+            head = {"Cookie": f"sessionid={key}; csrftoken={'x' * 32}", "X-CSRFToken": "x" * 32}
+            while time.monotonic() < until:
+                words = [{"text": w} for w in rng.sample(["ink", "post", "paper", "quill"], 3)]
+                body = {"brief": {**BRIEF, "keywords": words}}
+                path = f"/api/projects/{project}"
+                async with session.patch(path, json=body, headers=head) as reply:
+                    made += reply.status == 200
+
+        tasks = [asyncio.create_task(make(*one)) for one in people[1:5]]
+        (key, project), pause = people[0], 0.2
+        while time.monotonic() < until:
+            began = time.monotonic()
+            path = f"/api/projects/{project}/names?limit=60"
+            async with session.get(path, headers={"Cookie": f"sessionid={key}"}) as reply:
+                await reply.read()
+                if reply.status >= 400:
+                    tally.errors[str(reply.status)] += 1
+            tally.took.append(time.monotonic() - began)
+            await asyncio.sleep(pause)
+        await asyncio.gather(*tasks, return_exceptions=True)
+    return {**tally.document(1, seconds, 0), "lists_made_meanwhile": made}
+
+
 def open_connections() -> int:
     from django.db import connection
 
@@ -213,6 +248,7 @@ def main() -> None:
         with site(env) as address:
             time.sleep(6)  # word data is loaded beside the first requests
             runs = {"alone": asyncio.run(crowd(address, people[:1], 8.0))}
+            runs["beside_makers"] = asyncio.run(beside(address, people, 20.0))
             for count in args.people:
                 runs[str(count)] = asyncio.run(crowd(address, people[:count], args.seconds))
     alone = runs["alone"]["p50_seconds"] or 0.001

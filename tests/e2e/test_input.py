@@ -21,7 +21,7 @@ def test_bad_words_and_limits_are_told_at_their_field(page: Page, person: str) -
     words = page.get_by_role("list", name="Keywords")
     for said in ("Cyrillic letters", "the character 🖋", "the character <", "At most 40 characters"):
         expect(words.get_by_text(said)).to_be_visible()
-    expect(page.get_by_text("not saved")).to_be_visible()
+    expect(page.get_by_text("Brief · saved in part")).to_be_visible()
     expect(words.get_by_role("listitem")).to_have_count(5)
     assert page.get_by_role("grid").get_by_role("rowheader").first.inner_text() == listed
     for _ in range(4):

@@ -35,6 +35,8 @@ def main() -> None:
         proxy_headers=False,
         server_header=False,
         timeout_graceful_shutdown=GRACE,
+        # Longer than people rest between two acts: a connection closed just as it is used is lost.
+        timeout_keep_alive=75,
         backlog=BACKLOG,
     )
     uvicorn.Server(config).run(sockets=[held])

@@ -42,7 +42,9 @@ def quick_check(*, project: Project, label: str, purpose: Purpose = "scan") -> l
     # What somebody else is asking just now is theirs to ask: the answer comes by the stream.
     claimant = f"quick {uuid.uuid4().hex}"
     mine = claim_names([name for name in askable if name not in known], claimant)
-    wanted = [name for name in names if name in mine or name not in askable]
+    # Whoever asked one before may have answered between the look and the claim.
+    known |= fresh_answers(mine, purpose, None)
+    wanted = [n for n in names if (n in mine and n not in known) or n not in askable]
     deadline = DEADLINE if purpose == "scan" else BEFORE_BUYING
     asked = asyncio.run(_ask(ruled, wanted, purpose, deadline)) if wanted else []
     give_up_names(mine)

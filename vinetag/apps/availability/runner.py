@@ -171,7 +171,12 @@ class _Feed:
         left = [name for name in askable if name not in known]
         mine = claim_names(left, f"check {self._check.pk}")
         self.elsewhere += len(left) - len(mine)
-        self.claims.update(mine)
+        # Whoever asked one before may have answered between the look and the claim.
+        late = patiently(lambda: fresh_answers(mine, self.purpose, self._check.not_before))
+        for answer in late.values():
+            self._arrived.put(answer)
+        give_up_names(list(late))
+        self.claims.update(name for name in mine if name not in late)
         return [name for name in names if name in ruled or name in self.claims]
 
     # Called by the thread that asks.

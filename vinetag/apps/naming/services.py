@@ -12,6 +12,7 @@ from django.utils import timezone
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.naming.models import Candidate, Project
+from vinetag.apps.naming.turns import making_of
 from vinetag.core.brief import Brief, brief_document, parse_brief, parse_what_is_valid
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part
@@ -319,7 +320,9 @@ def _made(project: Project, brief: Brief) -> Made:
     # Dismissed names keep their places, so that the others do too; they make the list no shorter
     # (the first names, which are soon followed by the others, wait for no more than they need).
     hidden = project.dismissed.count() if project.depth > FIRST else 0
-    return make_names(brief, load_lexicon(), seed=project.seed, limit=project.depth + hidden)
+    limit = project.depth + hidden
+    with making_of(project.owner_id):
+        return make_names(brief, load_lexicon(), seed=project.seed, limit=limit)
 
 
 def _store(project: Project, made: Made) -> None:

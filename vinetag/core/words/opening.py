@@ -30,7 +30,7 @@ GROUPS: Final[Mapping[str, str]] = {
     "compounds": "words that contain it",
     "short": "short forms; few will guess them",
 }
-# Of picking a sense: so many words count, of so many neighbours; what a rarer sense and a verb lose.
+# Of picking a sense: so many words count, of so many neighbours; a rarer sense and a verb lose.
 BEST_FEW = 3
 MOST_RELATED = 8
 COMMONER = 0.02
@@ -141,8 +141,8 @@ def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon
 
 
 def _told_of(sense: Sense, lexicon: Lexicon) -> dict[str, float]:
-    """The words that tell of a sense, with how much: its own, those of its gloss, its neighbours."""
-    told = {word: 1.0 for word in sense.words}
+    """The words that tell of a sense, with how much: its own, of its gloss, of its neighbours."""
+    told = dict.fromkeys(sense.words, 1.0)
     for word in WORD.findall(sense.gloss.lower()):
         if _telling(word, lexicon):
             told.setdefault(word, 0.9)

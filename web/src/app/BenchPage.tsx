@@ -25,7 +25,7 @@ const Tour = lazy(async () => ({ default: (await import('../features/tour/Tour')
 const NARROW = '(max-width: 1099.95px)';
 const WIDE_GRID = { gridTemplateColumns: '252px minmax(0, 1fr) 298px', gridTemplateRows: 'auto minmax(0, 1fr)', gridTemplateAreas: '"words head reasons" "words rows reasons"', height: '100%' };
 // However short the window, some rows are in view; what is above them scrolls away.
-const NARROW_GRID = { gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'auto auto minmax(280px, 1fr)', gridTemplateAreas: '"panes" "head" "body"', height: '100%' };
+const NARROW_GRID = { gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'max-content max-content minmax(280px, 1fr)', gridTemplateAreas: '"panes" "head" "body"', height: '100%' };
 
 /** The bench: the words, the sheet of names by extensions, and the reasons of the chosen name. */
 export function BenchPage() {

@@ -29,7 +29,7 @@ function free(kept: Kept, extensions: readonly string[], owner: Brief['owner']) 
   return found.map((c) => <div key={c.extension}>.{c.extension} {word(c)}{priceOf(c, owner) && `: ${priceOf(c, owner)}`}</div>);
 }
 
-function OneName({ name, extensions }: { name: Judged; extensions: readonly string[] }) {
+function OneName({ name, extensions, owner }: { name: Judged; extensions: readonly string[]; owner: Brief['owner'] }) {
   return (
     <>
       <Typography variant="h1" sx={{ fontSize: '2.6rem' }}><SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension} /></Typography>
@@ -37,14 +37,14 @@ function OneName({ name, extensions }: { name: Judged; extensions: readonly stri
       <table>
         <tbody>
           {name.measures.map((m) => (
-            <tr key={m.name}><th scope="row">{MEASURES.find((w) => w.name === m.name)?.word ?? m.name}</th><td>{m.score === null ? '–' : Math.round(m.score)}</td><td>{m.reasons.map((r) => r.text).join(' ')}</td></tr>
+            <tr key={m.name}><Box component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}>{MEASURES.find((w) => w.name === m.name)?.word ?? m.name}</Box><Box component="td" sx={{ whiteSpace: 'nowrap' }}>{m.score === null ? '–' : Math.round(m.score)}</Box><td>{m.reasons.map((r) => r.text).join(' ')}</td></tr>
           ))}
         </tbody>
       </table>
       {name.warnings.length > 0 && <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>}
       {name.misspellings.length > 0 && <Typography sx={{ mt: 1 }}>Likely misspellings: {name.misspellings.slice(0, 5).map((m) => `${m.label} (${shareOf(m.share)})`).join(', ')}</Typography>}
       <Typography variant="h3" component="h2" sx={{ mt: 2 }}>Where it is open</Typography>
-      <table><tbody>{withOwn(extensions, name.extension).map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td><td>{priceOf(name.cells.find((c) => c.extension === e))}</td></tr>)}</tbody></table>
+      <table><tbody>{withOwn(extensions, name.extension).map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td><td>{priceOf(name.cells.find((c) => c.extension === e), owner)}</td></tr>)}</tbody></table>
       {name.note && <><Typography variant="h3" component="h2" sx={{ mt: 2 }}>Note</Typography><Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography></>}
       {name.tags && name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
     </>
@@ -69,7 +69,7 @@ export function PrintPage() {
         <Button component={Link} to={label ? `/projects/${project.id}/names/${label}` : `/projects/${project.id}/shortlist`} variant="outlined">Back</Button>
       </Stack>
       <Box className="paper" sx={PAPER}>
-        {one?.data ? <OneName name={one.data} extensions={extensions} /> : (
+        {one?.data ? <OneName name={one.data} extensions={extensions} owner={project.brief.owner} /> : (
           <>
             <Typography variant="h1">{project.name}</Typography>
             <Typography sx={{ mb: 2 }}>Shortlist, {plural(list.data.length, 'name')}</Typography>

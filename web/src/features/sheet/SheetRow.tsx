@@ -48,8 +48,8 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, layout, sp
           <div role="gridcell" aria-colindex={1} className="pin">
             <button type="button" tabIndex={-1} data-act="keep" className={row.kept ? 'tag kept' : 'tag'} aria-pressed={row.kept} aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`} />
           </div>
-          <div role="rowheader" aria-colindex={2} className="pin">
-            <SeamedName className="sheet-name" title={row.change ? `${row.label}: ${row.change}` : row.label} label={row.label} starts={row.starts} extension={row.dot} />{row.verdict === 'later' && <span className="later" title="Put by for later">later</span>}
+          <div role="rowheader" aria-colindex={2} className={row.verdict === 'later' ? 'pin put-by' : 'pin'}>
+            <SeamedName className="sheet-name" title={row.change ? `${row.label}: ${row.change}` : row.label} label={row.label} starts={row.starts} extension={row.dot} />
           </div>
           {columns.slice(0, first).map(cell)}
           {columns.slice(span.from, span.to).map((column, i) => cell(column, span.from + i))}

@@ -2109,7 +2109,7 @@ export interface components {
             label: string;
             shown: string;
             starts: number[];
-            /** @description Its own as a full name, or the owner's first choice that is not known to be gone */
+            /** @description Its own as a full name, or the first of the owner's that is not gone */
             extension: string;
             /** @description One's own: 1, 0 or -1 */
             vote: number | null;
