@@ -129,7 +129,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
       <Stack component="ul" aria-label="Projects" sx={{ gap: 1.5, m: 0, p: 0, listStyle: 'none' }}>
         {shown.map((standing) => <ProjectRow key={standing.project.id} standing={standing} copying={copy.isPending && copy.variables === standing.project.id ? done : null} onCopy={() => { act.onCopy(standing); }} onArchive={() => { act.onArchive(standing); }} onRemove={() => { act.onRemove(standing); }} onNear={() => { onNear(standing.project.id); }} />)}
       </Stack>
-      <NewProjectDialog key={String(adding)} open={adding} onClose={() => { setAdding(false); }} onCreated={(project) => { void navigate(`/projects/${project.id}`); }} />
+      <NewProjectDialog key={String(adding)} open={adding} onClose={() => { setAdding(false); }} onCreated={(project) => { onNear(project.id); void navigate(`/projects/${project.id}`); }} />
     </Box>
   );
 }

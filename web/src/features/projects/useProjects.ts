@@ -50,7 +50,10 @@ export function useProjects() {
     create: useMutation({
       mutationFn: ({ name, keywords }: { name: string; keywords: readonly string[] }) =>
         unwrap(api.POST('/api/projects', { body: { name, brief: freshBrief(name, keywords, preferences) } })),
-      onSuccess: refresh,
+      onSuccess: (project) => {
+        client.setQueryData(keys.project(project.id), project);
+        void refresh();
+      },
     }),
     done,
     copy: useMutation({ mutationFn: async (id: number) => follow(await unwrap(api.POST('/api/projects/{project_id}/duplicate', path(id))), setDone), onSuccess: refresh, onSettled: () => { setDone(0); } }),

@@ -12,16 +12,24 @@ describe('MoreButton', () => {
   beforeEach(() => { vi.useFakeTimers({ shouldAdvanceTime: true }); });
   afterEach(() => { vi.useRealTimers(); });
 
-  it('lists the rest by itself, once after a list was made and not before a moment has passed', async () => {
+  it('lists the rest by itself, once, and after a change not before a moment has passed', async () => {
     const asked = serve(() => ({ body: sampleProject({ only_first: false }) }));
-    const { rerender } = renderIn(<MoreButton project={sampleProject({ only_first: true, changed_at: '1' })} />);
-    await vi.advanceTimersByTimeAsync(800);
-    // Another change meanwhile: the wait begins anew.
-    rerender(<MoreButton project={sampleProject({ only_first: true, changed_at: '2' })} />);
-    await vi.advanceTimersByTimeAsync(800);
+    const { rerender } = renderIn(<MoreButton project={sampleProject({ only_first: false, changed_at: '0' })} />);
+    for (const changed_at of ['1', '2']) {
+      // Another change meanwhile: the wait begins anew.
+      rerender(<MoreButton project={sampleProject({ only_first: true, changed_at })} />);
+      await vi.advanceTimersByTimeAsync(500);
+    }
     expect(asked).toHaveLength(0);
-    await vi.advanceTimersByTimeAsync(800);
+    await vi.advanceTimersByTimeAsync(500);
     await waitFor(() => { expect(asked.map((a) => [a.method, a.path])).toEqual([['POST', '/api/projects/7/more']]); });
+  });
+
+  it('lists the rest of a new list at once', async () => {
+    const asked = serve(() => ({ body: sampleProject({ only_first: false }) }));
+    renderIn(<MoreButton project={sampleProject({ only_first: true })} />);
+    await vi.advanceTimersByTimeAsync(50);
+    expect(asked.map((a) => a.path)).toEqual(['/api/projects/7/more']);
   });
 
   it('asks for nothing by itself when the list is whole, and says why there is no more', async () => {

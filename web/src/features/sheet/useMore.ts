@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 
 import { api, keys, type Project, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
 
-/** After a list was made, so long is waited for another change before the rest of it is asked for. */
-const IDLE = 1200;
+/** After a change, so many milliseconds are waited for another before the rest of the list is asked for. */
+const IDLE = 700;
 
 /** Makes the list longer; the names already there keep their places. After a change only its first names are listed, and the rest follows by itself. */
 export function useMore({ id, only_first, changed_at }: Project) {
@@ -20,10 +20,12 @@ export function useMore({ id, only_first, changed_at }: Project) {
     },
     onError: (error) => { notify(error.message); },
   });
+  // A list that was made before it was opened is not being changed: nothing to wait for.
+  const [opened] = useState(changed_at);
   useEffect(() => {
     if (!only_first) return;
-    const timer = setTimeout(mutate, IDLE);
+    const timer = setTimeout(mutate, changed_at === opened ? 0 : IDLE);
     return () => { clearTimeout(timer); };
-  }, [only_first, changed_at, mutate]);
+  }, [only_first, changed_at, opened, mutate]);
   return { more: mutate, making: isPending };
 }
