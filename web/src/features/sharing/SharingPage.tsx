@@ -54,7 +54,7 @@ function MakeLink({ kept, make, project }: { kept: readonly { label: string; sho
         <TextField type="date" label="Ends on" value={end} onChange={(e) => { setEnd(e.target.value); }} error={Boolean(failed?.at('ends_at'))} helperText={failed?.at('ends_at')} slotProps={{ inputLabel: { shrink: true } }} />
         <Button type="submit" variant="contained" disabled={make.isPending} sx={{ minHeight: 38 }}>Make the link</Button>
       </Stack>
-      <Typography variant="caption" color="textSecondary">Whoever has the link sees these names, the first extension, and what others said, and nothing else of yours. They need no account; they may give a first name.</Typography>
+      <Typography variant="caption" color="textSecondary">Whoever has the link sees these names, each with the first of your extensions not known to be taken, and what others said, and nothing else of yours. They need no account; they may give a first name.</Typography>
     </Stack>
   );
 }

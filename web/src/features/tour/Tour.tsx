@@ -17,7 +17,7 @@ const STOPS: readonly Stop[] = [
   { at: '[aria-label="Words and limits"]', title: 'Your words', text: 'Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.' },
   { at: '[role="grid"][aria-label="Names"]', title: 'The sheet', text: 'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.' },
   { at: '[aria-label="Reasons"]', title: 'The reasons', text: 'Why the chosen name is there, who says it is open and when, and names near it.' },
-  { at: '[aria-label="What became of the names"]', title: 'The wire', text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.' },
+  { at: '[aria-label="What became of the names"]', title: 'What became of them', text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.' },
   { at: '[aria-label="Project"]', title: 'What you keep', text: 'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.' },
 ];
 
@@ -38,7 +38,7 @@ export function Tour() {
   if (!on) return null;
   const end = () => { keep({ toured: true }); };
   return (
-    <Paper component="section" aria-label="A short tour" elevation={6} sx={{ position: 'fixed', bottom: 10, right: 10, zIndex: 10, width: 276, p: 2, borderTop: 3, borderColor: 'amber' }}>
+    <Paper component="section" aria-label="A short tour" elevation={6} sx={{ position: 'fixed', bottom: 10, right: 10, zIndex: 10, width: 276, maxWidth: 'calc(100vw - 20px)', maxHeight: 'calc(100dvh - 20px)', overflow: 'auto', p: 2, borderTop: 3, borderColor: 'amber' }}>
       <Typography variant="h3" component="h2">{stop.title}</Typography>
       <Typography role="status" sx={{ my: 1 }}>{stop.text}</Typography>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
