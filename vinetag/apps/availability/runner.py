@@ -27,7 +27,8 @@ from vinetag.apps.availability.storing import (
 from vinetag.core.checking import Purpose
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine
-from vinetag.lookup.engine import MOST_BACK, RuleOf, Shelf, Waits, sort_out
+from vinetag.lookup.engine import RuleOf, Waits
+from vinetag.lookup.names import MOST_BACK, Shelf, sort_out
 
 __all__ = ["SLICE_SECONDS", "run_slice"]
 

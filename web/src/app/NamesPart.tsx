@@ -26,6 +26,7 @@ import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
 import { formatCount } from '../shared/lib/format';
 import type { Grading } from '../shared/lib/grading';
 import { type Before, useActs } from '../shared/lib/useActs';
+import { MOST_COMPARED } from '../shared/lib/useName';
 import { RedoIcon, UndoIcon } from '../shared/ui/icons';
 import { useNotify } from '../shared/ui/Notices';
 import type { Pane } from './PaneSwitch';
@@ -50,7 +51,6 @@ interface Props {
   onFallback: (order: string[]) => void;
 }
 
-const MOST_COMPARED = 6;
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 

@@ -11,13 +11,12 @@ import { asApiError } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useActs } from '../../shared/lib/useActs';
+import { MOST_COMPARED } from '../../shared/lib/useName';
 import { Blank } from '../../shared/ui/Blank';
 import { FileMenu } from '../../shared/ui/FileMenu';
 import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
-
-export const MOST_COMPARED = 6;
 
 /** The kept names, with notes and tags, in an order of the person's own; `checking` asks about them. */
 export function ShortlistPage({ checking }: { checking?: ReactNode }) {

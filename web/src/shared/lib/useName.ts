@@ -28,3 +28,6 @@ export function fetchAhead(client: QueryClient, projectId: number, labels: reado
 /** Several names at once. */
 export const useNames = (projectId: number, labels: readonly string[]) =>
   useQueries({ queries: labels.map((label) => nameQuery(projectId, label)) });
+
+/** So many names can stand side by side. */
+export const MOST_COMPARED = 6;

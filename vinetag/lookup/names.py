@@ -1,0 +1,107 @@
+"""Where a sweep takes its names from, and the shelf on which names of busy hosts stand back."""
+
+from __future__ import annotations
+
+from collections import Counter, deque
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from itertools import chain
+from typing import Protocol, runtime_checkable
+
+from vinetag.core.names import FullName
+
+__all__ = ["BUSY", "MOST_BACK", "Listed", "Names", "Shelf", "sort_out"]
+
+# From how many names that wait a host is busy; how many names of busy hosts are held.
+BUSY = 60
+MOST_BACK = 4_000
+
+
+@runtime_checkable
+class Names(Protocol):
+    """Where a sweep takes its names from."""
+
+    @property
+    def more(self) -> bool:
+        """Whether there may be more."""
+
+    def begin(self, nudge: Callable[[], None]) -> None:
+        """Remember to call `nudge`, in the sweep's loop, when there are names after none were."""
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> Sequence[FullName]:
+        """Up to about `count` names in their order, without those whose extension is `busy`."""
+
+
+class Shelf:
+    """Names that stand back while their host is busy, in their order by extension."""
+
+    def __init__(self) -> None:
+        self._by_extension: dict[str, deque[FullName]] = {}
+        self._count = 0
+
+    def __len__(self) -> int:
+        return self._count
+
+    def put(self, name: FullName) -> None:
+        """Stand back."""
+        self._by_extension.setdefault(name.extension, deque()).append(name)
+        self._count += 1
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
+        """Up to `count` names whose host is busy no longer."""
+        taken: list[FullName] = []
+        for extension, names in self._by_extension.items():
+            if names and not busy(extension):
+                for _ in range(min(count - len(taken), len(names))):
+                    taken.append(names.popleft())
+        self._count -= len(taken)
+        return taken
+
+
+def sort_out(
+    names: Iterator[FullName], shelf: Shelf, count: int, busy: Callable[[str], bool], most: int
+) -> list[FullName]:
+    """Up to `count` names for hosts that are not busy, from the shelf first; the others go there,
+    up to `most`. A host takes no more at once than makes it busy.
+    """
+    told: dict[str, bool] = {}
+
+    def waits(extension: str) -> bool:
+        if extension not in told:
+            told[extension] = busy(extension)
+        return told[extension]
+
+    taken = shelf.take(min(count, BUSY), waits)
+    by_extension = Counter(name.extension for name in taken)
+    while len(taken) < count and len(shelf) < most:
+        name = next(names, None)
+        if name is None:
+            break
+        by_extension[name.extension] += 1
+        if waits(name.extension) or by_extension[name.extension] > BUSY:
+            shelf.put(name)
+        else:
+            taken.append(name)
+    return taken
+
+
+class Listed:
+    """Names held in memory or made one by one; some thousands of busy hosts stand back."""
+
+    def __init__(self, names: Iterable[FullName]) -> None:
+        self._names = chain(names)
+        self._shelf = Shelf()
+        self._ended = False
+
+    @property
+    def more(self) -> bool:
+        return bool(len(self._shelf)) or not self._ended
+
+    def begin(self, nudge: Callable[[], None]) -> None:
+        """There is nothing to wait for."""
+
+    def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
+        return sort_out(self._left(), self._shelf, count, busy, MOST_BACK)
+
+    def _left(self) -> Iterator[FullName]:
+        yield from self._names
+        self._ended = True
