@@ -152,7 +152,7 @@ def test_fit_counts_the_keywords_carried() -> None:
         label: score("fit", label, "ink", "post", name="Pressroom")
         for label in ("inkpost", "postink", "inkwell", "inking", "incpost", "envelope", "otterly")
     }
-    assert fit["inkpost"] > fit["postink"] - 5 > fit["inkwell"] > fit["otterly"] == 0
+    assert fit["inkpost"] >= fit["postink"] > fit["inkwell"] > fit["otterly"] == 0
     assert fit["inkpost"] > fit["inking"] > fit["envelope"] > fit["otterly"]
     assert fit["inkpost"] > fit["incpost"] > fit["otterly"]
     assert score("fit", "pressroom", "ink", name="Pressroom") > 80
@@ -211,7 +211,8 @@ def test_memory_by_hand() -> None:
     assert "“fox” can be pictured: an animal." in told
     assert "“peak” and “peril” begin alike." not in told
     one = grader()
-    every = {r.code for r in MEASURES[4].assess(one.read_label("peakperil")).findings}
+    memory = next(m for m in MEASURES if m.name == "memory")
+    every = {r.code for r in memory.assess(one.read_label("peakperil")).findings}
     assert "alliteration" in every
 
 

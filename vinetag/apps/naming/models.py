@@ -49,8 +49,8 @@ class Project(models.Model):
 
 class Candidate(models.Model):
     """A made name, graded. `rank` counts from 1 in the order shown; `grade` and `scores` run from 0
-    to 100 (a measure that could not be given has no score); `bonus` is what ordering adds to the
-    grade whatever the weights; `parts` is a list of [text, kind, keyword, start].
+    to 100 (a measure that could not be given has no score); `parts` is a list of
+    [text, kind, keyword, start].
     """
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="candidates")
@@ -60,7 +60,6 @@ class Candidate(models.Model):
     letters = models.PositiveSmallIntegerField()
     strength = models.FloatField()
     scores = models.JSONField()
-    bonus = models.FloatField(default=0.0)
     recipes = models.JSONField()
     parts = models.JSONField()
     # vinetag.core.facts; 0 where an earlier version made the name.

@@ -21,7 +21,7 @@ from vinetag.core.facts import facts_of
 from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import Graded, Made, make_names
-from vinetag.core.make.planner import GOOD_ENOUGH, TIERS, in_order, ranked
+from vinetag.core.make.planner import GOOD_ENOUGH, TIERS, in_order
 from vinetag.core.make.variety import varied
 
 __all__ = [
@@ -296,9 +296,8 @@ def _weigh(project: Project, brief: Brief) -> None:
     graded = []
     for row in rows.values():
         grade = Grade(weigh(row.scores, weights), row.scores)
-        rank = ranked(grade.grade, row.scores, row.bonus, brief.dial)
-        graded.append(Graded(made_name(row), grade, rank, row.bonus))
-    ordered = varied(in_order(graded, project.seed), len(graded), load_lexicon())
+        graded.append(Graded(made_name(row), grade, grade.grade))
+    ordered = varied(in_order(graded, project.seed), len(graded), brief, load_lexicon())
     for place, name in enumerate(ordered, start=1):
         row = rows[name.candidate.label]
         row.rank, row.grade = place, round(name.grade.grade, 1)
@@ -350,7 +349,6 @@ def _row(project: Project, rank: int, graded: Graded) -> Candidate:
         grade=round(graded.grade.grade, 1),
         letters=candidate.letters,
         strength=round(candidate.strength, 4),
-        bonus=round(graded.bonus, 2),
         scores={name: round(score, 2) for name, score in graded.grade.scores.items()},
         recipes=list(candidate.recipes),
         parts=[list(part) for part in candidate.parts],

@@ -12,20 +12,40 @@ from typing import Any, Final, Literal
 from vinetag.core.checking.fallback import RUNGS
 
 __all__ = [
-    "LIMIT_RANGES", "MEASURE_NAMES", "PURPOSES", "RECIPE_NAMES", "Brief", "Keyword", "Limits",
-    "Making", "Owner", "Purpose", "brief_document",
+    "FACETS",
+    "LIMIT_RANGES",
+    "MEASURE_NAMES",
+    "PURPOSES",
+    "RECIPE_NAMES",
+    "WORD_FACETS",
+    "Brief",
+    "Chosen",
+    "Keyword",
+    "Limits",
+    "Making",
+    "Owner",
+    "Purpose",
+    "brief_document",
 ]  # fmt: skip
 
 Purpose = Literal["brand", "descriptive", "mix"]
 PURPOSES: Final[tuple[Purpose, ...]] = ("brand", "descriptive", "mix")
 
 RECIPE_NAMES: Final[tuple[str, ...]] = (
-    "exact", "pair", "lead", "tail", "affix", "form", "blend", "clip", "respell", "mirror",
+    "saying", "couple", "call", "plain", "quality", "moment", "exact", "pair", "lead", "tail",
+    "affix", "form", "blend", "clip", "respell", "mirror",
     "invent", "initials", "acrossdot", "hyphen", "place",
 )  # fmt: skip
 MEASURE_NAMES: Final[tuple[str, ...]] = (
-    "length", "spelling", "fit", "sound", "memory", "clarity",
+    "length", "spelling", "fit", "sense", "sound", "memory", "clarity",
 )  # fmt: skip
+
+# Facets of a world: single words, then whole names.
+WORD_FACETS: Final[tuple[str, ...]] = (
+    "things", "tools", "stuff", "places", "moments", "acts", "qualities", "beings", "sounds",
+    "fresh",
+)  # fmt: skip
+FACETS: Final[tuple[str, ...]] = (*WORD_FACETS, "phrases", "pairs", "does", "plain")
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,8 +75,8 @@ class Limits:
     """What a name may have; letters count every character of the label but hyphens."""
 
     letters_min: int = 4
-    letters_max: int = 15
-    words: int = 3
+    letters_max: int = 16
+    words: int = 4
     hyphens: int = 0
     digits: int = 0
 
@@ -86,17 +106,31 @@ class Owner:
     budget: int | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class Chosen:
+    """What the person chose of the brief's world: titles of fields switched `on` and `off`; words
+    and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
+    """
+
+    on: tuple[str, ...] = ()
+    off: tuple[str, ...] = ()
+    drop: tuple[str, ...] = ()
+    weights: tuple[tuple[str, int], ...] = ()
+    own: tuple[tuple[str, tuple[str, ...]], ...] = ()
+
+
 FURTHER_OUT: Final[Mapping[Purpose, int]] = {"brand": 35, "mix": 10, "descriptive": -15}
 
 
 @dataclass(frozen=True, slots=True)
 class Brief:
-    """What is being named; the keywords and extensions stand in order of preference. `weights`:
-    (measure, 0 to 10) as the person set them, none for the purpose's own. `fallback`: where to look
-    when a name is taken, in order (RUNGS).
+    """What is being named: `about` says in a sentence what it is and for whom; the keywords and
+    extensions stand in order of preference. `weights`: (measure, 0 to 10) as the person set them,
+    none for the purpose's own. `fallback`: where to look when a name is taken, in order (RUNGS).
     """
 
     name: str = ""
+    about: str = ""
     purpose: Purpose = "mix"
     keywords: tuple[Keyword, ...] = ()
     avoid: tuple[str, ...] = ()
@@ -107,6 +141,7 @@ class Brief:
     weights: tuple[tuple[str, int], ...] = ()
     owner: Owner = Owner()
     fallback: tuple[str, ...] = tuple(RUNGS)
+    world: Chosen = Chosen()
 
     @property
     def dial(self) -> int:
@@ -129,6 +164,7 @@ def brief_document(brief: Brief) -> dict[str, Any]:
     """The document form of a brief: `parse_brief` gives the same brief back."""
     return {
         "name": brief.name,
+        "about": brief.about,
         "purpose": brief.purpose,
         "keywords": [
             {"text": k.text, "weight": k.weight, "senses": list(k.senses), "drop": list(k.drop)}
@@ -152,4 +188,11 @@ def brief_document(brief: Brief) -> dict[str, Any]:
             "budget": brief.owner.budget,
         },
         "fallback": list(brief.fallback),
+        "world": {
+            "on": list(brief.world.on),
+            "off": list(brief.world.off),
+            "drop": list(brief.world.drop),
+            "weights": dict(brief.world.weights),
+            "own": {facet: list(entries) for facet, entries in brief.world.own},
+        },
     }

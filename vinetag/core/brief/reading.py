@@ -9,11 +9,13 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import TypeVar, cast
 
 from vinetag.core.brief.model import (
+    FACETS,
     LIMIT_RANGES,
     MEASURE_NAMES,
     PURPOSES,
     RECIPE_NAMES,
     Brief,
+    Chosen,
     Keyword,
     Limits,
     Making,
@@ -40,6 +42,11 @@ MAX_PLACES = 20
 MAX_SENSES = 20
 MAX_DROP = 300
 MAX_BUDGET = 100_000
+MAX_ABOUT = 400
+MAX_FIELDS = 40
+MAX_WORLD_WORDS = 600
+MAX_ENTRY_LETTERS = 40
+MAX_FIELD_TITLE = 60
 
 
 def parse_brief(document: object) -> Brief:
@@ -91,6 +98,7 @@ class _Reader:
     def read(self, document: object) -> Brief:
         fields = self._object(document, "", set(brief_document(Brief())))
         name = self._text(fields.get("name", ""), "name", MAX_NAME)
+        about = self._text(fields.get("about", ""), "about", MAX_ABOUT)
         purpose = fields.get("purpose", "mix")
         if purpose not in PURPOSES:
             self.note("purpose", "unknown_choice", value=purpose, choices=", ".join(PURPOSES))
@@ -110,6 +118,7 @@ class _Reader:
             len(RUNGS),
             lambda v, at: self._choice(v, at, tuple(RUNGS)),
         )
+        world = self._world(fields.get("world", {}))
         self._repeats([f for f in fallback if f], "fallback")
         self._repeats([k.text for k in keywords if k], "keywords")
         self._repeats([e for e in extensions if e], "extensions")
@@ -122,6 +131,7 @@ class _Reader:
             raise BriefError(*self.problems)
         return Brief(
             name=name,
+            about=about,
             purpose=cast(Purpose, purpose),
             keywords=tuple(k for k in keywords if k),
             avoid=tuple(dict.fromkeys(a for a in avoid if a)),
@@ -132,6 +142,7 @@ class _Reader:
             weights=weights,
             owner=owner,
             fallback=tuple(f for f in fallback if f),
+            world=world,
         )
 
     def _object(self, value: object, path: str, known: set[str]) -> Mapping[str, object]:
@@ -253,6 +264,60 @@ class _Reader:
             self._number(fields.get("added_max", usual.added_max), "making.added_max", 1, 12),
             tuple(dict.fromkeys(s for s in shapes if s)),
         )
+
+    def _world(self, value: object) -> Chosen:
+        fields = self._object(value, "world", {"on", "off", "drop", "weights", "own"})
+        titles = {
+            name: self._list(
+                fields.get(name, []),
+                f"world.{name}",
+                MAX_FIELDS,
+                lambda v, at: self._text(v, at, MAX_FIELD_TITLE),
+            )
+            for name in ("on", "off")
+        }
+        drop = self._list(fields.get("drop", []), "world.drop", MAX_WORLD_WORDS, self._entry)
+        weighed = fields.get("weights", {})
+        weights = []
+        for word, weight in weighed.items() if isinstance(weighed, dict) else ():
+            at = f"world.weights.{str(word)[:MAX_ENTRY_LETTERS]}"
+            weights.append((self._entry(word, at), self._number(weight, at, 1, 5)))
+        if not isinstance(weighed, dict):
+            self.note("world.weights", "not_object")
+        elif len(weights) > MAX_WORLD_WORDS:
+            self.note("world.weights", "too_many", limit=MAX_WORLD_WORDS, count=len(weights))
+        own = self._object(fields.get("own", {}), "world.own", set(FACETS))
+        entries = {
+            facet: self._list(own[facet], f"world.own.{facet}", MAX_WORLD_WORDS, self._entry)
+            for facet in FACETS
+            if facet in own
+        }
+        return Chosen(
+            tuple(dict.fromkeys(t for t in titles["on"] if t)),
+            tuple(dict.fromkeys(t for t in titles["off"] if t)),
+            tuple(dict.fromkeys(d for d in drop if d)),
+            tuple({w: n for w, n in weights if w}.items()),
+            tuple(
+                (facet, tuple(dict.fromkeys(e for e in found if e)))
+                for facet, found in entries.items()
+                if any(found)
+            ),
+        )
+
+    def _entry(self, value: object, path: str) -> str:
+        """A word or short phrase of a world; `a & b` for two that go together."""
+        if not isinstance(value, str):
+            self.note(path, "not_text")
+            return ""
+        text = " ".join(folded(value).replace("&", " & ").split())
+        if len(text) > MAX_ENTRY_LETTERS:
+            self.note(path, "too_long", limit=MAX_ENTRY_LETTERS, length=len(text))
+            return ""
+        odd = next((c for c in text if not (c.isascii() and (c.isalpha() or c in " -'&"))), None)
+        if odd is not None:
+            self._odd_character(text, odd, path)
+            return ""
+        return text
 
     def _owner(self, value: object) -> Owner:
         fields = self._object(value, "owner", {"country", "kind", "work", "budget"})

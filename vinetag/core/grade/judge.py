@@ -19,6 +19,8 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.segment import segment
 from vinetag.core.lexicon.standing import doers, singular
 from vinetag.core.names import is_ldh_label, plain_words, unicode_label
+from vinetag.core.world.incidental import SMALL
+from vinetag.core.world.world import world_of
 
 if TYPE_CHECKING:
     from vinetag.core.grade.scale import Measure
@@ -63,6 +65,7 @@ class Grader:
         self._joined = {k.joined: k.text for k in brief.keywords}
         self._name = "".join(plain_words(brief.name))
         self._known: dict[str, Part] = {}
+        self._world = world_of(brief, lexicon)
 
     def read(self, candidate: Candidate) -> Reading:
         """The reading of a made name: its parts are its words."""
@@ -78,7 +81,7 @@ class Grader:
                     carried[-1] = Part(whole, "keyword", part.keyword, before.start)
                 else:
                     carried.append(part)
-            elif part.kind not in ("hyphen", "name"):
+            elif part.kind not in ("hyphen", "name", "small"):
                 added += len(part.text)
         label = candidate.label
         return Reading(
@@ -94,6 +97,8 @@ class Grader:
             self._brief.purpose,
             self._brief.extensions[0],
             label.startswith("xn--"),
+            "",
+            self._world,
         )
 
     def read_any(self, candidate: Candidate) -> Reading:
@@ -114,7 +119,7 @@ class Grader:
         parts: list[Part] = []
         start = 0
         for stretch in label.split("-"):
-            for word in segment(stretch, self._lexicon, extra=self._joined):
+            for word in self._read(stretch):
                 if word not in self._known:
                     self._known[word] = self._part(word)
                 parts.append(self._known[word]._replace(start=start))
@@ -123,6 +128,11 @@ class Grader:
         reading = self.read(Candidate(label, (), tuple(parts), 0.0))
         accented = shown if shown != label and len(shown) == len(label) else ""
         return reading._replace(words=self._as_seen(reading.words), accented=accented)
+
+    def _read(self, stretch: str) -> Sequence[str]:
+        """A name that a field of the world holds is read as it was written there."""
+        entry = self._world.entries.get(stretch)
+        return entry.words if entry else segment(stretch, self._lexicon, extra=self._joined)
 
     def _as_seen(self, words: Sequence[tuple[int, str]]) -> list[tuple[int, str]]:
         """Letters left over beside a word make one new word with it: "brand", "olo"."""
@@ -158,6 +168,10 @@ class Grader:
         """What a typed word is to the brief."""
         if word in self._standing:
             return Part(word, "keyword", self._standing[word], 0)
+        if word in SMALL:
+            return Part(word, "small", "", 0)
+        if word in self._world.words:
+            return Part(word, "world", "", 0)
         if word in self._forms:
             of = self._forms[word]
             return Part(word, "form", of, 0, f"a form of {of}")

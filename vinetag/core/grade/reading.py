@@ -11,6 +11,7 @@ from vinetag.core.lexicon import Lexicon
 
 if TYPE_CHECKING:
     from vinetag.core.grade.hearing import Hearing
+    from vinetag.core.world.world import World
 
 __all__ = ["Reading"]
 
@@ -21,7 +22,8 @@ class Reading(NamedTuple):
     `added`: letters from no keyword; `strength`: how well the parts belong together, 0 to 1;
     `is_name`: it is the name the person gave; `foreign`: it is written in other letters than a to
     z, and only its length can be judged; `accented`: how it is written when it has accents, which
-    `label` has not.
+    `label` has not; `world`: the
+    brief's, None where there is nothing to compare with.
     """
 
     label: str
@@ -37,3 +39,4 @@ class Reading(NamedTuple):
     extension: str = "com"
     foreign: bool = False
     accented: str = ""
+    world: World | None = None

@@ -11,10 +11,16 @@ __all__ = ["EXPONENT", "PRESETS", "enough", "power_mean", "shares", "weigh", "we
 
 # From 0 (not counted) to 10, as the sliders have them.
 PRESETS: Final[Mapping[Purpose, Mapping[str, int]]] = {
-    "brand": {"length": 6, "spelling": 6, "fit": 4, "sound": 6, "memory": 7, "clarity": 5},
-    "mix": {"length": 5, "spelling": 6, "fit": 7, "sound": 5, "memory": 5, "clarity": 5},
-    "descriptive": {"length": 3, "spelling": 6, "fit": 10, "sound": 3, "memory": 3, "clarity": 6},
-}
+    "brand": {
+        "length": 1, "spelling": 2, "fit": 3, "sense": 10, "sound": 2, "memory": 2, "clarity": 1,
+    },
+    "mix": {
+        "length": 1, "spelling": 2, "fit": 3, "sense": 10, "sound": 1, "memory": 2, "clarity": 1,
+    },
+    "descriptive": {
+        "length": 1, "spelling": 2, "fit": 6, "sense": 10, "sound": 1, "memory": 1, "clarity": 1,
+    },
+}  # fmt: skip
 # A power mean: 1 would be the plain average, 0 the geometric mean, where one nought spoils all.
 EXPONENT: Final = 0.4
 

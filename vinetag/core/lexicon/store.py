@@ -16,6 +16,7 @@ import numpy.typing as npt
 
 from vinetag.core.lexicon.bank import Bank, read_bank
 from vinetag.core.lexicon.graphones import Graphones, held_out
+from vinetag.core.lexicon.meanings import Meanings
 from vinetag.core.lexicon.pairing import Pairing, Side
 from vinetag.core.lexicon.rarity import Rarity
 from vinetag.core.lexicon.segment import LONGEST_WORD, word_cost
@@ -204,6 +205,19 @@ class Lexicon:
         """Which word goes in front of which."""
         with np.load(io.BytesIO(_DATA.joinpath("pairing.npz").read_bytes())) as saved:
             return Pairing(dict(saved))
+
+    @cached_property
+    def meanings(self) -> Meanings:
+        """What words mean, for phrases and whole briefs."""
+        words = self.words
+
+        def lemma(word: str) -> str:
+            return words[word].lemma if word in words else ""
+
+        def zipf(word: str) -> float:
+            return words[word].zipf if word in words else 1.6
+
+        return Meanings(lemma, zipf)
 
     @cached_property
     def valence(self) -> Mapping[str, float]:

@@ -17,6 +17,7 @@ from vinetag.core.lexicon.standing import doers, singular
 from vinetag.core.make.banked import bank_stems
 from vinetag.core.make.beside import LETTERS, Beside, Matrix, same_word
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
+from vinetag.core.world.world import World, world_of
 
 __all__ = ["Job"]
 
@@ -68,6 +69,28 @@ class Job:
         acts = {s.text: s for s in self.keyword_stems}
         backs = [acts[act]._replace(words=(doer,), pos="n") for doer, act in self.doers.items()]
         return [*backs, *(s for s in self.stems if s.text not in self.doers)]
+
+    @cached_property
+    def world(self) -> World:
+        """The brief's world."""
+        return world_of(self.brief, self.lexicon)
+
+    @cached_property
+    def singulars(self) -> Mapping[str, str]:
+        """One of what a keyword says many of (roofs: roof)."""
+        ones = [(s.words[-1], singular(s.words[-1], self.lexicon)) for s in self.keyword_stems]
+        return {many: one for many, one in ones if one}
+
+    @cached_property
+    def standing(self) -> Mapping[str, str]:
+        """Words that stand for a keyword of one word in a name, and which."""
+        found = {s.words[0]: s.keyword for s in self.keyword_stems if len(s.words) == 1}
+        ones = {one: found[many] for many, one in self.singulars.items() if many in found}
+        return {**ones, **found}
+
+    def same(self, first: str, second: str) -> bool:
+        """Whether two words are one word in two forms."""
+        return same_word(first, second) or self.lemma(first) == self.lemma(second)
 
     @cached_property
     def doers(self) -> Mapping[str, str]:

@@ -7,12 +7,12 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
-from vinetag.core.brief import Brief, Making
-from vinetag.core.candidates import Candidate, Part
+from vinetag.core.brief import Brief
+from vinetag.core.candidates import Candidate
 from vinetag.core.grade import MEASURES, Grade, Grader
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.draft import Draft, Recipe
-from vinetag.core.make.first import FirstPass
+from vinetag.core.make.expected import expected
 from vinetag.core.make.job import Job
 from vinetag.core.make.recipes import RECIPES
 from vinetag.core.make.sieve import Sieve
@@ -20,43 +20,23 @@ from vinetag.core.make.variety import varied
 
 __all__ = [
     "GOOD_ENOUGH", "TIERS", "Graded", "Made", "grade_drafts", "in_order", "make_names", "merge",
-    "ranked",
 ]  # fmt: skip
 
-GOOD_ENOUGH = 80.0
-# Whatever speaks for a name, one graded lower is listed when nothing better is left.
-POOR = 45.0
-DIAL = 60.0
-# From the usual dial upwards keywords matter less and the dial itself more.
-USUAL = Making().daring
-DARING = 1.5
-FAR_FROM_WORDS = 0.6
-NO_KEYWORD = 34.0
-# The nearer the dial is to plain, the more: up to so many times of it.
-DESCRIBES_NOTHING = 2.5
-# A keyword nobody lists, such as a brand's own, is graded as hard to spell; that is its point.
-OWN_WORD = 32.0
-TOGETHER = 16.0
-WANTED = 6.0
-A_WORD = 1.0
-SELDOM = 2.0
-COMMON = 4.3
+GOOD_ENOUGH = 70.0
 # Tiers: so many names graded in full, of each recipe so many whatever the others have, and so many
 # of them listed before the next tier is graded. The last line is for all that follow.
-TIERS = ((600, 25, 300), (2_000, 60, 1_700), (2_600, 60, 2_600))
+TIERS = ((450, 20, 300), (2_000, 60, 1_700), (2_600, 60, 2_600))
 
 
 @dataclass(frozen=True, slots=True)
 class Graded:
-    """A candidate with its grade. `rank` orders the list: the grade, with `bonus` (more for parts
-    that belong together, less what the person's dial takes off), less for straying from the
-    keywords.
+    """A candidate with its grade. `rank` orders the list: the grade, or for near names what keeps
+    the idea as well.
     """
 
     candidate: Candidate
     grade: Grade
     rank: float
-    bonus: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,25 +77,21 @@ def make_names(
             if sieve.passes(draft):
                 kept.append((recipe.name, draft))
         job.considered[recipe.name] = max(job.considered[recipe.name], drafts)
-    within, tiers = grade_drafts(kept, brief, lexicon, seed, recipes)
+    within, tiers = grade_drafts(kept, brief, lexicon, seed)
     names: list[Graded] = []
-    seen: Counter[str] = Counter()
     left: list[Graded] = []
-    poor: list[Graded] = []
     good = 0
     for number, graded in enumerate(tiers):
         good += sum(g.grade.grade >= GOOD_ENOUGH for g in graded)
-        poor += [g for g in graded if g.grade.grade < POOR]
-        left = in_order([*left, *(g for g in graded if g.grade.grade >= POOR)], seed)
+        left = in_order([*left, *graded], seed)
         listed = TIERS[min(number, len(TIERS) - 1)][2]
-        names += varied(left, min(listed, limit - len(names)), lexicon, seen)
+        names += varied(left, min(listed, limit - len(names)), brief, lexicon)
         if len(names) >= limit:
             break
-        shown = {id(g) for g in names[-listed:]}
-        left = [g for g in left if id(g) not in shown]
+        taken = {id(g) for g in names[-listed:]}
+        left = [g for g in left if id(g) not in taken]
     else:
-        names += varied(left, limit - len(names), lexicon, seen)
-        names += varied(in_order(poor, seed), limit - len(names), lexicon, seen)
+        names += varied(left, limit - len(names), brief, lexicon)
     return Made(
         names=names,
         considered=job.considered.total(),
@@ -130,49 +106,34 @@ def grade_drafts(
     brief: Brief,
     lexicon: Lexicon,
     seed: int,
-    recipes: Sequence[Recipe] = RECIPES,
 ) -> tuple[int, Iterator[list[Graded]]]:
     """How many distinct names there are, and they, graded, tier by tier, the highest rank first.
 
-    A cheap first pass (length, fit, and how well the parts belong together) puts those worth
-    grading in full into the first tiers (TIERS), of each recipe some. Later tiers are graded when
-    they are asked for.
+    A guess (`expected`) puts those worth grading in full into the first tiers (TIERS), of each
+    recipe some. Later tiers are graded when they are asked for.
     """
-    first = FirstPass(brief, lexicon)
-    readings = [(c, first.grader.read(c)) for c in merge(drafts)]
-    daring = brief.dial
-    pull = DIAL * (1 + (DARING - 1) * _beyond_usual(daring))
-    far = {r.name: pull * abs(r.daring - daring / 100) for r in recipes}
-    lacks = NO_KEYWORD * (1 + (DESCRIBES_NOTHING - 1) * max(0.0, 1 - daring / USUAL))
-    bonus = [_bonus(c, far, lacks, lexicon) for c, _ in readings]
-    quick = []
-    for i, (_, reading) in enumerate(readings):
-        guess, fit = first.guess(reading)
-        quick.append(ranked(guess, {"fit": fit}, bonus[i], daring))
+    found = merge(drafts)
+    guesses = expected(found, brief, lexicon)
     order = sorted(
-        range(len(readings)),
-        key=lambda i: (-round(quick[i], 1), _chance(seed, readings[i][0].label)),
+        range(len(found)), key=lambda i: (-round(guesses[i], 3), _chance(seed, found[i].label))
     )
-    tiers: list[list[int]] = [[]]
+    tiers: list[list[Candidate]] = [[]]
     ahead: Counter[str] = Counter()
     for place, i in enumerate(order):
-        recipe = readings[i][0].recipes[0]
+        recipe = found[i].recipes[0]
         ahead[recipe] += 1
         tier = _tier(place, ahead[recipe])
         tiers += [[] for _ in range(tier + 1 - len(tiers))]
-        tiers[tier].append(i)
+        tiers[tier].append(found[i])
     grader = Grader(brief, lexicon, MEASURES)
 
-    def graded(places: Sequence[int]) -> list[Graded]:
-        found = []
-        for i in places:
-            candidate, reading = readings[i]
-            grade = grader.grade(reading)
-            rank = ranked(grade.grade, grade.scores, bonus[i], daring)
-            found.append(Graded(candidate, grade, rank, bonus[i]))
-        return in_order(found, seed)
+    def graded(candidates: Sequence[Candidate]) -> list[Graded]:
+        grades = [grader.grade(grader.read(c)) for c in candidates]
+        return in_order(
+            [Graded(c, g, g.grade) for c, g in zip(candidates, grades, strict=True)], seed
+        )
 
-    return len(readings), (graded(places) for places in tiers)
+    return len(found), (graded(tier) for tier in tiers)
 
 
 def _tier(place: int, of_recipe: int) -> int:
@@ -188,53 +149,6 @@ def _tier(place: int, of_recipe: int) -> int:
 def in_order(names: Sequence[Graded], seed: int) -> list[Graded]:
     """By rank, the seed deciding between equals."""
     return sorted(names, key=lambda g: (-round(g.rank, 1), _chance(seed, g.candidate.label)))
-
-
-def ranked(grade: float, scores: Mapping[str, float], bonus: float, daring: int) -> float:
-    """What a name is ranked by: its grade and bonus, less for straying from the keywords, which
-    short and easy words would otherwise hide; to the daring (0 to 100) that matters less.
-    """
-    strays = 100 - scores.get("fit", 100.0)
-    return grade + bonus - FAR_FROM_WORDS * (1 - _beyond_usual(daring)) * strays
-
-
-def _beyond_usual(daring: int) -> float:
-    """How far the dial is from its usual place to its end, 0 to 1."""
-    return max(0.0, (daring - USUAL) / (100 - USUAL))
-
-
-def _bonus(candidate: Candidate, far: Mapping[str, float], lacks: float, lexicon: Lexicon) -> float:
-    """What the rank adds to the grade, whatever the weights: more for parts that belong together,
-    less by how far its recipe is from the person's dial, for names without a keyword, and for those
-    others surely thought of.
-    """
-    bonus = TOGETHER * candidate.strength - min(far.get(n, 0.0) for n in candidate.recipes)
-    bonus -= WANTED * _wanted(candidate, lexicon)
-    if all(_strays(part) for part in candidate.parts):
-        bonus -= lacks
-    if any(p.kind == "keyword" and p.text not in lexicon.words for p in candidate.parts):
-        bonus += OWN_WORD
-    return bonus
-
-
-def _strays(part: Part) -> bool:
-    """Whether a part is no keyword, nor made of one: made of a related word, or added."""
-    if part.kind in ("form", "affix", "respell", "clip"):
-        return part.text[:3] != part.keyword[:3]
-    return part.kind in ("kin", "lead", "tail")
-
-
-def _wanted(candidate: Candidate, lexicon: Lexicon) -> float:
-    """How likely others thought of it: a word of the dictionary, or very common words, short
-    together. 0 for most names.
-    """
-    words = lexicon.words
-    if candidate.label in words:
-        return A_WORD * max(0.0, words[candidate.label].zipf - SELDOM)
-    known = [words[p.text].zipf for p in candidate.parts if p.text in words]
-    if len(known) < 2:
-        return 0.0
-    return max(0.0, sum(known) / len(known) - COMMON) * max(0.0, 14 - candidate.letters) / 5
 
 
 def merge(drafts: Sequence[tuple[str, Draft]]) -> list[Candidate]:

@@ -8,6 +8,7 @@ from typing import Final, NamedTuple
 from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.words import open_up
+from vinetag.core.world.incidental import says
 
 __all__ = ["Stem", "brief_stems", "keyword_stem"]
 
@@ -61,7 +62,10 @@ def keyword_stem(keyword: Keyword, lexicon: Lexicon) -> Stem:
     """The keyword itself; one the data does not know is taken for a noun, as brand words are."""
     known = lexicon.words.get(keyword.words[-1])
     pos = known.pos if known and known.pos else "n"
-    return Stem(keyword.words, "keyword", keyword.text, keyword.weight / 5, pos)
+    # The kind of venture says little, unless the person weighs it up.
+    weighed_up = max(0.0, (keyword.weight - 3) / 2)
+    worth = keyword.weight / 5 * max(says(keyword.words[-1]), weighed_up)
+    return Stem(keyword.words, "keyword", keyword.text, worth, pos)
 
 
 def brief_stems(brief: Brief, lexicon: Lexicon) -> list[Stem]:

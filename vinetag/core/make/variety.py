@@ -1,152 +1,210 @@
-"""Ordering a graded list so that near-twins do not stand in a row."""
+"""Putting a graded list in order so that no kind of name, and no word, fills a screen."""
 
 from __future__ import annotations
 
-import heapq
 from collections import Counter
-from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from collections.abc import Collection, Mapping, Sequence
+from typing import TYPE_CHECKING, Final, NamedTuple
+
+from vinetag.core.brief import Brief, Making, Purpose
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.world.incidental import SMALL, says
 
 if TYPE_CHECKING:
-    from vinetag.core.lexicon import Lexicon
     from vinetag.core.make.planner import Graded
 
-__all__ = ["varied"]
+__all__ = ["GROUPS", "SCREEN", "Shown", "places_of", "varied"]
 
-_Steps = tuple[list[str], list[str], list[tuple[str, float, int, int]], bool]
+SCREEN: Final = 50
+# What stands together in a screen's places.
+GROUPS: Final[Mapping[str, str]] = {
+    "saying": "saying", "couple": "couple", "call": "call", "plain": "plain",
+    "quality": "combined", "moment": "combined", "exact": "asked", "pair": "asked",
+    "hyphen": "asked", "place": "asked", "acrossdot": "asked", "lead": "added", "tail": "added",
+    "form": "changed", "affix": "changed", "clip": "changed", "respell": "coined",
+    "mirror": "changed", "initials": "changed", "blend": "coined", "invent": "coined",
+}  # fmt: skip
+# Of every SCREEN names, so many places at most for each.
+PLACES: Final[Mapping[Purpose, Mapping[str, int]]] = {
+    "brand": {
+        "saying": 26, "couple": 10, "call": 10, "plain": 1, "combined": 3, "asked": 2, "added": 1,
+        "changed": 0, "coined": 5,
+    },
+    "mix": {
+        "saying": 22, "couple": 10, "call": 9, "plain": 8, "combined": 2, "asked": 5, "added": 1,
+        "changed": 0, "coined": 2,
+    },
+    "descriptive": {
+        "saying": 15, "couple": 6, "call": 6, "plain": 18, "combined": 1, "asked": 6, "added": 1,
+        "changed": 0, "coined": 1,
+    },
+}  # fmt: skip
+PLAINER = frozenset(("plain", "asked"))
+BOLDER = frozenset(("coined", "changed", "combined"))
+# Of every screen, so many places at least, as far as there are names: a brand wants coined words to
+# choose from, and who asks for a description wants to see them.
+LEAST: Final[Mapping[Purpose, Mapping[str, int]]] = {
+    "brand": {"coined": 4}, "mix": {"plain": 2, "asked": 1},
+    "descriptive": {"plain": 8, "asked": 3},
+}  # fmt: skip
+# What was written as it stands goes on when a screen has room; the others keep to their places.
+FREE: Final = frozenset(("saying", "call", ""))
+# Points of grade by which names of other groups may be behind those of a full one.
+MUCH_WORSE: Final = 9.0
+# One word, in a name of several, and one last word.
+ONE_WORD: Final = 5
+OWN_NAMES: Final = 8
+MOST_WANTED: Final = 12
 
-WORD_COST = 2.5
-WORD_STEPS = 8
-TURNED_COST = 16.0
-SORT_COST = 1.3
-SORT_STEPS = 10
-CHANGE_COST = 2.2
-SAME_STEM = 1.0
-# How far forward a keyword comes that stood in so many names above: none, one, two …
-KEYWORD_AHEAD = (40.0, 34.0, 29.0, 24.0, 19.0, 14.0, 9.0, 4.0)
-# The same for a recipe, by its names of at least this grade, when the dial is not far from it.
-RECIPE_AHEAD = (16.0, 12.0, 9.0, 6.0, 4.0, 2.0)
-DID_WELL = 62.0
-FITTING = -12.0
-KEYWORD_COST = 1.6
-KEYWORD_EVERY = 4
-KEYWORD_STEPS = 10
-RECIPE_COST = 1.2
-RECIPE_EVERY = 5
-RECIPE_STEPS = 14
+
+class Shown:
+    """What a screen holds already."""
+
+    def __init__(self) -> None:
+        self.groups: Counter[str] = Counter()
+        self.words: Counter[str] = Counter()
+
+    def add(self, item: _Item) -> None:
+        """Another name."""
+        self.groups[item.group] += 1
+        self.words.update(item.words)
+
+    def has_room(self, item: _Item, places: Mapping[str, int]) -> bool:
+        """Whether one more of this group with these words may stand here."""
+        return self.groups[item.group] < places.get(item.group, SCREEN) and self.may_say(item)
+
+    def may_say(self, item: _Item) -> bool:
+        """Whether its words were not said too often."""
+        return all(self.words[w] < ONE_WORD for w in item.words)
 
 
-def varied(
-    ranked: Sequence[Graded], limit: int, lexicon: Lexicon, seen: Counter[str] | None = None
-) -> list[Graded]:
-    """The first `limit` of a list by rank, each name set back for what was already shown: in this
-    list, and in those before it by the same count of what was `seen`.
+class _Item(NamedTuple):
+    name: Graded
+    group: str
+    words: Sequence[str]
+    keys: frozenset[str]
 
-    A name costs WORD_COST points for each time one of its added or related words stood above it,
-    SORT_COST for each time another of that sort stood beside the same words, TURNED_COST when its
-    words did in another order, KEYWORD_COST for every KEYWORD_EVERY times a keyword did, and
-    RECIPE_COST for every RECIPE_EVERY times its least shown recipe did; a changed word CHANGE_COST
-    for each time its keyword was changed in that way above it, and (but for half of a blend)
-    SAME_STEM for each other way; each up to so many steps. Those that bring a keyword, or show a
-    recipe that did well, for the first times come forward (KEYWORD_AHEAD, RECIPE_AHEAD), so that
-    each is seen early. Costs only grow, so a lazy heap is exact, and in bounded steps, so a name is
-    weighed again few times. A longer list begins with the shorter one.
+
+def places_of(brief: Brief) -> Mapping[str, int]:
+    """How many places of a screen each group of recipes has at most, by the brief's purpose and
+    the dial: the plainer, the more for what was asked for; the bolder, the more for coined words.
     """
-    seen = Counter() if seen is None else seen
-    weighed = [_steps(g, lexicon) for g in ranked]
-    heap = [
-        (_cost(steps, seen) - g.rank, i)
-        for i, (g, steps) in enumerate(zip(ranked, weighed, strict=True))
-    ]
-    heapq.heapify(heap)
-    chosen: list[Graded] = []
-    while heap and len(chosen) < limit:
-        value, place = heap[0]
-        name = ranked[place]
-        actual = _cost(weighed[place], seen) - name.rank
-        if actual > value + 1e-9:
-            heapq.heapreplace(heap, (actual, place))
-            continue
-        heapq.heappop(heap)
-        chosen.append(name)
-        seen.update(_seen_in(name, lexicon))
-        seen.update({f"/{p.keyword}" for p in name.candidate.parts if p.keyword})
-        changes = [p for p in name.candidate.parts if p.change]
-        seen.update(f"{p.kind}/{p.keyword}" for p in changes)
-        seen.update(f"*/{p.keyword}" for p in changes)
-        seen.update(f"={recipe}" for recipe in name.candidate.recipes)
-    return chosen
-
-
-def _seen_in(name: Graded, lexicon: Lexicon) -> set[str]:
-    """Its keywords, its other words, what sort of words they are beside which, and all together."""
-    parts = [p for p in name.candidate.parts if p.kind != "hyphen"]
-    words = {p.keyword if p.kind == "keyword" else _word(p.text) for p in parts}
-    return words.union(_sorts(name, lexicon), _turned(name))
-
-
-def _turned(name: Graded) -> list[str]:
-    """The words of a name of two and more, in no order; one of a thing and many are the same."""
-    words = sorted(_word(p.text) for p in name.candidate.parts if p.kind != "hyphen")
-    return ["&" + "+".join(words)] if len(words) > 1 else []
-
-
-def _sorts(name: Graded, lexicon: Lexicon) -> list[str]:
-    """Added or related words by their sort (plant, colour …), with the words they stand beside."""
-    found = []
-    parts = name.candidate.parts
-    for at, part in enumerate(parts):
-        if part.kind in ("lead", "tail", "kin") and not part.change:
-            sort = lexicon.sort_of(part.text)
-            if sort:
-                beside = "+".join(p.text for p in (*parts[:at], *parts[at + 1 :]))
-                found.append(f"{sort}~{beside}")
+    turned = (brief.making.daring - Making().daring) / 100
+    found = {}
+    for group, places in PLACES[brief.purpose].items():
+        lean = -1.2 if group in PLAINER else 6.0 if group in BOLDER else 0.0
+        found[group] = max(0, round(places * (1 + lean * turned)))
     return found
 
 
-def _word(text: str) -> str:
-    """One word and many of it count as the same: maker, makers."""
-    return text[:-1] if len(text) > 3 and text.endswith("s") else text
-
-
-def _steps(name: Graded, lexicon: Lexicon) -> _Steps:
-    """What of a name is counted: its recipes, its keywords, and (what, points a step, so many of it
-    to a step, steps at most) of the rest; and whether its recipe did well by it.
+def varied(
+    ranked: Sequence[Graded],
+    limit: int,
+    brief: Brief,
+    lexicon: Lexicon,
+    spared: Collection[str] = (),
+) -> list[Graded]:
+    """The first `limit` of a list by grade, in screens of SCREEN names, each screen by grade: each
+    group of recipes within its places, each word at most ONE_WORD times; what does not fit waits
+    for the next screen. Every keyword that says something is on a screen, and a word of the
+    person's own in several names. Words that are `spared` may come as often as they do. A longer
+    list begins with the shorter one.
     """
-    keywords: dict[str, None] = {}
-    rest = []
-    for part in name.candidate.parts:
-        if part.kind == "keyword":
-            keywords[part.keyword] = None
-        elif part.kind != "hyphen":
-            rest.append((_word(part.text), WORD_COST, 1, WORD_STEPS))
-            if part.change:
-                rest.append((f"{part.kind}/{part.keyword}", CHANGE_COST, 1, WORD_STEPS))
-                # Two words blended differ more from the next blend than a word with other endings.
-                if part.kind != "blend":
-                    rest.append((f"*/{part.keyword}", SAME_STEM, 1, WORD_STEPS))
-            if part.keyword:
-                every = 3 * KEYWORD_EVERY
-                rest.append((f"/{part.keyword}", KEYWORD_COST, every, KEYWORD_STEPS))
-    rest += [(words, TURNED_COST, 1, 1) for words in _turned(name)]
-    rest += [(sort, SORT_COST, 1, SORT_STEPS) for sort in _sorts(name, lexicon)]
-    well = name.grade.grade >= DID_WELL and name.bonus >= FITTING
-    return [f"={recipe}" for recipe in name.candidate.recipes], list(keywords), rest, well
+    places = places_of(brief)
+    wanted = _wanted(brief, lexicon) if not spared else {}
+    waiting = [
+        _Item(n, _group(n), [w for w in _words(n) if w not in spared], _keys(n, wanted))
+        for n in ranked
+    ]
+    chosen: list[Graded] = []
+    while waiting and len(chosen) < limit:
+        taken = _screen(waiting, places, wanted)
+        chosen += [item.name for item in taken]
+        ids = {id(item) for item in taken}
+        waiting = [item for item in waiting if id(item) not in ids]
+    return chosen[:limit]
 
 
-def _cost(steps: _Steps, seen: Counter[str]) -> float:
-    recipes, keywords, rest, well = steps
-    shown = min([seen[r] for r in recipes])
-    cost = RECIPE_COST * min(RECIPE_STEPS, shown // RECIPE_EVERY)
-    if well and shown < len(RECIPE_AHEAD):
-        cost -= RECIPE_AHEAD[shown]
-    for keyword in keywords:
-        shown = seen[keyword]
-        cost += KEYWORD_COST * min(KEYWORD_STEPS, shown // KEYWORD_EVERY)
-        if shown < len(KEYWORD_AHEAD):
-            cost -= KEYWORD_AHEAD[shown]
-    for key, points, every, most in rest:
-        shown = seen[key]
-        if shown:
-            cost += points * min(most, shown // every)
-    return cost
+def _screen(
+    waiting: Sequence[_Item], places: Mapping[str, int], wanted: Mapping[str, int]
+) -> list[_Item]:
+    """The next screen. A group that is full gives up its place only to names that are not much
+    worse: otherwise its own go on, but for those that tire (FREE do not).
+    """
+    shown = Shown()
+    taken = _sure(waiting, wanted)
+    ids = {id(item) for item in taken}
+    for item in taken:
+        shown.add(item)
+    over: list[_Item] = []
+    rest: list[_Item] = []
+    for item in waiting:
+        while over and len(taken) < SCREEN and item.name.rank < over[0].name.rank - MUCH_WORSE:
+            first = over.pop(0)
+            if shown.may_say(first):
+                taken.append(first)
+                shown.add(first)
+            else:
+                rest.append(first)
+        if len(taken) >= SCREEN:
+            break
+        if id(item) in ids:
+            continue
+        if shown.has_room(item, places):
+            taken.append(item)
+            shown.add(item)
+        elif item.group in FREE and shown.may_say(item):
+            over.append(item)
+        else:
+            rest.append(item)
+    taken += [*over, *rest][: SCREEN - len(taken)]
+    return sorted(taken[:SCREEN], key=lambda i: -i.name.rank)
+
+
+def _sure(waiting: Sequence[_Item], wanted: Mapping[str, int]) -> list[_Item]:
+    """The best names of each keyword, as many as are wanted of it."""
+    found: dict[int, _Item] = {}
+    having: Counter[str] = Counter()
+    for item in waiting:
+        if any(having[key] < wanted[key] for key in item.keys):
+            found[id(item)] = item
+            having.update(item.keys)
+        if all(having[key] >= count for key, count in wanted.items()):
+            break
+    return list(found.values())
+
+
+def _wanted(brief: Brief, lexicon: Lexicon) -> Mapping[str, int]:
+    """Names of a screen at least, by group (LEAST; more coined ones the bolder the dial) and by
+    keyword: of the heaviest that say something one each, of a word of the person's own OWN_NAMES.
+    """
+    words = lexicon.words
+    found = dict(LEAST[brief.purpose])
+    if brief.making.daring > Making().daring:
+        found["coined"] = places_of(brief)["coined"] // 2
+    for keyword in sorted(brief.keywords, key=lambda k: -k.weight)[:MOST_WANTED]:
+        if any(word not in words for word in keyword.words):
+            found[f"={keyword.text}"] = OWN_NAMES
+        elif keyword.weight > 3 or says(keyword.words[-1]) == 1:
+            found[f"={keyword.text}"] = 1
+    return found
+
+
+def _keys(name: Graded, wanted: Mapping[str, int]) -> frozenset[str]:
+    carried = {f"={p.keyword}" for p in name.candidate.parts if p.kind == "keyword"}
+    return frozenset((carried | {_group(name)}).intersection(wanted))
+
+
+def _group(name: Graded) -> str:
+    """The group of the first recipe, in their order, that made it."""
+    recipes = name.candidate.recipes
+    return next((group for recipe, group in GROUPS.items() if recipe in recipes), "")
+
+
+def _words(name: Graded) -> list[str]:
+    """Its words but the small ones; one and many are the same. None for a single word."""
+    parts = [p for p in name.candidate.parts if p.kind != "hyphen"]
+    if len(parts) < 2:
+        return [f"~{p.keyword}" for p in parts if p.change and p.keyword]
+    words = [p.text for p in parts if p.text not in SMALL]
+    return [w[:-1] if len(w) > 3 and w.endswith("s") else w for w in words]

@@ -60,7 +60,7 @@ def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> lis
             rank = grade.grade + NEAR * near + 20 * candidate.strength
             found.append(Graded(candidate, grade, rank))
     found.sort(key=lambda g: (-round(g.rank, 2), g.candidate.label))
-    return varied(found, limit, lexicon)
+    return varied(found, limit, brief, lexicon, spared=words)
 
 
 def one_word_more(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 6) -> list[str]:

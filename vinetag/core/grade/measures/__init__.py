@@ -7,6 +7,7 @@ from vinetag.core.grade.measures.clarity import Clarity
 from vinetag.core.grade.measures.fit import Fit
 from vinetag.core.grade.measures.length import Length
 from vinetag.core.grade.measures.memory import Memory
+from vinetag.core.grade.measures.sense import Sense
 from vinetag.core.grade.measures.sound import Sound
 from vinetag.core.grade.measures.spelling import Spelling
 from vinetag.core.grade.scale import Measure
@@ -14,5 +15,5 @@ from vinetag.core.grade.scale import Measure
 __all__ = ["MEASURES"]
 
 MEASURES: Final[Sequence[Measure]] = (
-    Length(), Spelling(), Fit(), Sound(), Memory(), Clarity(),
+    Length(), Spelling(), Fit(), Sense(), Sound(), Memory(), Clarity(),
 )  # fmt: skip

@@ -1,4 +1,4 @@
-"""fit: how much of the brief's keywords the name carries."""
+"""fit: how much the name says of the brief: its keywords, its world, its sentence."""
 
 from __future__ import annotations
 
@@ -13,21 +13,31 @@ from vinetag.core.candidates import Part
 from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Assessment, Finding, assess, not_graded
 from vinetag.core.lexicon import Lexicon
+from vinetag.core.world.incidental import SMALL, says
 
 __all__ = ["Fit"]
 
-FIRST: Final = 84.0
-MORE: Final = 14.0
+BASE: Final = 14.0
+FIRST: Final = 48.0
+MORE: Final = 9.0
+# How near the whole name is to the sentence: points at NEAREST.
+WHOLE: Final = 28.0
 MOST_MORE: Final = 2
 # A keyword at the beginning is seen and found first.
 LATER: Final = 4.0
 FREE_LETTERS: Final = 4
-FOREIGN_LETTER: Final = 1.3
+FOREIGN_LETTER: Final = 1.0
 # Closeness (Lexicon.closeness) from which a related word counts, and at which it counts most.
 FAR: Final = -0.25
 CLOSE: Final = 0.05
 KIN_LEAST: Final = 0.15
 KIN_MOST: Final = 0.75
+# A word of the world: what the least and the most worth carry; the cosine to the sentence at which
+# a word says as much; the share from which it is told of.
+WORLD_LEAST: Final = 0.35
+WORLD_MOST: Final = 0.92
+NEAREST: Final = 0.5
+LEAST_TOLD: Final = 0.3
 # Of words taken at random: the mean closeness and its spread.
 BY_CHANCE: Final = NormalDist(-0.46, 0.17)
 OF_RELATED: Final = 0.3
@@ -60,6 +70,9 @@ class Fit:
             "sound": "“{text}” sounds like your word “{keyword}”.",
             "name": "“{label}” is the name you gave.",
             "later": "“{text}” comes second, where fewer look for it.",
+            "world": "“{text}” belongs to {field}, your world.",
+            "near": "“{text}” is near in meaning to your sentence.",
+            "whole": "“{text}” as a whole comes near what you are naming.",
             "added": "“{text}” is none of your words: {letters} letters that say something else.",
         }
     )
@@ -71,14 +84,15 @@ class Fit:
             return not_graded(reading)
         found: list[Finding] = []
         if reading.is_name:
-            found.append(Finding("name", FIRST, 0, end, {"label": label}))
-        elif not reading.keywords:
+            found.append(Finding("name", 100.0 - BASE, 0, end, {"label": label}))
+        elif not reading.keywords and not (reading.world and reading.world.told):
             return not_graded(reading, "no_keywords")
         heaviest = max(reading.keywords.values(), default=5)
         shares = [
             (
                 _share(c, label, reading.lexicon)
-                * (0.5 + 0.5 * reading.keywords[c.keyword] / heaviest),
+                * (0.5 + 0.5 * reading.keywords[c.keyword] / heaviest)
+                * _said_by(c, reading.keywords[c.keyword]),
                 c,
             )
             for c in reading.carried
@@ -92,15 +106,19 @@ class Fit:
             told.add(part.keyword)
             points = share * (FIRST if not found else MORE if place <= MOST_MORE else 0.0)
             found.append(_found(part, points, reading, also=bool(found)))
+        if not reading.is_name:
+            found += _of_world(reading, {f.start for f in found}, first=not found)
         if not found:
             return assess(0.0, [Finding("none", 0.0, 0, end, {"label": label})])
         best = shares[0][1] if shares else None
         if best and best.start and not reading.is_name:
             stop = best.start + len(best.text)
             found.append(Finding("later", -LATER, best.start, stop, {"text": best.text}))
-        if reading.added > FREE_LETTERS and not reading.is_name:
-            found.append(_added(reading))
-        return assess(0.0, found)
+        apart = _apart(reading)
+        letters = sum(len(word) for _, _, word in apart)
+        if letters > FREE_LETTERS and not reading.is_name:
+            found.append(_added(apart, letters))
+        return assess(BASE, [*found, *_as_a_whole(reading)])
 
 
 def _found(part: Part, points: float, reading: Reading, *, also: bool) -> Finding:
@@ -124,18 +142,71 @@ def _found(part: Part, points: float, reading: Reading, *, also: bool) -> Findin
     return Finding(code, points, part.start, part.start + len(part.text), args)
 
 
-def _added(reading: Reading) -> Finding:
-    """The longest stretch from no keyword is the one that is spoken of."""
+def _as_a_whole(reading: Reading) -> list[Finding]:
+    """How near all its words together are to the sentence."""
+    words = [w for _, w in reading.words if w.isalpha()]
+    if reading.world is None or reading.is_name or not words:
+        return []
+    near = float(reading.world.nears([words])[0])
+    points = WHOLE * min(1.0, max(0.0, near / NEAREST))
+    return [Finding("whole", points, 0, len(reading.label), {"text": " ".join(words)})]
+
+
+def _said_by(part: Part, weight: int) -> float:
+    """Little by a keyword for the kind of venture, unless it is weighed up."""
+    return max(says(part.keyword.split()[-1]), 0.3, (weight - 3) / 2)
+
+
+def _of_world(reading: Reading, told: set[int], *, first: bool) -> list[Finding]:
+    """Words of the brief's world, and near to its sentence; the best counts most."""
+    world = reading.world
+    if world is None:
+        return []
+    entry = world.entries.get(reading.label)
+    shares = []
+    for at, word in reading.words:
+        if at in told or word in SMALL or not word.isalpha():
+            continue
+        known = world.words.get(word)
+        near = max(0.0, min(1.0, world.near(word) / NEAREST))
+        share = max(WORLD_LEAST + (WORLD_MOST - WORLD_LEAST) * known.worth if known else 0.0,
+                    WORLD_MOST * near)  # fmt: skip
+        field = known.field if known else ""
+        if entry and share < WORLD_LEAST + 0.25:
+            share, field = WORLD_LEAST + 0.25, entry.field
+        if share >= LEAST_TOLD:
+            shares.append((share, at, word, field))
+    shares.sort(key=lambda s: (-s[0], s[1]))
+    found = []
+    for place, (share, at, word, field) in enumerate(shares[: 1 + MOST_MORE]):
+        points = share * (FIRST if first and not place else MORE)
+        code = "world" if field else "near"
+        found.append(Finding(code, points, at, at + len(word), {"text": word, "field": field}))
+    return found
+
+
+def _apart(reading: Reading) -> list[tuple[int, int, str]]:
+    """(letters, place, word) of words that are no keyword's, nor of the brief's world."""
     held = [(p.start, p.start + len(p.text)) for p in reading.carried]
-    apart = [
+    world = reading.world
+    entry = world is not None and reading.label in world.entries
+    return [
         (len(word), at, word)
         for at, word in reading.words
         if not any(a < at + len(word) and at < b for a, b in held)
+        and not (
+            word in SMALL
+            or entry
+            or (world and (word in world.words or world.near(word) >= NEAREST * LEAST_TOLD))
+        )
     ]
-    points = -FOREIGN_LETTER * (reading.added - FREE_LETTERS)
-    length, start, text = max(apart, default=(len(reading.label), 0, reading.label))
-    args = {"text": text, "letters": reading.added}
-    return Finding("added", points, start, start + length, args)
+
+
+def _added(apart: list[tuple[int, int, str]], letters: int) -> Finding:
+    """The longest stretch that is foreign is the one that is spoken of."""
+    points = -FOREIGN_LETTER * (letters - FREE_LETTERS)
+    length, start, text = max(apart)
+    return Finding("added", points, start, start + length, {"text": text, "letters": letters})
 
 
 SOUNDS: Final = "it sounds the same"

@@ -23,16 +23,16 @@ from vinetag.core.lexicon.sounds import VOWELS, bare
 
 __all__ = ["Memory", "picturable"]
 
-BASE: Final = 34.0
-FAMILIAR: Final = 28.0
-PICTURE: Final = 24.0
-FEW_WORDS: Final = 8.0
-A_WORD: Final = 11.0
-ALLITERATION: Final = 6.0
-RHYME: Final = 6.0
-ECHO: Final = 4.0
-EVERYDAY: Final = 5.35
-COMMON: Final = 9.0
+BASE: Final = 46.0
+FAMILIAR: Final = 14.0
+PICTURE: Final = 12.0
+FEW_WORDS: Final = 4.0
+A_WORD: Final = 3.0
+ALLITERATION: Final = 14.0
+RHYME: Final = 14.0
+ECHO: Final = 6.0
+EVERYDAY: Final = 5.0
+COMMON: Final = 12.0
 LONG: Final = 10
 A_LETTER: Final = 1.5
 DIGITS: Final = 8.0

@@ -1,0 +1,92 @@
+"""plain: what a descriptive name says: whom or what it is for, and the trade's own word."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from vinetag.core.make.draft import Draft
+from vinetag.core.make.job import Job
+from vinetag.core.make.worldly import mark_strength, said
+from vinetag.core.world.incidental import says
+
+__all__ = ["Plain"]
+
+MOST_HEADS = 60
+BASE = 1.3
+OF_SHARE = 0.45
+OF_BELONGING = 0.8
+OF_NEAR = 1.2
+DESCRIBES = 0.5
+WITH_PLACE = 0.35
+ASKED = 0.35
+# WordNet's fields of what is done, and of who does it or where: those close a trade's name.
+DONE = frozenset(("act", "event", "process", "communication", "cognition"))
+DOERS = frozenset(("person", "group"))
+
+
+class Plain:
+    """A keyword, as one of many, before a head of the trade; a place before either."""
+
+    name = "plain"
+    summary = "your word and the trade's own: roof survey, piano movers"
+    daring = 0.0
+
+    def make(self, job: Job) -> Iterator[Draft]:
+        """In the order English has them: the customer or the thing first."""
+        world = job.world
+        stems = [s for s in job.fronts if s.kind == "keyword" and says(s.words[-1]) == 1.0]
+        more = DESCRIBES if job.brief.purpose == "descriptive" else 0.0
+        heads = list(_heads(job))
+        for stem in stems:
+            front = job.singulars.get(stem.words[-1], stem.words[-1])
+            for head, share in heads:
+                job.considered[self.name] += 1
+                if _go_together(front, stem.pos, head, job):
+                    words = (*stem.words[:-1], front, head)
+                    mark = BASE + more + share
+                    mark += OF_NEAR * max(0.0, world.near(" ".join(words)))
+                    mark += OF_BELONGING * job.belonging(front, head)
+                    yield said(words, job, mark_strength(mark))
+        for place in job.brief.places:
+            town = tuple(place.split())
+            for word in [s.words for s in stems] + [
+                (h,) for h, share in heads if share >= OF_SHARE
+            ]:
+                job.considered[self.name] += 1
+                near = max(0.0, world.near(" ".join(word)))
+                yield said((*town, *word), job, mark_strength(BASE + more + WITH_PLACE + near))
+
+
+def _heads(job: Job) -> Iterator[tuple[str, float]]:
+    """(word, points) of the trade's own heads, and of what keywords say is done or who does it."""
+    heads = dict[str, float]()
+    for word, _, share in job.world.plain()[:MOST_HEADS]:
+        heads.setdefault(word, OF_SHARE * share)
+    for stem in job.keyword_stems:
+        word = stem.words[-1]
+        if len(stem.words) == 1 and (_field(word, job) in DONE or word.endswith("ing")):
+            heads[word] = ASKED
+            for doer in (d for d, act in job.doers.items() if act == word):
+                heads[doer] = ASKED
+    return ((word, points) for word, points in heads.items() if word not in job.world.against)
+
+
+def _go_together(front: str, pos: str, head: str, job: Job) -> bool:
+    """Whether a trade would be called so: not one word twice; before a thing, no act and no
+    adjective; a thing that was asked for is no head.
+    """
+    if job.same(front, head) or front in head or head in front:
+        return False
+    lemma = job.lemma(head) or head
+    field = _field(head, job)
+    acts = field in DONE or field in DOERS
+    if pos[:1] != "n" or _field(front, job) in DONE or front.endswith("ing"):
+        return acts and pos[:1] in ("n", "a") and job.standing.get(head, "") != ""
+    asked = head in job.standing or lemma in job.standing
+    return acts or head.endswith(("ing", "er", "ers")) or not asked
+
+
+def _field(word: str, job: Job) -> str:
+    known = job.lexicon.words.get(word)
+    base = job.lexicon.words.get(known.lemma, known) if known else None
+    return base.field if base else ""

@@ -1,0 +1,306 @@
+"""The world of one brief: its fields, their entries, and how near anything is to the brief."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+from itertools import islice
+from typing import Final
+
+import numpy as np
+
+from vinetag.core.brief import Brief, Keyword
+from vinetag.core.brief.model import Chosen
+from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.meanings import Vector
+from vinetag.core.world.fields import WORDS, Field, read_fields
+from vinetag.core.world.incidental import SMALL, says
+from vinetag.core.world.promise import against
+
+__all__ = ["OWN", "Entry", "Found", "World", "WorldWord", "world_of"]
+
+OWN: Final = "your own words"
+MOST_FIELDS: Final = 5
+# A field is in when it comes so near the nearest, and is so near itself.
+SHARE: Final = 0.58
+NEAR: Final = 4.4
+# Under this even the nearest field says little, and automatic words fill up.
+FITS: Final = 6.5
+AUTOMATIC: Final = 60
+AUTOMATIC_WORTH: Final = 0.45
+LEAST_COMMON: Final = 2.6
+# Words that stand in many fields say less of each.
+IN_MANY: Final = 12
+KEYWORD_PULL: Final = 1.5
+# What an entry is expected to be marked by a reader, 1 to 5: a ridge on marks of half the briefs.
+OF_SHARE: Final = 0.4
+OF_FIELD: Final = 0.12
+OF_WORDS: Final = 0.9
+OF_WORD: Final = 0.7
+KINDS: Final[Mapping[str, float]] = {"phrases": 1.45, "pairs": 1.1, "does": 0.95}
+OWN_ENTRY: Final = 3.9
+AGAINST: Final = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A field with how near it is: `nearness` as a sum of two z-scores over all fields (about -4 to
+    13), `share` of the nearest field's, 0 to 1.
+    """
+
+    field: Field
+    nearness: float
+    share: float
+    chosen: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class WorldWord:
+    """A word of the world: the facet and field it stands in, and what it is worth, 0 to 1."""
+
+    text: str
+    facet: str
+    field: str
+    worth: float
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """A whole name a field holds: its words (a pair's with "and"), its facet (phrases, pairs, does)
+    and field, and the mark, 1 to 5, that a reader is expected to give it for this brief.
+    """
+
+    words: tuple[str, ...]
+    facet: str
+    field: str
+    mark: float
+
+    @property
+    def label(self) -> str:
+        """As it stands in a name."""
+        return "".join(self.words)
+
+
+def entry_words(text: str) -> tuple[str, ...]:
+    """The words of an entry: lower case letters, `&` as "and"."""
+    return tuple(re.findall("[a-z]+", text.lower().replace("'", "").replace("&", " and ")))
+
+
+class _Index:
+    """What all worlds share: the fields' vectors, and in how many fields a word stands."""
+
+    def __init__(self, lexicon: Lexicon) -> None:
+        meanings = lexicon.meanings
+        self.fields = read_fields()
+        rows = []
+        for field in self.fields:
+            words = [(w, 1.0) for entry in field.facets["about"] for w in entry.split()]
+            rows.append(meanings.mean([*words, *((w, 2.0) for w in entry_words(field.title))]))
+        vectors = np.stack(rows)
+        vectors -= vectors.mean(0)
+        self.vectors = vectors / np.linalg.norm(vectors, axis=1, keepdims=True)
+        self.spread: dict[str, int] = {}
+        for field in self.fields:
+            for word in {w for f in WORDS for e in field.facets[f] for w in e.split()}:
+                self.spread[word] = self.spread.get(word, 0) + 1
+
+
+@lru_cache(2)
+def _index(lexicon: Lexicon) -> _Index:
+    return _Index(lexicon)
+
+
+class World:
+    """What is near one brief."""
+
+    def __init__(
+        self, about: str, keywords: Sequence[Keyword], chosen: Chosen, lexicon: Lexicon
+    ) -> None:
+        self._lexicon = lexicon
+        self._chosen = chosen
+        self._meanings = lexicon.meanings
+        self._index = _index(lexicon)
+        self.against = against(about)
+        self._weighed = dict(chosen.weights)
+        self._dropped = frozenset(chosen.drop)
+        told = re.findall("[a-z]+", about.lower())
+        self._asked = [
+            (word, weight) for k in keywords for word, weight in ((w, _pull(k, w)) for w in k.words)
+        ]
+        self.told = bool(told or self._asked)
+        self.query: Vector = self._meanings.mean([*((w, says(w)) for w in told), *self._asked])
+        self._nearness: dict[str, float] = {}
+
+    @cached_property
+    def ranked(self) -> Sequence[Found]:
+        """Every field, the nearest first."""
+        index = self._index
+        if not self.told:
+            return [Found(f, 0.0, 0.0) for f in index.fields]
+        whole = index.vectors @ self.query
+        score = _z(whole)
+        if self._asked:
+            weights = np.array([[w] for _, w in self._asked], np.float32)
+            each = index.vectors @ (self._meanings.rows([w for w, _ in self._asked]) * weights).T
+            score = score + _z(each.mean(1) + 0.5 * each.max(1))
+        else:
+            score = 2 * score
+        best = max(float(score.max()), 1.0)
+        order = np.argsort(-score, kind="stable")
+        return [
+            Found(index.fields[i], float(score[i]), max(0.0, float(score[i]) / best)) for i in order
+        ]
+
+    @cached_property
+    def fields(self) -> Sequence[Found]:
+        """The fields that are on, the nearest first: those found, less those switched off, and
+        those the person chose, which count as near.
+        """
+        on, off = set(self._chosen.on), set(self._chosen.off)
+        kept = []
+        for place, found in enumerate(self.ranked):
+            title = found.field.title
+            if title in on:
+                nearness = max(found.nearness, 8.0)
+                kept.append(Found(found.field, nearness, max(found.share, 0.85), chosen=True))
+            elif title not in off and place < MOST_FIELDS and self._near_enough(found):
+                kept.append(found)
+        return sorted(kept, key=lambda f: -f.share)
+
+    def _near_enough(self, found: Found) -> bool:
+        return self.told and found.nearness >= NEAR and found.share >= SHARE
+
+    @property
+    def fits(self) -> bool:
+        """Whether a field says what the brief is about; otherwise automatic words help."""
+        return bool(self.fields) and self.fields[0].nearness >= FITS
+
+    @cached_property
+    def words(self) -> Mapping[str, WorldWord]:
+        """Every word of the world but those dropped, each where it is worth most, the worthiest
+        first.
+        """
+        best: dict[str, WorldWord] = {}
+        for word in self._all_words():
+            if word.text not in self._dropped and word.text not in self.against:
+                before = best.get(word.text)
+                if before is None or word.worth > before.worth:
+                    best[word.text] = word
+        return {w.text: w for w in sorted(best.values(), key=lambda w: (-w.worth, w.text))}
+
+    def _all_words(self) -> Iterator[WorldWord]:
+        for facet, entries in self._chosen.own:
+            for entry in entries:
+                if facet in WORDS:
+                    yield WorldWord(entry, facet, OWN, self._weigh(entry, 1.0))
+        for found in self.fields:
+            for facet in WORDS:
+                for entry in found.field.facets[facet]:
+                    spread = self._index.spread.get(entry, 1)
+                    common = min(1.0, (IN_MANY / spread) ** 0.5)
+                    near = min(1.0, max(0.0, 0.45 + 1.3 * self.near(entry)))
+                    yield WorldWord(
+                        entry, facet, found.field.title,
+                        self._weigh(entry, found.share * common * near),
+                    )  # fmt: skip
+        if not self.fits and self.told:
+            yield from self._automatic()
+
+    def _automatic(self) -> Iterator[WorldWord]:
+        """Where no field fits: the words nearest in meaning to the brief."""
+        words = self._lexicon.words
+        asked = {w for w, _ in self._asked}
+        near = (
+            (text, cosine)
+            for text, cosine in self._meanings.nearest(self.query, 6 * AUTOMATIC)
+            if text in words and words[text].pos[:1] in ("n", "v", "a") and says(text) == 1.0
+            and words[text].zipf >= LEAST_COMMON and not words[text].lemma and text not in asked
+            and text not in self._lexicon.offensive and text not in self._lexicon.unlucky_words
+        )  # fmt: skip
+        facets = {"n": "things", "v": "acts", "a": "qualities"}
+        for text, cosine in islice(near, AUTOMATIC):
+            facet = facets[words[text].pos[0]]
+            yield WorldWord(
+                text, facet, "", self._weigh(text, AUTOMATIC_WORTH * min(1, cosine * 2))
+            )
+
+    def _weigh(self, word: str, worth: float) -> float:
+        """The worth as the person weighed it: 3 leaves it."""
+        return min(1.0, worth * self._weighed.get(word, 3) / 3)
+
+    def near(self, word: str) -> float:
+        """How near a word (or phrase) is in meaning to the brief: the cosine, about -0.2 to 0.7."""
+        if word not in self._nearness:
+            vector = self._meanings.mean([(w, 1.0) for w in word.split()])
+            self._nearness[word] = float(vector @ self.query)
+        return self._nearness[word]
+
+    def nears(self, phrases: Sequence[Sequence[str]]) -> Vector:
+        """The same of many phrases given as words."""
+        found: Vector = self._meanings.phrases(phrases) @ self.query
+        return found
+
+    @cached_property
+    def entries(self) -> Mapping[str, Entry]:
+        """Whole names by label, the best marked first."""
+        found: dict[str, Entry] = {}
+        for entry in self._all_entries():
+            before = found.get(entry.label)
+            if before is None or entry.mark > before.mark:
+                found[entry.label] = entry
+        return {e.label: e for e in sorted(found.values(), key=lambda e: (-e.mark, e.label))}
+
+    def _all_entries(self) -> Iterator[Entry]:
+        for facet, entries in self._chosen.own:
+            for entry in entries:
+                if facet in KINDS and entry_words(entry):
+                    yield Entry(entry_words(entry), facet, OWN, OWN_ENTRY)
+        for found in self.fields:
+            base = OF_SHARE * found.share + OF_FIELD * min(12.0, found.nearness)
+            for facet, kind in KINDS.items():
+                texts = [t for t in found.field.facets[facet] if t not in self._dropped]
+                for text in texts:
+                    words = entry_words(text)
+                    said = [w for w in words if w not in SMALL] or list(words)
+                    if self._dropped.intersection(said):
+                        continue
+                    near = [self.near(w) for w in said]
+                    mark = base + kind + OF_WORD * max(near) + OF_WORDS * sum(near) / len(near)
+                    mark -= AGAINST * len(self.against.intersection(said))
+                    mark += 0.4 * (max(self._weighed.get(w, 3) for w in said) - 3)
+                    yield Entry(words, facet, found.field.title, min(5.0, max(1.0, mark)))
+
+    def plain(self) -> Sequence[tuple[str, str, float]]:
+        """Heads and tails of descriptive names: (word, field, share)."""
+        own = [(e, OWN, 1.0) for facet, es in self._chosen.own if facet == "plain" for e in es]
+        return own + [
+            (entry, found.field.title, found.share)
+            for found in self.fields
+            for entry in found.field.facets["plain"]
+            if entry not in self._dropped and " " not in entry
+        ]
+
+
+def _pull(keyword: Keyword, word: str) -> float:
+    """How much a keyword's word pulls: little for the kind of venture, as much as the person says
+    when it is weighed up.
+    """
+    weighed_up = max(0.0, (keyword.weight - 3) / 2)
+    return KEYWORD_PULL * keyword.weight / 3 * max(says(word), weighed_up)
+
+
+def _z(values: Vector) -> Vector:
+    found: Vector = (values - values.mean()) / (values.std() or 1.0)
+    return found
+
+
+def world_of(brief: Brief, lexicon: Lexicon) -> World:
+    """The brief's world; remembered for the briefs asked for last."""
+    return _world(brief.about, brief.keywords, brief.world, lexicon)
+
+
+@lru_cache(48)
+def _world(about: str, keywords: tuple[Keyword, ...], chosen: Chosen, lexicon: Lexicon) -> World:
+    return World(about, keywords, chosen, lexicon)
