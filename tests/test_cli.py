@@ -37,7 +37,7 @@ def test_make_gives_rows_and_objects_alike(capsys: pytest.CaptureFixture[str]) -
         assert item["recipes"]
         assert 0 <= item["grade"] <= 100
         assert list(item["measures"]) == [
-            "length", "spelling", "fit", "sound", "memory", "clarity",
+            "length", "spelling", "fit", "sense", "sound", "memory", "clarity",
         ]  # fmt: skip
         assert all(m["reasons"] for m in item["measures"].values())
         assert float(row["length"]) == item["measures"]["length"]["score"]

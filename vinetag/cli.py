@@ -99,6 +99,7 @@ def _parser() -> argparse.ArgumentParser:
     shared.add_argument("--format", choices=("csv", "json"), default="csv")
     briefed = argparse.ArgumentParser(add_help=False)
     briefed.add_argument("--words", help="keywords, separated by commas")
+    briefed.add_argument("--about", help="one sentence: what it is and for whom")
     briefed.add_argument("--brief", type=Path, help="a brief as JSON; see docs/brief.schema.json")
     words = commands.add_parser(
         "words", parents=[shared, briefed], help="what each keyword leads to, by group"
@@ -132,17 +133,21 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _brief(args: argparse.Namespace) -> Brief:
-    """The brief of --brief, with the keywords of --words in place of its own."""
+    """The brief of --brief, with --about and --words in place of its own."""
     document: Any = {}
     if args.brief:
         try:
             document = json.loads(args.brief.read_text("utf-8"))
         except (OSError, ValueError) as error:
             raise UsageError(f"--brief {args.brief}: {error}") from error
-    if args.words is not None:
-        if not isinstance(document, dict):
-            raise UsageError("--brief: the file should hold an object.")
-        document = {**document, "keywords": args.words.split(",")}
+    given = {
+        "about": args.about,
+        "keywords": None if args.words is None else args.words.split(","),
+    }
+    given = {key: value for key, value in given.items() if value is not None}
+    if given and not isinstance(document, dict):
+        raise UsageError("--brief: the file should hold an object.")
+    document = {**document, **given} if given else document
     return parse_brief(document)
 
 

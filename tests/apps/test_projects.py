@@ -141,13 +141,13 @@ def test_projects_of_an_earlier_version_are_brought_up_to_date(
     untouched = list(others.values_list("id", flat=True))
     earlier = {key: project.brief[key] for key in ("name", "keywords", "limits", "extensions")}
     Project.objects.filter(pk=project.pk).update(brief=earlier)
-    project.candidates.update(scores={"length": 100.0}, bonus=0.0)
+    project.candidates.update(scores={"length": 100.0})
     call_command("prepare", stdout=(said := StringIO()))
     assert "1 projects of an earlier version" in said.getvalue()
     shown = api.get(f"/api/projects/{project.pk}").json()
     assert shown["brief"]["weights"] == {}
     assert shown["brief"]["keywords"][0]["text"] == "ink"
-    assert all(len(row.scores) == 6 for row in project.candidates.all())
+    assert all(len(row.scores) == 7 for row in project.candidates.all())
     assert (
         list(Candidate.objects.exclude(project=project).values_list("id", flat=True)) == untouched
     )

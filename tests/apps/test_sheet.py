@@ -172,7 +172,7 @@ def test_any_name_gets_warnings_and_likely_misspellings(api: APIClient, project:
     assert judged["misspellings"][0]["label"] == "nightpost"
     assert judged["misspellings"][0]["share"] > 0.5
     assert [m["name"] for m in judged["measures"]] == [
-        "length", "spelling", "fit", "sound", "memory", "clarity",
+        "length", "spelling", "fit", "sense", "sound", "memory", "clarity",
     ]  # fmt: skip
     assert sum(m["weight"] for m in judged["measures"]) == pytest.approx(1)
 

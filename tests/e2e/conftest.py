@@ -194,7 +194,7 @@ def put_tour_away(page: Page) -> None:
 def new_project(page: Page, name: str, words: str) -> None:
     """From the list of projects to the bench of a new one, with its list whole."""
     page.get_by_role("button", name="New project").first.click()
-    page.get_by_label("What is being named?").fill(name)
+    page.get_by_label("Working title").fill(name)
     page.get_by_label("Words", exact=True).fill(words)
     page.get_by_role("button", name="Make names").click()
     expect(page.get_by_role("rowheader").first).to_be_visible()

@@ -11,6 +11,7 @@ DEMO: list[dict[str, Any]] = [
         "name": "Harrowmere piano",
         "brief": {
             "name": "Harrowmere piano",
+            "about": "A piano tuner who looks after pianos at home in the valley of Harrowmere.",
             "purpose": "descriptive",
             "keywords": [
                 {"text": "piano", "weight": 5},
@@ -29,6 +30,7 @@ DEMO: list[dict[str, Any]] = [
         "name": "Backyard sky",
         "brief": {
             "name": "Backyard sky",
+            "about": "A podcast about watching the night sky from a garden chair.",
             "purpose": "brand",
             "keywords": [
                 {"text": "stars", "weight": 4},
@@ -47,6 +49,7 @@ DEMO: list[dict[str, Any]] = [
         "name": "Pressroom",
         "brief": {
             "name": "Pressroom",
+            "about": "A monthly letterpress stationery club for people who still write letters.",
             "purpose": "mix",
             "keywords": [
                 {"text": "letterpress", "weight": 3},

@@ -20,6 +20,7 @@ EXAMPLES: Mapping[str, Sequence[tuple[str, str]]] = {
     "length": ((SKY, "quietsky"), (SKY, "quietbackyardsky"), (PIANO, "piano-tuning-and-repair")),
     "spelling": ((SKY, "bluesky"), (SKY, "nightsky"), (PRESS, "klaypress")),
     "fit": ((PRESS, "inkpaper"), (PRESS, "stationeryclub"), (PIANO, "brandolo")),
+    "sense": ((PRESS, "hotoffthepress"), (PRESS, "inkshop"), (PIANO, "redtide")),
     "sound": ((PIANO, "pianokeyboard"), (SKY, "starsspace"), (PRESS, "pstlpress")),
     "memory": ((SKY, "skyowl"), (PIANO, "pianomaintenance"), (PRESS, "quixaria")),
     "clarity": ((PRESS, "paperpost"), (PRESS, "inksandpress"), (PRESS, "pressexchange")),

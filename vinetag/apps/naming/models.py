@@ -47,6 +47,20 @@ class Project(models.Model):
         return self.name
 
 
+class KeptWorld(models.Model):
+    """Words a person keeps for their next projects: entries by facet (FACETS of a brief)."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="worlds")
+    title = models.CharField(max_length=60)
+    entries = models.JSONField()
+
+    class Meta:
+        unique_together = [("owner", "title")]
+
+    def __str__(self) -> str:
+        return self.title
+
+
 class Candidate(models.Model):
     """A made name, graded. `rank` counts from 1 in the order shown; `grade` and `scores` run from 0
     to 100 (a measure that could not be given has no score); `parts` is a list of

@@ -154,7 +154,7 @@ def complete_briefs() -> int:
         document = brief_document(read)
         if document.keys() == project.brief.keys():
             continue
-        made = _made(project, read) if "weights" not in project.brief else None
+        made = _made(project, read) if "about" not in project.brief else None
         project.brief = document
         with transaction.atomic():
             project.save(update_fields=["brief"])

@@ -22,9 +22,9 @@ from vinetag.core.world.promise import against
 __all__ = ["OWN", "Entry", "Found", "World", "WorldWord", "world_of"]
 
 OWN: Final = "your own words"
-MOST_FIELDS: Final = 5
+MOST_FIELDS: Final = 4
 # A field is in when it comes so near the nearest, and is so near itself.
-SHARE: Final = 0.58
+SHARE: Final = 0.64
 NEAR: Final = 4.4
 # Under this even the nearest field says little, and automatic words fill up.
 FITS: Final = 6.5

@@ -22,7 +22,7 @@ it('tells how much each measure counts, and that a weakness is not made good', a
   renderIn(<MeasuresPage />);
   const table = await screen.findByRole('table');
   const row = (name: string) => within(within(table).getByRole('rowheader', { name }).closest('tr') as HTMLElement).getAllByRole('cell').map((c) => c.textContent);
-  expect(row('A mix')).toEqual(['15 %', '18 %', '21 %', '15 %', '15 %', '15 %']);
+  expect(row('A mix')).toEqual(['15 %', '18 %', '21 %', '0 %', '15 %', '15 %', '15 %']);
   expect(row('Brand-like')[2]).toBe('0 %');
   expect(screen.getByText(/95, 95 and 20 give 62, where the plain average would give 70/)).toBeInTheDocument();
 });
@@ -35,7 +35,7 @@ it('shows worked examples with the letters marked, and those that have no score'
   expect(poor?.closest('li')).toHaveTextContent('klaypress9');
   expect(within(examples).getByText('klay', { selector: 'mark' })).toBeInTheDocument();
   expect(none?.closest('li')).toHaveTextContent('пример–');
-  for (const name of ['Length', 'Spelling', 'Keyword fit', 'Sound', 'Memory', 'Clarity']) {
+  for (const name of ['Length', 'Spelling', 'Keyword fit', 'Sense', 'Sound', 'Memory', 'Clarity']) {
     expect(screen.getByRole('heading', { name })).toBeInTheDocument();
     expect(screen.getByRole('link', { name })).toHaveAttribute('href', expect.stringContaining('#'));
   }

@@ -26,7 +26,7 @@ it('keeps what is changed, all the rest as it was', async () => {
   await userEvent.click(await screen.findByRole('button', { name: 'dark paper' }));
   await waitFor(() => { expect(sent()).toEqual([{ ...usual, density: 'dense', theme: 'dark' }]); });
   await userEvent.click(screen.getByRole('checkbox', { name: /Weights of my own/ }));
-  await waitFor(() => { expect(sent().at(-1)?.weights).toEqual({ length: 5, spelling: 5, fit: 5, sound: 5, memory: 5, clarity: 5 }); });
+  await waitFor(() => { expect(sent().at(-1)?.weights).toEqual({ length: 5, spelling: 5, fit: 5, sense: 5, sound: 5, memory: 5, clarity: 5 }); });
 });
 
 it('asks for a rate where prices are to be in another currency', async () => {
@@ -47,8 +47,8 @@ it('writes numbers, dates and prices as one likes', () => {
 });
 
 it('begins new projects with what one likes', () => {
-  expect(freshBrief('X', ['ink'], { extensions: ['ie'], weights: { fit: 9 } })).toMatchObject({ extensions: ['ie'], weights: { fit: 9 } });
-  expect(freshBrief('X', ['ink']).extensions).toEqual(['com', 'net', 'org']);
+  expect(freshBrief('X', '', ['ink'], { extensions: ['ie'], weights: { fit: 9 } })).toMatchObject({ extensions: ['ie'], weights: { fit: 9 } });
+  expect(freshBrief('X', '', ['ink']).extensions).toEqual(['com', 'net', 'org']);
 });
 
 it('shows the tour step by step, and puts it away for good', async () => {

@@ -15,12 +15,15 @@ from vinetag.core.brief import PURPOSES
 __all__ = [
     "CatalogueSerializer",
     "ChangedSerializer",
+    "KeptWorldSerializer",
     "LabelsSerializer",
     "LooksSerializer",
     "OpenedSerializer",
     "ProjectChangeSerializer",
     "ProjectSerializer",
+    "TitlesSerializer",
     "ViewsSerializer",
+    "WorldSerializer",
 ]
 
 
@@ -53,8 +56,23 @@ class OwnerSerializer(serializers.Serializer[Any]):
     budget = serializers.IntegerField(allow_null=True, help_text="The most a year, in euros")
 
 
+class ChosenSerializer(serializers.Serializer[Any]):
+    on = serializers.ListField(child=serializers.CharField(), help_text="Titles of fields")
+    off = serializers.ListField(child=serializers.CharField(), help_text="Titles of fields")
+    drop = serializers.ListField(child=serializers.CharField())
+    weights = serializers.DictField(
+        child=serializers.IntegerField(min_value=1, max_value=5), help_text="Of words, usually 3"
+    )
+    own = serializers.DictField(
+        child=serializers.ListField(child=serializers.CharField()), help_text="Entries by facet"
+    )
+
+
 class BriefSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(allow_blank=True)
+    about = serializers.CharField(
+        allow_blank=True, help_text="One sentence: what it is and for whom"
+    )
     purpose = serializers.ChoiceField(choices=PURPOSES)
     keywords = KeywordSerializer(many=True)
     avoid = serializers.ListField(child=serializers.CharField())
@@ -70,6 +88,7 @@ class BriefSerializer(serializers.Serializer[Any]):
     fallback = serializers.ListField(
         child=serializers.CharField(), help_text="Where to look when a name is taken, in order"
     )
+    world = ChosenSerializer()
 
 
 class ViewSerializer(serializers.Serializer[Any]):
@@ -144,6 +163,51 @@ class OpenedSerializer(serializers.Serializer[Any]):
     offers = OfferSerializer(many=True)
     suggestion = serializers.CharField(allow_blank=True, help_text="A likelier spelling")
     known = serializers.BooleanField()
+
+
+class FieldSerializer(serializers.Serializer[Any]):
+    title = serializers.CharField()
+    near = serializers.FloatField(help_text="To the brief, 0 to 1")
+    on = serializers.BooleanField()
+    chosen = serializers.BooleanField(help_text="Switched by the person")
+
+
+class WorldEntrySerializer(serializers.Serializer[Any]):
+    text = serializers.CharField()
+    field = serializers.CharField(allow_blank=True, help_text="Where it is from")  # type: ignore[assignment]
+    worth = serializers.FloatField(help_text="0 to 1")
+    weight = serializers.IntegerField(min_value=1, max_value=5)
+    dropped = serializers.BooleanField()
+
+
+class FacetSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    word = serializers.CharField()
+    entries = WorldEntrySerializer(many=True)
+
+
+class QuestionSerializer(serializers.Serializer[Any]):
+    facet = serializers.CharField()
+    asks = serializers.CharField()
+    example = serializers.CharField()
+
+
+class WorldSerializer(serializers.Serializer[Any]):
+    fields_near = FieldSerializer(many=True, help_text="Those that are on, then the nearest others")
+    facets = FacetSerializer(many=True)
+    questions = QuestionSerializer(many=True)
+    fits = serializers.BooleanField(help_text="A field says what the brief is about")
+    told = serializers.BooleanField(help_text="There is a sentence or a word to go by")
+
+
+class TitlesSerializer(serializers.Serializer[Any]):
+    titles = serializers.ListField(child=serializers.CharField())
+
+
+class KeptWorldSerializer(serializers.Serializer[Any]):
+    id = serializers.IntegerField(read_only=True)
+    title = serializers.CharField(max_length=60)
+    entries = serializers.DictField(child=serializers.ListField(child=serializers.CharField()))
 
 
 class RecipeSerializer(serializers.Serializer[Any]):

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from vinetag.apps.naming.api import views
+from vinetag.apps.naming.api import views, world_views
 
 urlpatterns = [
     path("catalogue", views.CatalogueView.as_view()),
@@ -10,6 +10,10 @@ urlpatterns = [
     path("projects/<int:project_id>", views.ProjectView.as_view()),
     path("projects/<int:project_id>/restore", views.RestoreProjectView.as_view()),
     path("projects/<int:project_id>/views", views.ViewsView.as_view()),
+    path("projects/<int:project_id>/world", world_views.WorldView.as_view()),
+    path("fields", world_views.FieldsView.as_view()),
+    path("worlds", world_views.KeptWorldsView.as_view()),
+    path("worlds/<int:world_id>", world_views.KeptWorldView.as_view()),
     path("projects/<int:project_id>/words", views.WordsView.as_view()),
     path("projects/<int:project_id>/more", views.MoreView.as_view()),
     path("projects/<int:project_id>/dismissed", views.DismissedView.as_view()),

@@ -14,6 +14,7 @@ const project = sampleProject({ brief });
 function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }), start: Brief = brief) {
   const asked = serve((method, path, body) => {
     if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], recipes: [{ name: 'pair', summary: 'two words' }], groups: { kin: 'its company' }, sources: [] } };
+    if (path.endsWith('/world')) return { body: { fields_near: [], facets: [], questions: [], fits: true, told: true } };
     if (path === '/api/measures') return { body: { exponent: 0.4, presets: { mix: { length: 5, spelling: 6, fit: 7, sound: 5, memory: 5, clarity: 5 } }, examples: {} } };
     if (path.endsWith('/words')) return { body: [{ keyword: 'ink', senses: [], taken: [], offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }], suggestion: '', known: true }] };
     if (method !== 'PATCH') return { body: [] };

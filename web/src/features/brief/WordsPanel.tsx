@@ -22,6 +22,7 @@ import { RecipeFields } from './RecipeFields';
 import type { BriefEditor } from './useBrief';
 import { useCatalogue, useOpened } from './useWords';
 import { WeightFields } from './WeightFields';
+import { AboutField, WorldPart } from './WorldPart';
 
 const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', partly: 'saved in part', refused: 'not saved' } as const;
 const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
@@ -80,8 +81,14 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
   return (
     <Stack component="aside" aria-label="Words and limits" sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
       <Head editor={editor} />
+      <Section title="What it is">
+        <AboutField about={brief.about} error={error?.at('brief.about')} onChange={(about) => { set({ about }); }} />
+      </Section>
       <Section title="Words">
         <KeywordList keywords={brief.keywords} opened={opened.data ?? []} groups={catalogue.data?.groups ?? {}} error={error} onChange={(keywords) => { set({ keywords }); }} />
+      </Section>
+      <Section title="Your world">
+        <WorldPart projectId={project.id} chosen={brief.world} onChange={(world) => { set({ world }); }} />
       </Section>
       <Section title="The name should be">
         <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose, weights: {} }); }}>

@@ -72,7 +72,7 @@ export function useBrief(project: Project): BriefEditor {
       const anew = (queryKey: readonly unknown[]) => client.invalidateQueries({ queryKey });
       // The names first: they are what one waits for.
       await anew(keys.names(project.id));
-      await Promise.all([keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.projects].map(anew));
+      await Promise.all([keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.world(project.id), keys.projects].map(anew));
     },
   });
   const theirs = theirsOf(error);

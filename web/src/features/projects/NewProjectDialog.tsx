@@ -18,19 +18,20 @@ interface Props {
   onCreated: (project: Project) => void;
 }
 
-/** Asks for a name and a few words; everything else is set at the bench. */
+/** Asks for a sentence, a name and a few words; everything else is set at the bench. */
 export function NewProjectDialog({ open, onClose, onCreated }: Props) {
   const { create } = useProjects();
   const [name, setName] = useState('');
+  const [about, setAbout] = useState('');
   const [words, setWords] = useState('');
   const error = asApiError(create.error);
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     const keywords = words.split(/[,\n]/).map((w) => w.trim()).filter(Boolean);
-    create.mutate({ name, keywords }, { onSuccess: onCreated });
+    create.mutate({ name, about, keywords }, { onSuccess: onCreated });
   };
   const wordsError = error?.at('brief.keywords', true);
-  const other = error?.problems.filter((p) => p.path !== 'name' && !p.path.startsWith('brief.keywords')) ?? [];
+  const other = error?.problems.filter((p) => p.path !== 'name' && p.path !== 'brief.about' && !p.path.startsWith('brief.keywords')) ?? [];
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}>
       <DialogTitle>New project</DialogTitle>
@@ -39,7 +40,8 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
           {error && (error.problems.length === 0 || other.length > 0) && (
             <Alert severity="error">{other.length ? other.map((p) => p.message).join(' ') : error.message}</Alert>
           )}
-          <TextField label="What is being named?" value={name} inputRef={focusOnMount} onChange={(e) => { setName(e.target.value); }} error={Boolean(error?.at('name'))} helperText={error?.at('name') ?? 'A business, a podcast, a shop: a working title will do.'} />
+          <TextField label="What is it, and for whom? (one sentence)" value={about} inputRef={focusOnMount} multiline minRows={2} onChange={(e) => { setAbout(e.target.value); }} error={Boolean(error?.at('brief.about'))} helperText={error?.at('brief.about') ?? 'Names are taken from the world this sentence speaks of: “A monthly letterpress club for people who still write letters.” You may leave it out.'} />
+          <TextField label="Working title" value={name} onChange={(e) => { setName(e.target.value); }} error={Boolean(error?.at('name'))} helperText={error?.at('name') ?? 'Only to find the project again.'} />
           <TextField label="Words" value={words} multiline minRows={2} onChange={(e) => { setWords(e.target.value); }} error={Boolean(wordsError)} helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'} />
         </Stack>
       </DialogContent>

@@ -8,7 +8,7 @@ import { renderIn, serve } from '../../shared/testing/render';
 import { freshBrief } from './useProjects';
 import { ProjectsPage } from './ProjectsPage';
 
-const project = { ...sampleProject({ brief: freshBrief('Pressroom', ['ink']), considered: 9 }), changed_at: new Date().toISOString() };
+const project = { ...sampleProject({ brief: freshBrief('Pressroom', '', ['ink']), considered: 9 }), changed_at: new Date().toISOString() };
 const standing = (fields: Partial<Overview> = {}): Overview => ({ project, listed: 2000, good: 1234, kept: 3, open: 12, asked: 600, stale: 40, checking: false, ...fields });
 const menu = async (item: string) => {
   await userEvent.click(await screen.findByRole('button', { name: 'What to do with Pressroom' }));

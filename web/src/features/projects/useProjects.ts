@@ -8,18 +8,20 @@ const USUAL_EXTENSIONS = ['com', 'net', 'org'];
 const GLANCE = 15_000;
 
 /** The brief a new project starts with. */
-export const freshBrief = (name: string, keywords: readonly string[], liked?: Pick<Preferences, 'extensions' | 'weights'>): Brief => ({
+export const freshBrief = (name: string, about: string, keywords: readonly string[], liked?: Pick<Preferences, 'extensions' | 'weights'>): Brief => ({
   name,
+  about,
   purpose: 'mix',
   keywords: keywords.map((text) => ({ text, weight: 3, senses: [], drop: [] })),
   avoid: [],
-  limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 },
+  limits: { letters_min: 4, letters_max: 16, words: 4, hyphens: 0, digits: 0 },
   extensions: liked?.extensions?.length ? [...liked.extensions] : USUAL_EXTENSIONS,
   places: [],
   making: { off: [], daring: 35, added_max: 8, shapes: [] },
   weights: { ...liked?.weights },
   owner: { country: '', kind: '', work: 'any', budget: null },
   fallback: ['exact_first', 'exact_next', 'hyphen_first', 'added_first', 'hyphen_next', 'added_next'],
+  world: { on: [], off: [], drop: [], weights: {}, own: {} },
 });
 
 const LOOK_EVERY = 400;
@@ -48,8 +50,8 @@ export function useProjects() {
   return {
     overview: useQuery({ queryKey: keys.overview, queryFn: () => unwrap(api.GET('/api/overview')), refetchInterval: GLANCE }),
     create: useMutation({
-      mutationFn: ({ name, keywords }: { name: string; keywords: readonly string[] }) =>
-        unwrap(api.POST('/api/projects', { body: { name, brief: freshBrief(name, keywords, preferences) } })),
+      mutationFn: ({ name, about, keywords }: { name: string; about: string; keywords: readonly string[] }) =>
+        unwrap(api.POST('/api/projects', { body: { name, brief: freshBrief(name, about, keywords, preferences) } })),
       onSuccess: (project) => {
         client.setQueryData(keys.project(project.id), project);
         void refresh();

@@ -27,8 +27,8 @@ it('shows the grade of the server until it is known how grades are made', () => 
 });
 
 it('shows every measure, and a dash where there is none', () => {
-  expect(show(FIGURE_COLUMNS).slice(3)).toEqual(['100', '14', '80', '–', '–', '–']);
-  expect(screen.getAllByTitle('Not graded')).toHaveLength(3);
+  expect(show(FIGURE_COLUMNS).slice(3)).toEqual(['100', '14', '80', '–', '–', '–', '–']);
+  expect(screen.getAllByTitle('Not graded')).toHaveLength(4);
 });
 
 it('shows statuses, the cheapest known first year, and what is not known as a dash', () => {

@@ -37,7 +37,7 @@ it('keeps how the sheet looks beside it, and only what differs from the usual', 
   act(() => { result.current.view[1]({ columns: ['grade', 'letters', '.com', '.ie'], widths: {}, density: 'usual', plot: true }); });
   expect(result.current.search).toBe('?mark=kept&show=plot');
   act(() => { result.current.view[1]({ columns: FIGURE_COLUMNS, pinned: ['grade'], plot: false }); });
-  expect(new URLSearchParams(result.current.search).get('cols')).toBe('grade,letters,length,spelling,fit,sound,memory,clarity');
+  expect(new URLSearchParams(result.current.search).get('cols')).toBe('grade,letters,length,spelling,fit,sense,sound,memory,clarity');
   act(() => { result.current.question[1]({ mark: undefined }); });
   expect(new URLSearchParams(result.current.search).get('pin')).toBe('grade');
 });

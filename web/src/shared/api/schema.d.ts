@@ -84,6 +84,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findFields"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/filings/{filing_id}": {
         parameters: {
             query?: never;
@@ -741,6 +757,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/world": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readWorld"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/file": {
         parameters: {
             query?: never;
@@ -1044,6 +1076,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worlds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listWorlds"];
+        put?: never;
+        post: operations["keepWorld"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worlds/{world_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["forgetWorld"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1073,6 +1137,8 @@ export interface components {
         BlankEnum: "";
         Brief: {
             name: string;
+            /** @description One sentence: what it is and for whom */
+            about: string;
             purpose: components["schemas"]["PurposeEnum"];
             keywords: components["schemas"]["Keyword"][];
             avoid: string[];
@@ -1087,9 +1153,12 @@ export interface components {
             owner: components["schemas"]["Owner"];
             /** @description Where to look when a name is taken, in order */
             fallback: string[];
+            world: components["schemas"]["Chosen"];
         };
         BriefRequest: {
             name: string;
+            /** @description One sentence: what it is and for whom */
+            about: string;
             purpose: components["schemas"]["PurposeEnum"];
             keywords: components["schemas"]["KeywordRequest"][];
             avoid: string[];
@@ -1104,6 +1173,7 @@ export interface components {
             owner: components["schemas"]["OwnerRequest"];
             /** @description Where to look when a name is taken, in order */
             fallback: string[];
+            world: components["schemas"]["ChosenRequest"];
         };
         Catalogue: {
             extensions: string[];
@@ -1247,6 +1317,36 @@ export interface components {
          * @enum {string}
          */
         CheckStateEnum: "queued" | "running" | "done" | "stopped";
+        Chosen: {
+            /** @description Titles of fields */
+            on: string[];
+            /** @description Titles of fields */
+            off: string[];
+            drop: string[];
+            /** @description Of words, usually 3 */
+            weights: {
+                [key: string]: number;
+            };
+            /** @description Entries by facet */
+            own: {
+                [key: string]: string[];
+            };
+        };
+        ChosenRequest: {
+            /** @description Titles of fields */
+            on: string[];
+            /** @description Titles of fields */
+            off: string[];
+            drop: string[];
+            /** @description Of words, usually 3 */
+            weights: {
+                [key: string]: number;
+            };
+            /** @description Entries by facet */
+            own: {
+                [key: string]: string[];
+            };
+        };
         Count: {
             extensions: number;
         };
@@ -1392,6 +1492,22 @@ export interface components {
             works: components["schemas"]["Named"][];
             rules: components["schemas"]["Named"][];
         };
+        Facet: {
+            name: string;
+            word: string;
+            entries: components["schemas"]["WorldEntry"][];
+        };
+        Field: {
+            title: string;
+            /**
+             * Format: double
+             * @description To the brief, 0 to 1
+             */
+            near: number;
+            on: boolean;
+            /** @description Switched by the person */
+            chosen: boolean;
+        };
         FileRequest: {
             text: string;
         };
@@ -1486,6 +1602,19 @@ export interface components {
             /** @description Where each part begins, from 0 */
             readonly starts: number[];
             statuses: components["schemas"]["Cell"][];
+        };
+        KeptWorld: {
+            readonly id: number;
+            title: string;
+            entries: {
+                [key: string]: string[];
+            };
+        };
+        KeptWorldRequest: {
+            title: string;
+            entries: {
+                [key: string]: string[];
+            };
         };
         Keyword: {
             text: string;
@@ -1904,9 +2033,14 @@ export interface components {
          * @enum {string}
          */
         PurposeEnum: "brand" | "descriptive" | "mix";
+        Question: {
+            facet: string;
+            asks: string;
+            example: string;
+        };
         /** @description What is asked of the sheet, as in an address; vinetag.core.sheet reads it. */
         QuestionRequest: {
-            /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+            /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
             sort?: string;
             reverse?: boolean;
             text?: string;
@@ -2169,6 +2303,9 @@ export interface components {
          * @enum {string}
          */
         ThemeEnum: "system" | "light" | "dark";
+        Titles: {
+            titles: string[];
+        };
         Trouble: {
             trouble: string;
             reason: string;
@@ -2252,6 +2389,28 @@ export interface components {
          * @enum {string}
          */
         WhatEnum: "best" | "labels" | "full_names" | "pasted";
+        World: {
+            /** @description Those that are on, then the nearest others */
+            fields_near: components["schemas"]["Field"][];
+            facets: components["schemas"]["Facet"][];
+            questions: components["schemas"]["Question"][];
+            /** @description A field says what the brief is about */
+            fits: boolean;
+            /** @description There is a sentence or a word to go by */
+            told: boolean;
+        };
+        WorldEntry: {
+            text: string;
+            /** @description Where it is from */
+            field: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            worth: number;
+            weight: number;
+            dropped: boolean;
+        };
     };
     responses: never;
     parameters: never;
@@ -2720,6 +2879,63 @@ export interface operations {
                     "application/json": components["schemas"]["Proposal"][];
                 };
             };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    findFields: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Titles"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -4096,7 +4312,7 @@ export interface operations {
     readDots: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -4664,7 +4880,7 @@ export interface operations {
     exportStatuses: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -5082,7 +5298,7 @@ export interface operations {
     listNames: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -5470,7 +5686,7 @@ export interface operations {
     countNames: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -5567,7 +5783,7 @@ export interface operations {
     listLabels: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -7097,6 +7313,71 @@ export interface operations {
             };
         };
     };
+    readWorld: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["World"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     importProject: {
         parameters: {
             query?: never;
@@ -8520,6 +8801,201 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listWorlds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWorld"][];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    keepWorld: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptWorldRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWorld"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    forgetWorld: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                world_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

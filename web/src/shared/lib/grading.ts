@@ -11,7 +11,8 @@ export interface MeasureWords {
 export const MEASURES: readonly MeasureWords[] = [
   { name: 'length', word: 'Length', asks: 'How much is there to type and to say?' },
   { name: 'spelling', word: 'Spelling', asks: 'Would someone who hears it write it right?' },
-  { name: 'fit', word: 'Keyword fit', asks: 'How much of your words does it carry?' },
+  { name: 'fit', word: 'Keyword fit', asks: 'How much does it say of your words and your world?' },
+  { name: 'sense', word: 'Sense', asks: 'Does it mean something here, in natural English?' },
   { name: 'sound', word: 'Sound', asks: 'Can it be said, and in one way?' },
   { name: 'memory', word: 'Memory', asks: 'Is it remembered?' },
   { name: 'clarity', word: 'Clarity', asks: 'Is it read in one way only?' },

@@ -8,8 +8,9 @@ export const sampleCell = (fields: Partial<Cell> & Pick<Cell, 'extension'>): Cel
 
 /** A brief with nothing but what is given. */
 export const sampleBrief = (fields: Partial<Brief> = {}): Brief => ({
-  name: '', purpose: 'mix', keywords: [], avoid: [], limits: { letters_min: 4, letters_max: 15, words: 3, hyphens: 0, digits: 0 }, extensions: ['com'], places: [],
-  making: { off: [], daring: 35, added_max: 8, shapes: [] }, weights: {}, owner: { country: '', kind: '', work: 'any', budget: null }, fallback: ['exact_first', 'exact_next'], ...fields,
+  name: '', about: '', purpose: 'mix', keywords: [], avoid: [], limits: { letters_min: 4, letters_max: 16, words: 4, hyphens: 0, digits: 0 }, extensions: ['com'], places: [],
+  making: { off: [], daring: 35, added_max: 8, shapes: [] }, weights: {}, owner: { country: '', kind: '', work: 'any', budget: null }, fallback: ['exact_first', 'exact_next'],
+  world: { on: [], off: [], drop: [], weights: {}, own: {} }, ...fields,
 });
 
 /** A check under way. */

@@ -1,0 +1,127 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Chip from '@mui/material/Chip';
+import Dialog from '@mui/material/Dialog';
+import DialogActions from '@mui/material/DialogActions';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { type SyntheticEvent, useState } from 'react';
+
+import { asApiError, type World, type WorldEntry } from '../../shared/api';
+import { plural } from '../../shared/lib/format';
+import { type Chosen, entriesNow, OWN, useKeptWorlds, withDropped, withKept, withOwn, withWeight } from './useWorld';
+
+const FIRST = 24;
+const NEXT: Record<number, number> = { 1: 3, 3: 5, 5: 1 };
+const WEIGHS: Record<number, string> = { 1: 'weighs little', 3: 'weighs as usual', 5: 'weighs much' };
+
+interface EntryProps {
+  entry: WorldEntry;
+  onWeigh: () => void;
+  onDrop: () => void;
+}
+
+function EntryChip({ entry, onWeigh, onDrop }: EntryProps) {
+  const told = `${entry.text}, ${entry.dropped ? 'dropped' : (WEIGHS[entry.weight] ?? '')}${entry.field ? `, from ${entry.field}` : ''}`;
+  if (entry.dropped) return <Chip size="small" label={entry.text} aria-label={`Take ${entry.text} back`} onClick={onDrop} sx={{ textDecoration: 'line-through', opacity: 0.7 }} />;
+  return (
+    <Chip
+      size="small" className="serif" label={entry.weight === 1 ? `${entry.text} ↓` : entry.weight > 3 ? `${entry.text} ↑` : entry.text} aria-label={told} title={told}
+      color={entry.weight > 3 ? 'secondary' : 'default'} variant={entry.weight > 3 ? 'filled' : 'outlined'} onClick={onWeigh} onDelete={onDrop}
+      sx={{ opacity: entry.weight === 1 ? 0.6 : 1, borderStyle: entry.field === OWN ? 'dashed' : 'solid' }}
+    />
+  );
+}
+
+interface FacetProps {
+  name: string;
+  word: string;
+  entries: readonly WorldEntry[];
+  chosen: Chosen;
+  onChange: (chosen: Chosen) => void;
+}
+
+function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
+  const [all, setAll] = useState(false);
+  const [typed, setTyped] = useState('');
+  const add = (event: SyntheticEvent) => {
+    event.preventDefault();
+    if (typed.trim()) onChange(withOwn(chosen, name, typed));
+    setTyped('');
+  };
+  return (
+    <Box component="section" aria-label={word}>
+      <Stack direction="row" component="form" onSubmit={add} sx={{ alignItems: 'center', gap: 1, mb: 0.6 }}>
+        <Typography variant="h3" sx={{ flex: 1 }}>{word}</Typography>
+        <TextField size="small" placeholder="your own" value={typed} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }} sx={{ width: 170, '& input': { py: 0.5 } }} />
+        <Button type="submit" size="small" disabled={!typed.trim()}>Add</Button>
+      </Stack>
+      <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
+        {(all ? entries : entries.slice(0, FIRST)).map((entry) => (
+          <EntryChip
+            key={entry.text} entry={entry}
+            onWeigh={() => { onChange(withWeight(chosen, entry.text, NEXT[entry.weight] ?? 3)); }}
+            onDrop={() => { onChange(withDropped(chosen, name, entry.text, entry.field === OWN)); }}
+          />
+        ))}
+        {entries.length > FIRST && <Chip size="small" variant="outlined" label={all ? 'fewer' : `${String(entries.length - FIRST)} more`} onClick={() => { setAll(!all); }} />}
+        {entries.length === 0 && <Typography variant="body2" color="textSecondary">Nothing yet.</Typography>}
+      </Stack>
+    </Box>
+  );
+}
+
+function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen) => void }) {
+  const { kept, keep, forget } = useKeptWorlds();
+  const [title, setTitle] = useState('');
+  const own = Object.values(chosen.own).reduce((sum, entries) => sum + entries.length, 0);
+  const error = asApiError(keep.error ?? forget.error);
+  const submit = (event: SyntheticEvent) => {
+    event.preventDefault();
+    keep.mutate({ title, entries: chosen.own }, { onSuccess: () => { setTitle(''); } });
+  };
+  return (
+    <Box component="section" aria-label="Worlds of your own">
+      <Typography variant="h3" sx={{ mb: 0.6 }}>Worlds of your own</Typography>
+      {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
+      <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6, mb: 1 }}>
+        {kept.data?.map((world) => (
+          <Chip key={world.id} size="small" label={world.title} title="Put its words in here; the cross forgets it" onClick={() => { onChange(withKept(chosen, world.entries)); }} onDelete={() => { forget.mutate(world.id); }} />
+        ))}
+        {kept.data?.length === 0 && <Typography variant="body2" color="textSecondary">What you keep under a title is here in your next project.</Typography>}
+      </Stack>
+      <Stack direction="row" component="form" onSubmit={submit} sx={{ gap: 1, alignItems: 'center' }}>
+        <TextField size="small" label="Keep your own words as" value={title} disabled={own === 0} onChange={(e) => { setTitle(e.target.value); }} />
+        <Button type="submit" size="small" disabled={!title.trim() || keep.isPending}>Keep {plural(own, 'word', 'words')}</Button>
+      </Stack>
+    </Box>
+  );
+}
+
+interface Props {
+  world: World;
+  chosen: Chosen;
+  onChange: (chosen: Chosen) => void;
+  onClose: () => void;
+}
+
+/** The words of the brief's world by facet: each weighed, dropped, or added. */
+export function WorldDialog({ world, chosen, onChange, onClose }: Props) {
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="world-title">
+      <DialogTitle id="world-title" variant="h2" component="h2">The words of your world</DialogTitle>
+      <DialogContent>
+        <Typography variant="body2" color="textSecondary" sx={{ mb: 2 }}>Press a word to have it weigh more, then little, then as usual; its cross drops it. Names follow as you go.</Typography>
+        <Stack sx={{ gap: 2.2 }}>
+          {world.facets.map((facet) => <Facet key={facet.name} name={facet.name} word={facet.word} entries={entriesNow(facet, chosen)} chosen={chosen} onChange={onChange} />)}
+          <Kept chosen={chosen} onChange={onChange} />
+        </Stack>
+      </DialogContent>
+      <DialogActions><Button onClick={onClose}>Done</Button></DialogActions>
+    </Dialog>
+  );
+}
