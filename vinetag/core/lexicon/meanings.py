@@ -10,12 +10,13 @@ from typing import Final
 import numpy as np
 import numpy.typing as npt
 
-__all__ = ["Meanings", "Vector"]
+__all__ = ["FILES", "Meanings", "Vector"]
 
 _DATA = files("vinetag.core.lexicon").joinpath("data")
 Vector = npt.NDArray[np.float32]
 # Smooth inverse frequency (S. Arora, Y. Liang and T. Ma, 2017): a / (a + share of a text's words).
 SMOOTH: Final = 3e-4
+FILES: Final = ("meanings.1.npz", "meanings.2.npz")
 
 
 class Meanings:
@@ -29,8 +30,11 @@ class Meanings:
         words = _DATA.joinpath("meanings.txt").read_text("ascii").split()
         self._places: Mapping[str, int] = {word: place for place, word in enumerate(words)}
         self.words: Sequence[str] = words
-        with np.load(io.BytesIO(_DATA.joinpath("meanings.npz").read_bytes())) as saved:
-            self._rows = saved["rows"]
+        halves = []
+        for name in FILES:
+            with np.load(io.BytesIO(_DATA.joinpath(name).read_bytes())) as saved:
+                halves.append(saved["rows"])
+        self._rows = np.concatenate(halves)
         squares = np.square(self._rows.astype(np.float32)).sum(1)
         self._scale = (1 / np.sqrt(squares)).astype(np.float32)
         self._lemma_of = lemma_of

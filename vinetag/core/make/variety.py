@@ -44,7 +44,7 @@ BOLDER = frozenset(("coined", "changed", "combined"))
 # Of every screen, so many places at least, as far as there are names: a brand wants coined words to
 # choose from, and who asks for a description wants to see them.
 LEAST: Final[Mapping[Purpose, Mapping[str, int]]] = {
-    "brand": {"coined": 4}, "mix": {"plain": 2, "asked": 1},
+    "brand": {"coined": 3}, "mix": {"plain": 2, "asked": 1},
     "descriptive": {"plain": 8, "asked": 3},
 }  # fmt: skip
 # What was written as it stands goes on when a screen has room; the others keep to their places.

@@ -10,6 +10,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.segment import segment
+from vinetag.core.make import worldly
 from vinetag.core.make.draft import Draft, Recipe, hyphened, joined
 from vinetag.core.make.job import Job
 from vinetag.core.make.planner import Graded, merge
@@ -21,10 +22,13 @@ from vinetag.core.make.recipes.respell import Respell
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.stems import Stem
 from vinetag.core.make.variety import varied
+from vinetag.core.world.incidental import SMALL
 
 __all__ = ["one_word_more", "vary", "words_in"]
 
 MOST_KIN = 24
+MOST_OF_WORLD = 400
+NEAR_IN_MEANING = 0.3
 KEEP = 60
 NEAR = 40.0
 CHANGES: Sequence[Recipe] = (Form(), Affix(), Respell(), Clip())
@@ -139,6 +143,7 @@ def _near(job: Job, words: Sequence[str], whole: bool) -> Iterator[Way]:
         for draft in _swapped(job, before, after, kin.get(stem.keyword, [])[:MOST_KIN]):
             yield "swapped", draft
         yield from _altered(job, before, stem, after)
+    yield from _of_world(job, words)
     if own:
         yield from _added(job, own, whole)
     if len(own) > 1:
@@ -150,6 +155,28 @@ def _near(job: Job, words: Sequence[str], whole: bool) -> Iterator[Way]:
                 yield "blend", draft
         if job.brief.limits.hyphens:
             yield "hyphen", hyphened(own[:1], own[1:], 0.8)
+
+
+def _of_world(job: Job, words: Sequence[str]) -> Iterator[Way]:
+    """Sayings, couples and calls of the brief's world with one of the words; and each word beside
+    others swapped for those of the world nearest to it in meaning.
+    """
+    said = set(words) - SMALL
+    for entry in job.world.entries.values():
+        if said.intersection(entry.words):
+            way = {"phrases": "saying", "pairs": "couple", "does": "call"}[entry.facet]
+            yield way, worldly.said(entry.words, job, worldly.mark_strength(entry.mark))
+    texts = [t for t in job.world.words if " " not in t and t not in said][:MOST_OF_WORLD]
+    if len(words) < 2 or not texts:
+        return
+    near = job.lexicon.meanings.rows(texts) @ job.lexicon.meanings.rows(words).T
+    for place, word in enumerate(words):
+        if word in SMALL:
+            continue
+        for at in near[:, place].argsort()[::-1][:MOST_KIN].tolist():
+            if near[at, place] >= NEAR_IN_MEANING:
+                swapped = [*words[:place], texts[at], *words[place + 1 :]]
+                yield "world", worldly.said(swapped, job, float(near[at, place]))
 
 
 def _only(job: Job, stems: Sequence[Stem]) -> Job:

@@ -22,8 +22,8 @@ WORTH_BLENDING = 0.3
 # What an overlap of so many letters is worth, and that the words go together. By judgement.
 OVERLAP = (0.0, 0.1, 0.2, 0.35, 0.4)
 TOGETHER = 0.6
-# Words held together by one letter must go together otherwise, the more the plainer the dial; so
-# must words of which one was not asked for by two, or where a letter is lost.
+# Words of which one was not asked for, held together by two letters or where a letter is lost, must
+# go together otherwise, the more the plainer the dial.
 PLAIN = 0.42
 LESS_AT_THE_END = 0.4
 SAYABLE = -3.4
@@ -56,20 +56,18 @@ class Blend:
 
 
 def _overlapping(job: Job, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Iterator[Draft]:
-    """Blends of those that share letters: two of them begin the second, and end the first; or one,
-    where that is a consonant and nothing is lost.
-    """
+    """Blends of those that share letters: two of them begin the second, and end the first."""
     if not firsts or not seconds:
         return
     begins: dict[str, list[int]] = {}
     for j, second in enumerate(seconds):
-        for start in {second.text[at : at + 2] for at in range(LOST + 1)} | {second.text[0]}:
+        for start in {second.text[at : at + 2] for at in range(LOST + 1)}:
             begins.setdefault(start, []).append(j)
     together = job.beside.together(firsts, seconds)
     for i, first in enumerate(firsts):
         text = first.text
         ends = [text[at : at + 2] for at in range(max(0, len(text) - 5), len(text) - 1)]
-        meets = dict.fromkeys(j for end in (*ends, text[-1]) for j in begins.get(end, ()))
+        meets = dict.fromkeys(j for end in ends for j in begins.get(end, ()))
         for j in meets:
             other = seconds[j].text
             asked = "keyword" in (first.kind, seconds[j].kind)
@@ -85,10 +83,10 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
     end, start, size = found
     asked = first.kind == second.kind == "keyword"
     whole = end == len(a) and not start
-    little = size == 1 or (not asked and (size == 2 or not whole))
+    little = not asked and (size == 2 or not whole)
     if little and together < PLAIN - LESS_AT_THE_END * job.brief.dial / 100:
         return
-    if size > 1 or _one_will_do(job, a, b):
+    if size > 1:  # by one letter, a word hides in the other
         evidence = OVERLAP[size] + TOGETHER * together
         shared = f"sharing {b[start : start + size]}"
         label = a[:end] + b[start + size :]
@@ -111,16 +109,6 @@ def _overlap(a: str, b: str) -> tuple[int, int, int] | None:
                     best = (value, (end, start, size))
                 break
     return best[1] if best else None
-
-
-def _one_will_do(job: Job, a: str, b: str) -> bool:
-    """Whether one shared letter holds them together: a consonant that sounds the same in both (not
-    the h of sh, nor half of ss), and no s of many, which would be read as the second's alone (star
-    and stamp, not stars and stamp).
-    """
-    alone = a[-1] == "s" and a[:-1] in job.lexicon.words
-    sounds = a[-1] not in "aeiouh" and a[-1] != a[-2]
-    return min(len(a), len(b)) >= 4 and sounds and not alone
 
 
 def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:

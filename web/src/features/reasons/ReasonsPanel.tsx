@@ -39,10 +39,15 @@ interface Props {
 
 export type View = 'reasons' | 'near' | 'fallback';
 
-const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place' };
+const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place', world: 'of your world', small: '' };
 
 /** One of what a keyword says many of, or who does what it says is done. */
 const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) => (kind === 'keyword' && !keyword.split(' ').includes(text) ? `of your word ${keyword}` : '');
+
+const told = (part: Judged['parts'][number]) => {
+  const words = part.change || ofKeyword(part) || (KINDS[part.kind] ?? part.kind);
+  return words && ` (${words})`;
+};
 
 /** How the name came about: its parts, and the recipes that joined them. What was done to two parts at once is told once. */
 export function Origin({ name }: { name: Judged }) {
@@ -53,7 +58,7 @@ export function Origin({ name }: { name: Judged }) {
         <Fragment key={part.start}>
           {i > 0 && ' + '}
           <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box>
-          {part.change && part.change === parts[i + 1]?.change ? '' : ` (${part.change || ofKeyword(part) || (KINDS[part.kind] ?? part.kind)})`}
+          {part.change && part.change === parts[i + 1]?.change ? '' : told(part)}
         </Fragment>
       ))}
       {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}
