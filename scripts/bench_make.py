@@ -3,10 +3,10 @@
     python scripts/bench_make.py [--words letterpress,paper,ink,post] [--rounds 3]
 
 Makes the best 2,000 names from a sentence and four keywords with every recipe on, on one core:
-cold, in a process that has loaded nothing, warm, and with a word more that was not there before (the
-best 300, which the sheet shows first, and 2,000). Then takes the stages apart, grades 20,000 names,
-and counts how many of the names considered are distinct. The baseline, in the same run, is joining
-the drafts' parts into labels and doing nothing else.
+cold, in a process that has loaded nothing, warm, and with a word more that was not there before
+(the best 300, which the sheet shows first, and 2,000). Then takes the stages apart, grades 20,000
+names, and counts how many of the names considered are distinct. The baseline, in the same run, is
+joining the drafts' parts into labels and doing nothing else.
 """
 
 from __future__ import annotations
