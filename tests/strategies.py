@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from hypothesis import strategies as st
 
-from vinetag.core.brief import Brief, Keyword, Limits
+from vinetag.core.brief import Brief, Chosen, Keyword, Limits
 from vinetag.core.lexicon import load_lexicon
 
 COMMON = [w.text for w in load_lexicon().words.values() if w.zipf > 4 and w.pos and len(w.text) > 2]
@@ -25,8 +25,20 @@ limits = st.builds(
     hyphens=st.integers(0, 1),
     digits=st.integers(0, 2),
 )
+chosen = st.builds(
+    Chosen,
+    on=st.just(("chess",)) | st.just(()),
+    off=st.just(("tea",)) | st.just(()),
+    drop=st.lists(words, max_size=3, unique=True).map(tuple),
+    weights=st.dictionaries(words, st.integers(1, 5), max_size=3).map(lambda d: tuple(d.items())),
+    own=st.just(()) | st.just((("things", ("mug", "jug")), ("pairs", ("mug & jug",)))),
+)
 briefs = st.builds(
     Brief,
+    about=st.sampled_from(
+        ["", "An app.", "A pottery studio for beginners.", "Zorbling, no vexmups"]
+    ),
+    world=chosen,
     name=st.sampled_from(["", "Pressroom", "Alder & Co", "Quiet sky 9"]),
     purpose=st.sampled_from(["brand", "descriptive", "mix"]),
     keywords=st.lists(keywords, min_size=1, max_size=4, unique_by=lambda k: k.text).map(tuple),

@@ -27,15 +27,15 @@ GROUPS: Final[Mapping[str, str]] = {
 # Of every SCREEN names, so many places at most for each.
 PLACES: Final[Mapping[Purpose, Mapping[str, int]]] = {
     "brand": {
-        "saying": 26, "couple": 10, "call": 10, "plain": 1, "combined": 3, "asked": 2, "added": 1,
+        "saying": 26, "couple": 10, "call": 10, "plain": 1, "combined": 2, "asked": 1, "added": 0,
         "changed": 0, "coined": 5,
     },
     "mix": {
-        "saying": 22, "couple": 10, "call": 9, "plain": 8, "combined": 2, "asked": 5, "added": 1,
+        "saying": 22, "couple": 10, "call": 9, "plain": 6, "combined": 1, "asked": 1, "added": 0,
         "changed": 0, "coined": 2,
     },
     "descriptive": {
-        "saying": 15, "couple": 6, "call": 6, "plain": 18, "combined": 1, "asked": 6, "added": 1,
+        "saying": 15, "couple": 6, "call": 6, "plain": 14, "combined": 0, "asked": 3, "added": 1,
         "changed": 0, "coined": 1,
     },
 }  # fmt: skip
@@ -44,8 +44,8 @@ BOLDER = frozenset(("coined", "changed", "combined"))
 # Of every screen, so many places at least, as far as there are names: a brand wants coined words to
 # choose from, and who asks for a description wants to see them.
 LEAST: Final[Mapping[Purpose, Mapping[str, int]]] = {
-    "brand": {"coined": 3}, "mix": {"plain": 2, "asked": 1},
-    "descriptive": {"plain": 8, "asked": 3},
+    "brand": {"coined": 2}, "mix": {"plain": 2},
+    "descriptive": {"plain": 6, "asked": 1},
 }  # fmt: skip
 # What was written as it stands goes on when a screen has room; the others keep to their places.
 FREE: Final = frozenset(("saying", "call", ""))
@@ -106,7 +106,7 @@ def varied(
 ) -> list[Graded]:
     """The first `limit` of a list by grade, in screens of SCREEN names, each screen by grade: each
     group of recipes within its places, each word at most ONE_WORD times; what does not fit waits
-    for the next screen. Every keyword that says something is on a screen, and a word of the
+    for the next screen. A keyword that was weighed up is on every screen, and a word of the
     person's own in several names. Words that are `spared` may come as often as they do. A longer
     list begins with the shorter one.
     """
@@ -176,16 +176,18 @@ def _sure(waiting: Sequence[_Item], wanted: Mapping[str, int]) -> list[_Item]:
 
 def _wanted(brief: Brief, lexicon: Lexicon) -> Mapping[str, int]:
     """Names of a screen at least, by group (LEAST; more coined ones the bolder the dial) and by
-    keyword: of the heaviest that say something one each, of a word of the person's own OWN_NAMES.
+    keyword: of those weighed up one each, where names describe of all that say something, and of
+    a word of the person's own OWN_NAMES.
     """
     words = lexicon.words
     found = dict(LEAST[brief.purpose])
     if brief.making.daring > Making().daring:
         found["coined"] = places_of(brief)["coined"] // 2
+    describes = brief.purpose == "descriptive"
     for keyword in sorted(brief.keywords, key=lambda k: -k.weight)[:MOST_WANTED]:
         if any(word not in words for word in keyword.words):
             found[f"={keyword.text}"] = OWN_NAMES
-        elif keyword.weight > 3 or says(keyword.words[-1]) == 1:
+        elif keyword.weight > 3 or (describes and says(keyword.words[-1]) == 1):
             found[f"={keyword.text}"] = 1
     return found
 

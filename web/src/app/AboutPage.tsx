@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 
 import { useCatalogue } from '../features/brief/useWords';
+import { plural } from '../shared/lib/format';
 
 /** What the names are made from: the word data with its sources and licences, and the recipes. */
 export function AboutPage() {
@@ -13,7 +14,7 @@ export function AboutPage() {
     <Box component="main" sx={{ maxWidth: 860, mx: 'auto', px: 3, py: 4 }}>
       <Typography variant="h1">About Vine Tag</Typography>
       <Typography color="textSecondary" sx={{ mb: 3 }}>
-        Names are grown from your own words, judged by measures that give their reasons, and looked up at the registries. Nothing is sent anywhere but the names you check.
+        Names are grown from your sentence, your words and the world they belong to, judged by measures that give their reasons, and looked up at the registries. Nothing is sent anywhere but the names you check.
       </Typography>
       <Typography variant="h2" sx={{ mb: 1 }}>Recipes</Typography>
       <Box component="dl" sx={{ m: 0, mb: 3, display: 'grid', gridTemplateColumns: '110px 1fr', rowGap: 0.5 }}>
@@ -23,6 +24,14 @@ export function AboutPage() {
             <Box component="dd" sx={{ m: 0 }}>{summary}</Box>
           </Box>
         ))}
+      </Box>
+      <Typography variant="h2" sx={{ mb: 1 }}>Fields</Typography>
+      <Typography sx={{ mb: 1 }}>What the people of a trade or a subject handle, do and say, written for Vine Tag. The fields nearest to your sentence are your world.</Typography>
+      <Box component="details" sx={{ mb: 3 }}>
+        <Box component="summary" sx={{ cursor: 'pointer' }}>{plural(data?.worlds.length ?? 0, 'field', 'fields')}</Box>
+        <Typography variant="body2" sx={{ mt: 0.8, columns: { xs: 1, sm: 2 } }} component="ul">
+          {data?.worlds.map((title) => <li key={title}>{title}</li>)}
+        </Typography>
       </Box>
       <Typography variant="h2" sx={{ mb: 1 }}>Word data</Typography>
       <Stack component="ul" sx={{ m: 0, p: 0, listStyle: 'none', gap: 0.5 }}>

@@ -236,3 +236,4 @@ class CatalogueSerializer(serializers.Serializer[Any]):
     recipes = RecipeSerializer(many=True)
     groups = serializers.DictField(child=serializers.CharField(), help_text="Of related words")
     sources = SourceSerializer(many=True)
+    worlds = serializers.ListField(child=serializers.CharField(), help_text="Titles of fields")

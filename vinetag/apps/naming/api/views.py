@@ -26,6 +26,7 @@ from vinetag.core.extensions import known_extensions
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES
 from vinetag.core.words import GROUPS, open_up
+from vinetag.core.world.fields import read_fields
 
 __all__ = [
     "BringBackView", "CatalogueView", "DismissedView", "LooksView", "MoreView", "ProjectView",
@@ -126,6 +127,7 @@ class CatalogueView(APIView):
             "recipes": [{"name": r.name, "summary": r.summary} for r in RECIPES],
             "groups": GROUPS,
             "sources": load_lexicon().sources["sources"],
+            "worlds": [field.title for field in read_fields()],
         }
         return Response(CatalogueSerializer(document).data)
 

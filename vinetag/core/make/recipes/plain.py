@@ -22,6 +22,12 @@ ASKED = 0.35
 # WordNet's fields of what is done, and of who does it or where: those close a trade's name.
 DONE = frozenset(("act", "event", "process", "communication", "cognition"))
 DOERS = frozenset(("person", "group"))
+# Heads any trade may close its name with, and that are things or places.
+HEADS = frozenset(
+    "clinic desk house hub office press room rooms shop shed store studio works yard".split()
+)
+SAID_TOGETHER = 0.45
+SYNONYMS = 0.58
 
 
 class Plain:
@@ -77,13 +83,17 @@ def _go_together(front: str, pos: str, head: str, job: Job) -> bool:
     """
     if job.same(front, head) or front in head or head in front:
         return False
+    one, two = job.lexicon.meanings.rows([front, head])
+    if float(one @ two) > SYNONYMS:
+        return False
     lemma = job.lemma(head) or head
     field = _field(head, job)
     acts = field in DONE or field in DOERS
     if pos[:1] != "n" or _field(front, job) in DONE or front.endswith("ing"):
         return acts and pos[:1] in ("n", "a") and job.standing.get(head, "") != ""
     asked = head in job.standing or lemma in job.standing
-    return acts or head.endswith(("ing", "er", "ers")) or not asked
+    done = acts or head.endswith(("ing", "er", "ers")) or head in HEADS
+    return done or (not asked and job.belonging(front, head) >= SAID_TOGETHER)
 
 
 def _field(word: str, job: Job) -> str:

@@ -1183,6 +1183,8 @@ export interface components {
                 [key: string]: string;
             };
             sources: components["schemas"]["Source"][];
+            /** @description Titles of fields */
+            worlds: string[];
         };
         /** @description One full name's status with its age. */
         Cell: {
