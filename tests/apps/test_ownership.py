@@ -125,6 +125,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:check_id>", "{c}")
         .replace("<int:share_id>", "{s}")
         .replace("<int:filing_id>", "{f}")
+        .replace("<int:world_id>", "{w}")
         .replace("<str:label>", "inkpost")
         .replace("<path:label>", "inkpost")
         .removeprefix("api/")

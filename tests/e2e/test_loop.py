@@ -198,14 +198,14 @@ def test_grades_figures_weights_and_dots(page: Page, person: str) -> None:
 
     grades = grid.get_by_role("row").nth(1).get_by_role("gridcell").nth(1)
     names, grade = grid.get_by_role("rowheader").all_inner_texts(), grades.inner_text()
-    for measure in ("fit", "length", "clarity", "sound", "spelling"):
+    for measure in ("fit", "sense", "length", "clarity", "sound", "spelling"):
         slider = page.get_by_role("slider", name=re.compile(f"Weight of .*{measure}"))
         slider.focus()
         slider.press("Home")
     expect(page.get_by_text("Brief · saved")).to_be_visible()
     expect(grid).to_have_attribute("aria-busy", "false")
     row = grid.get_by_role("row").nth(1).get_by_role("gridcell")
-    expect(row.nth(1)).to_have_text(row.nth(7).inner_text())  # memory alone counts
+    expect(row.nth(1)).to_have_text(row.nth(8).inner_text())  # memory alone counts
     assert grid.get_by_role("rowheader").all_inner_texts() != names
     page.get_by_role("button", name="Usual weights").click()
     expect(grid.get_by_role("rowheader").first).to_have_text(names[0])

@@ -18,6 +18,14 @@ interface Props {
   onCreated: (project: Project) => void;
 }
 
+const TITLE = 40;
+
+/** The sentence's first words, for who gives no title. */
+function titleOf(about: string): string {
+  const words = about.trim().replace(/[.!?]+$/, '');
+  return words.length <= TITLE ? words : `${words.slice(0, TITLE).replace(/\s+\S*$/, '')} …`;
+}
+
 /** Asks for a sentence, a name and a few words; everything else is set at the bench. */
 export function NewProjectDialog({ open, onClose, onCreated }: Props) {
   const { create } = useProjects();
@@ -28,7 +36,7 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     const keywords = words.split(/[,\n]/).map((w) => w.trim()).filter(Boolean);
-    create.mutate({ name, about, keywords }, { onSuccess: onCreated });
+    create.mutate({ name: name.trim() || titleOf(about), about, keywords }, { onSuccess: onCreated });
   };
   const wordsError = error?.at('brief.keywords', true);
   const other = error?.problems.filter((p) => p.path !== 'name' && p.path !== 'brief.about' && !p.path.startsWith('brief.keywords')) ?? [];
@@ -41,7 +49,7 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
             <Alert severity="error">{other.length ? other.map((p) => p.message).join(' ') : error.message}</Alert>
           )}
           <TextField label="What is it, and for whom? (one sentence)" value={about} inputRef={focusOnMount} multiline minRows={2} onChange={(e) => { setAbout(e.target.value); }} error={Boolean(error?.at('brief.about'))} helperText={error?.at('brief.about') ?? 'Names are taken from the world this sentence speaks of: “A monthly letterpress club for people who still write letters.” You may leave it out.'} />
-          <TextField label="Working title" value={name} onChange={(e) => { setName(e.target.value); }} error={Boolean(error?.at('name'))} helperText={error?.at('name') ?? 'Only to find the project again.'} />
+          <TextField label="Working title" value={name} onChange={(e) => { setName(e.target.value); }} error={Boolean(error?.at('name'))} helperText={error?.at('name') ?? 'Only to find the project again; the sentence’s first words do as well.'} />
           <TextField label="Words" value={words} multiline minRows={2} onChange={(e) => { setWords(e.target.value); }} error={Boolean(wordsError)} helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'} />
         </Stack>
       </DialogContent>

@@ -82,3 +82,12 @@ it('says when the projects cannot be loaded, and tries again', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
   expect(await screen.findByRole('link', { name: 'Pressroom' })).toBeInTheDocument();
 });
+
+it('takes the sentence’s first words for a title where none is given', async () => {
+  const asked = serve((method) => ({ body: method === 'GET' ? [] : project }));
+  renderIn(<ProjectsPage onNear={() => undefined} />);
+  await userEvent.click((await screen.findAllByRole('button', { name: 'New project' }))[0] as HTMLElement);
+  await userEvent.type(screen.getByLabelText(/What is it, and for whom/), 'A pottery studio with open hours for beginners and more.');
+  await userEvent.click(screen.getByRole('button', { name: 'Make names' }));
+  await waitFor(() => { expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({ name: 'A pottery studio with open hours for …', brief: { about: 'A pottery studio with open hours for beginners and more.', keywords: [] } }); });
+});
