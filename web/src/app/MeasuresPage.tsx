@@ -23,15 +23,19 @@ const HOW: Record<string, readonly string[]> = {
     'Then the other way round. Who knows a word writes it, or a commoner one that sounds the same; who does not spells the sounds one by one, by how often English spells each so in that place. Letters doubled at a join, hyphens, digits and accents are not heard, and lose some more.',
   ],
   fit: [
-    'The keyword that is carried best counts most: whole, in another form, changed, by its sound, or by a word close in meaning. Its weight and how much of it is left decide how far. Another keyword adds to it; one that comes second loses a little.',
-    'Closeness in meaning is measured between word vectors, less what every word has with its neighbours. Letters from no keyword say something else and cost a point or so each. A made-up name carries little, and that is what it gets.',
+    'What the name says of the brief: a keyword, whole, in another form, changed or by its sound; a word of your world; a meaning near your sentence. The best counts most, others add a little, and so does how near the whole name is to the sentence. Words for the kind of venture carry little unless you weigh them up.',
+    'Closeness in meaning is measured between word vectors, less what every word has with its neighbours. Letters that belong neither to your words nor to your world cost a point each. A made-up name carries little, and that is what it gets.',
+  ],
+  sense: [
+    'Does it mean something here, in natural English? What people of your world say, what goes together there and what one does there is known from its fields, and counts by how near it is to your sentence. For other names the nearness of all words together counts, whether they are put as people speak, and a rarer word that is known more than a common one.',
+    'What spoils it: a phrase known as something else, a word that goes with anything, a keyword glued to a word it has no tie to, two words that say the same, an order nobody uses, a stub, and what works against what you promise. The points were weighed on marks of readers who did not know where a name came from.',
   ],
   sound: [
     'Known words count as easy to say. For new ones a model of which letters and sounds follow each other in English says how usual they are, and whether readers would say them in two ways.',
     'Then the joins: four consonants in a row, two vowels, or one sound twice. More than four beats are long; strong and weak beats that take turns are a gain.',
   ],
   memory: [
-    'What research says: words everyone knows and things that can be pictured are recalled better, fewer and shorter items are kept better, and rhyme and alliteration help. How many points each brings is our judgement.',
+    'What research says: rhyme and alliteration help, things that can be pictured are recalled better, and fewer and shorter items are kept better. How many points each brings is our judgement.',
     'Two everyday words together are easily mixed up with others and lose some; a new word has to be learnt first.',
   ],
   clarity: [
@@ -76,7 +80,7 @@ export function MeasuresPage() {
       <Stack component="nav" aria-label="Measures" direction="row" sx={{ gap: 2, mb: 1.5 }}>
         {MEASURES.map(({ name, word }) => <MuiLink key={name} component={Link} to={`#${name}`} color="secondary">{word}</MuiLink>)}
       </Stack>
-      <Typography>Six measures look at a name, each from 0 to 100 and each with its reasons. The grade weighs them: as the purpose of the brief has it, or as you set the sliders.</Typography>
+      <Typography>Seven measures look at a name, each from 0 to 100 and each with its reasons. The grade weighs them: as the purpose of the brief has it, or as you set the sliders.</Typography>
       {data && (
         <>
           <Box component="table" sx={{ borderCollapse: 'collapse', my: 2, '& th, & td': { textAlign: 'right', px: 1.4, py: 0.4, borderBottom: 1, borderColor: 'divider' }, '& th:first-of-type': { textAlign: 'left', pl: 0 } }}>
