@@ -180,8 +180,12 @@ class Job:
 
     def belonging(self, first: str, second: str) -> float:
         """How well the second word goes right after the first, 0 to 1."""
-        pair = [Stem((word,), "", "", 0, "") for word in (first, second)]
-        return float(self.beside.together(pair[:1], pair[1:])[0, 0])
+        return float(self.belongings([first], [second])[0, 0])
+
+    def belongings(self, firsts: Sequence[str], seconds: Sequence[str]) -> Matrix:
+        """The same of every second word after every first, both lists holding something."""
+        one, two = ([Stem((w,), "", "", 0, "") for w in words] for words in (firsts, seconds))
+        return self.beside.together(one, two)
 
 
 def _lengths(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:

@@ -42,6 +42,7 @@ OF_WORD: Final = 0.7
 KINDS: Final[Mapping[str, float]] = {"phrases": 1.45, "pairs": 1.1, "does": 0.95}
 OWN_ENTRY: Final = 3.9
 AGAINST: Final = 1.0
+MOST_REMEMBERED: Final = 50_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,6 +234,8 @@ class World:
     def near(self, word: str) -> float:
         """How near a word (or phrase) is in meaning to the brief: the cosine, about -0.2 to 0.7."""
         if word not in self._nearness:
+            if len(self._nearness) >= MOST_REMEMBERED:
+                self._nearness.clear()
             vector = self._meanings.mean([(w, 1.0) for w in word.split()])
             self._nearness[word] = float(vector @ self.query)
         return self._nearness[word]

@@ -147,7 +147,7 @@ def _as_a_whole(reading: Reading) -> list[Finding]:
     words = [w for _, w in reading.words if w.isalpha()]
     if reading.world is None or reading.is_name or not words:
         return []
-    near = float(reading.world.nears([words])[0])
+    near = reading.world.near(" ".join(words))
     points = WHOLE * min(1.0, max(0.0, near / NEAREST))
     return [Finding("whole", points, 0, len(reading.label), {"text": " ".join(words)})]
 

@@ -129,7 +129,7 @@ def _whole(
         args = {"said": " ".join(entry.words), "field": entry.field}
         yield Finding(codes[entry.facet], more, 0, end, args)
         return
-    near = float(world.nears([[w for _, w in words]])[0]) if words else 0.0
+    near = world.near(text) if words else 0.0
     points = NEAR * (min(near, NEAR_ENOUGH) - USUAL_NEAR)
     yield Finding("near" if points >= 0 else "far", points, 0, end, {"said": text})
     gloss = _elsewhere(text, reading.label, reading.lexicon)

@@ -43,16 +43,21 @@ class Plain:
         stems = [s for s in job.fronts if s.kind == "keyword" and says(s.words[-1]) == 1.0]
         more = DESCRIBES if job.brief.purpose == "descriptive" else 0.0
         heads = list(_heads(job))
-        for stem in stems:
-            front = job.singulars.get(stem.words[-1], stem.words[-1])
-            for head, share in heads:
-                job.considered[self.name] += 1
-                if _go_together(front, stem.pos, head, job):
-                    words = (*stem.words[:-1], front, head)
-                    mark = BASE + more + share
-                    mark += OF_NEAR * max(0.0, world.near(" ".join(words)))
-                    mark += OF_BELONGING * job.belonging(front, head)
-                    yield said(words, job, mark_strength(mark))
+        fronts = [job.singulars.get(s.words[-1], s.words[-1]) for s in stems]
+        if stems and heads:
+            words = [head for head, _ in heads]
+            belong = job.belongings(fronts, words)
+            alike = job.lexicon.meanings.rows(fronts) @ job.lexicon.meanings.rows(words).T
+            for i, (stem, front) in enumerate(zip(stems, fronts, strict=True)):
+                for j, (head, share) in enumerate(heads):
+                    job.considered[self.name] += 1
+                    together = float(belong[i, j])
+                    if alike[i, j] > SYNONYMS or not _go(front, stem.pos, head, together, job):
+                        continue
+                    said_so = (*stem.words[:-1], front, head)
+                    mark = BASE + more + share + OF_BELONGING * together
+                    mark += OF_NEAR * max(0.0, world.near(" ".join(said_so)))
+                    yield said(said_so, job, mark_strength(mark))
         for place in job.brief.places:
             town = tuple(place.split())
             for word in [s.words for s in stems] + [
@@ -77,14 +82,11 @@ def _heads(job: Job) -> Iterator[tuple[str, float]]:
     return ((word, points) for word, points in heads.items() if word not in job.world.against)
 
 
-def _go_together(front: str, pos: str, head: str, job: Job) -> bool:
+def _go(front: str, pos: str, head: str, together: float, job: Job) -> bool:
     """Whether a trade would be called so: not one word twice; before a thing, no act and no
     adjective; a thing that was asked for is no head.
     """
     if job.same(front, head) or front in head or head in front:
-        return False
-    one, two = job.lexicon.meanings.rows([front, head])
-    if float(one @ two) > SYNONYMS:
         return False
     lemma = job.lemma(head) or head
     field = _field(head, job)
@@ -93,7 +95,7 @@ def _go_together(front: str, pos: str, head: str, job: Job) -> bool:
         return acts and pos[:1] in ("n", "a") and job.standing.get(head, "") != ""
     asked = head in job.standing or lemma in job.standing
     done = acts or head.endswith(("ing", "er", "ers")) or head in HEADS
-    return done or (not asked and job.belonging(front, head) >= SAID_TOGETHER)
+    return done or (not asked and together >= SAID_TOGETHER)
 
 
 def _field(word: str, job: Job) -> str:
