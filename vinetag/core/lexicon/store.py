@@ -27,8 +27,6 @@ __all__ = ["Lexicon", "Word", "load_lexicon"]
 
 _DATA = files("vinetag.core.lexicon").joinpath("data")
 CROWD = 0.5
-# Fields of WordNet so wide that two words of them need have nothing in common.
-BROAD = frozenset(("", "artifact", "act", "attribute", "communication", "cognition", "name"))
 
 
 class Word(NamedTuple):
@@ -87,19 +85,6 @@ class Lexicon:
     def bank(self) -> Bank:
         """Words that lead or follow a keyword."""
         return read_bank(_DATA.joinpath("bank.txt").read_text("ascii"))
-
-    @cached_property
-    def _kinds(self) -> Mapping[str, str]:
-        return {w.text: w.kind for w in (*self.bank.tails, *self.bank.leads)}
-
-    def sort_of(self, word: str) -> str:
-        """What sort of word it is: WordNet's field of a noun where that says something (plant,
-        animal, food …), or its kind in the bank; "" when neither is known.
-        """
-        known = self.words.get(word)
-        if known and known.pos[:1] == "n" and known.field not in BROAD:
-            return known.field
-        return self._kinds.get(word, "")
 
     @cached_property
     def thesaurus(self) -> Thesaurus:

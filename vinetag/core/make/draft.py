@@ -37,10 +37,6 @@ class Recipe(Protocol):
     def summary(self) -> str:
         """What it does, in one line for a person."""
 
-    @property
-    def daring(self) -> float:
-        """How far it goes from what is usual: 0 plain, 1 daring."""
-
     def make(self, job: Job) -> Iterator[Draft]:
         """The recipe's drafts for the job, within no limits but those it needs itself."""
 

@@ -19,7 +19,6 @@ class AcrossDot:
 
     name = "acrossdot"
     summary = "the extension completes the word"
-    daring = 0.95
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem, of keywords form by form, the longest extension first."""

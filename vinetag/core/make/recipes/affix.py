@@ -61,7 +61,6 @@ class Affix:
 
     name = "affix"
     summary = "a beginning or ending on a word"
-    daring = 0.5
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The keywords and the words closest to them. A result the dictionary spells otherwise is

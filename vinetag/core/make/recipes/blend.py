@@ -34,7 +34,6 @@ class Blend:
 
     name = "blend"
     summary = "two words overlapped where they share letters or sounds"
-    daring = 0.6
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Every ordered pair of the first MOST_STEMS stems that overlaps; keywords with words of

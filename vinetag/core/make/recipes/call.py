@@ -16,7 +16,6 @@ class Call:
 
     name = "call"
     summary = "what one does in your world: ring the bell, roll on"
-    daring = 0.3
 
     def make(self, job: Job) -> Iterator[Draft]:
         """As they were written, the best expected first."""

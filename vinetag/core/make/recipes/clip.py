@@ -26,7 +26,6 @@ class Clip:
 
     name = "clip"
     summary = "a word shortened"
-    daring = 0.65
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The keywords and the words closest to them; nothing that is an ordinary word of another

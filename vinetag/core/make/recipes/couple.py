@@ -31,7 +31,6 @@ class Couple:
 
     name = "couple"
     summary = "two things of your world, joined by and"
-    daring = 0.25
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Written ones first."""
@@ -43,7 +42,8 @@ class Couple:
         rows = job.lexicon.meanings.rows([w.text for w in words])
         cosines = rows @ rows.T
         worth = np.array([w.worth for w in words])
-        fields = np.array([hash(w.field) for w in words])
+        titles = {t: i for i, t in enumerate(sorted({w.field for w in words}))}
+        fields = np.array([titles[w.field] for w in words])
         onsets = [bare(job.lexicon.sounds.phones(w.text))[:1] for w in words]
         names = {o: i for i, o in enumerate(sorted({tuple(o) for o in onsets}))}
         onset = np.array([names[tuple(o)] for o in onsets])

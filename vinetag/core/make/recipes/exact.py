@@ -17,7 +17,6 @@ class Exact:
 
     name = "exact"
     summary = "the phrase or name as it is"
-    daring = 0.0
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Keywords first, then the project's name where its letters are plain."""

@@ -25,7 +25,6 @@ class Form:
 
     name = "form"
     summary = "plural, verb form, doer or trade of a word"
-    daring = 0.2
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem; each form once."""

@@ -20,7 +20,6 @@ class Hyphen:
 
     name = "hyphen"
     summary = "two parts with a hyphen between"
-    daring = 0.1
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Nothing when the brief allows no hyphen; a phrase of n words gives n - 1 drafts."""

@@ -23,7 +23,6 @@ class Initials:
 
     name = "initials"
     summary = "first letters, alone when they can be said, or carried by a word"
-    daring = 0.6
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Alone only when they can be said, from three letters; those of a phrase or the name

@@ -63,7 +63,6 @@ class Invent:
 
     name = "invent"
     summary = "a new word with the sound of yours"
-    daring = 0.9
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem; nothing that is a word already, or is taken for one, nothing unsayable."""

@@ -21,7 +21,6 @@ class Lead:
 
     name = "lead"
     summary = "a short word in front"
-    daring = 0.2
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""

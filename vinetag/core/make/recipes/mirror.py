@@ -17,7 +17,6 @@ class Mirror:
 
     name = "mirror"
     summary = "read backwards"
-    daring = 1.0
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem; palindromes give nothing new and are left out."""

@@ -31,7 +31,6 @@ class Moment:
 
     name = "moment"
     summary = "a thing of your world with a moment, a place or an act"
-    daring = 0.4
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Only what goes side by side and says something of the brief."""

@@ -25,7 +25,6 @@ class Pair:
 
     name = "pair"
     summary = "two of your words, or words they lead to, either order"
-    daring = 0.15
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP of all pairs, best first."""

@@ -19,7 +19,6 @@ class Place:
 
     name = "place"
     summary = "with a word for the place"
-    daring = 0.05
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Place by place, keyword by keyword; hyphened too when the brief allows it."""

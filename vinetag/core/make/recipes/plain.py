@@ -35,7 +35,6 @@ class Plain:
 
     name = "plain"
     summary = "your word and the trade's own: roof survey, piano movers"
-    daring = 0.0
 
     def make(self, job: Job) -> Iterator[Draft]:
         """In the order English has them: the customer or the thing first."""

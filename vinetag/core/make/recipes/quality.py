@@ -16,7 +16,6 @@ class Quality:
 
     name = "quality"
     summary = "a quality with a thing of your world"
-    daring = 0.35
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Only what goes side by side and says something of the brief."""

@@ -16,7 +16,6 @@ class Saying:
 
     name = "saying"
     summary = "a phrase of your world, as people say it"
-    daring = 0.3
 
     def make(self, job: Job) -> Iterator[Draft]:
         """As they were written, the best expected first."""

@@ -19,7 +19,6 @@ class Tail:
 
     name = "tail"
     summary = "a word behind"
-    daring = 0.15
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""
