@@ -57,7 +57,7 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
     <Box component="section" aria-label={word}>
       <Stack direction="row" component="form" onSubmit={add} sx={{ alignItems: 'center', gap: 1, mb: 0.6 }}>
         <Typography variant="h3" sx={{ flex: 1 }}>{word}</Typography>
-        <TextField size="small" placeholder="your own" value={typed} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }} sx={{ width: 170, '& input': { py: 0.5 } }} />
+        <TextField size="small" placeholder="your own" value={typed} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }} sx={{ width: { xs: 110, sm: 170 }, '& input': { py: 0.5 } }} />
         <Button type="submit" size="small" disabled={!typed.trim()}>Add</Button>
       </Stack>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
