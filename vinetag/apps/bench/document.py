@@ -34,7 +34,7 @@ Text = Annotated[str, Meta(max_length=300)]
 Price = Annotated[float, Meta(ge=0, le=1e9)]
 PartKind = Literal[
     "keyword", "kin", "name", "lead", "tail", "place", "hyphen", "form", "affix", "blend", "clip",
-    "respell", "mirror", "invent", "initials", "acrossdot", "word", "world", "small",
+    "respell", "mirror", "invent", "initials", "acrossdot", "word", "world", "small", "ending",
 ]  # fmt: skip
 T = TypeVar("T", bound=Struct)
 

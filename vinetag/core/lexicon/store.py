@@ -196,13 +196,15 @@ class Lexicon:
         """What words mean, for phrases and whole briefs."""
         words = self.words
 
-        def lemma(word: str) -> str:
-            return words[word].lemma if word in words else ""
-
         def zipf(word: str) -> float:
             return words[word].zipf if word in words else 1.6
 
-        return Meanings(lemma, zipf)
+        return Meanings(self.lemma, zipf)
+
+    def lemma(self, word: str) -> str:
+        """The word's dictionary form; itself when it is one, or nobody lists it."""
+        known = self.words.get(word)
+        return known.lemma if known and known.lemma else word
 
     @cached_property
     def valence(self) -> Mapping[str, float]:

@@ -48,6 +48,7 @@ def expected(candidates: Sequence[Candidate], brief: Brief, lexicon: Lexicon) ->
                 rare = sense.RARE * (sense.RARE_AT - min(known))
                 guess += min(sense.MOST_RARE, max(-sense.MOST_RARE, rare))
             guess -= sense.TACKED * sum(p.kind in ("lead", "tail") for p in candidate.parts)
+            guess += sense.ENDED * any(p.kind == "ending" for p in candidate.parts)
         guess += FIT_KEYWORD * bool(keywords) + FIT_WORLD * worldly
         guess -= A_LETTER * max(0, candidate.letters - LONG)
         weighed.append(guess + STRENGTH * candidate.strength)

@@ -90,7 +90,7 @@ class Job:
 
     def same(self, first: str, second: str) -> bool:
         """Whether two words are one word in two forms."""
-        return same_word(first, second) or self.lemma(first) == self.lemma(second)
+        return same_word(first, second) or (self.lexicon.lemma(first) == self.lexicon.lemma(second))
 
     @cached_property
     def doers(self) -> Mapping[str, str]:
@@ -140,11 +140,6 @@ class Job:
         """Parts of speech, commonest first; '' for a word the data does not know."""
         known = self.lexicon.words.get(word)
         return known.pos if known else ""
-
-    def lemma(self, word: str) -> str:
-        """The word's dictionary form; itself when nobody lists it."""
-        known = self.lexicon.words.get(word)
-        return known.lemma if known and known.lemma else word
 
     def bank(self, role: str) -> Sequence[Stem]:
         """The bank's leads or tails."""

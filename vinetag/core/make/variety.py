@@ -21,30 +21,30 @@ GROUPS: Final[Mapping[str, str]] = {
     "saying": "saying", "couple": "couple", "call": "call", "plain": "plain",
     "quality": "combined", "moment": "combined", "exact": "asked", "pair": "asked",
     "hyphen": "asked", "place": "asked", "acrossdot": "asked", "lead": "added", "tail": "added",
-    "form": "changed", "affix": "changed", "clip": "changed", "respell": "coined",
+    "form": "changed", "affix": "ended", "clip": "changed", "respell": "coined",
     "mirror": "changed", "initials": "changed", "blend": "coined", "invent": "coined",
 }  # fmt: skip
 # Of every SCREEN names, so many places at most for each.
 PLACES: Final[Mapping[Purpose, Mapping[str, int]]] = {
     "brand": {
         "saying": 26, "couple": 10, "call": 10, "plain": 1, "combined": 2, "asked": 1, "added": 0,
-        "changed": 0, "coined": 5,
+        "changed": 0, "ended": 6, "coined": 3,
     },
     "mix": {
         "saying": 22, "couple": 10, "call": 9, "plain": 6, "combined": 1, "asked": 1, "added": 0,
-        "changed": 0, "coined": 2,
+        "changed": 0, "ended": 2, "coined": 2,
     },
     "descriptive": {
         "saying": 15, "couple": 6, "call": 6, "plain": 14, "combined": 0, "asked": 3, "added": 1,
-        "changed": 0, "coined": 1,
+        "changed": 0, "ended": 0, "coined": 1,
     },
 }  # fmt: skip
 PLAINER = frozenset(("plain", "asked"))
-BOLDER = frozenset(("coined", "changed", "combined"))
+BOLDER = frozenset(("ended", "coined", "changed"))
 # Of every screen, so many places at least, as far as there are names: a brand wants coined words to
 # choose from, and who asks for a description wants to see them.
 LEAST: Final[Mapping[Purpose, Mapping[str, int]]] = {
-    "brand": {"coined": 2}, "mix": {"plain": 2},
+    "brand": {"ended": 4}, "mix": {"plain": 2},
     "descriptive": {"plain": 6, "asked": 1},
 }  # fmt: skip
 # What was written as it stands goes on when a screen has room; the others keep to their places.
@@ -55,6 +55,9 @@ MUCH_WORSE: Final = 9.0
 ONE_WORD: Final = 5
 OWN_NAMES: Final = 8
 MOST_WANTED: Final = 12
+# A keyword nobody lists is no made-up word when two words so long and so common (Zipf) stand in it.
+LEAST_HALF: Final = 4
+COMMON_HALF: Final = 3.0
 
 
 class Shown:
@@ -63,19 +66,22 @@ class Shown:
     def __init__(self) -> None:
         self.groups: Counter[str] = Counter()
         self.words: Counter[str] = Counter()
+        self.sets: set[frozenset[str]] = set()
 
     def add(self, item: _Item) -> None:
         """Another name."""
         self.groups[item.group] += 1
         self.words.update(item.words)
+        self.sets.add(frozenset(item.words))
 
     def has_room(self, item: _Item, places: Mapping[str, int]) -> bool:
         """Whether one more of this group with these words may stand here."""
         return self.groups[item.group] < places.get(item.group, SCREEN) and self.may_say(item)
 
     def may_say(self, item: _Item) -> bool:
-        """Whether its words were not said too often."""
-        return all(self.words[w] < ONE_WORD for w in item.words)
+        """Whether its words were not said too often, nor the same ones in another order."""
+        again = len(item.words) > 1 and frozenset(item.words) in self.sets
+        return not again and all(self.words[w] < ONE_WORD for w in item.words)
 
 
 class _Item(NamedTuple):
@@ -179,17 +185,26 @@ def _wanted(brief: Brief, lexicon: Lexicon) -> Mapping[str, int]:
     keyword: of those weighed up one each, where names describe of all that say something, and of
     a word of the person's own OWN_NAMES.
     """
-    words = lexicon.words
     found = dict(LEAST[brief.purpose])
     if brief.making.daring > Making().daring:
-        found["coined"] = places_of(brief)["coined"] // 2
+        places = places_of(brief)
+        found |= {"coined": places["coined"], "ended": places["ended"] // 2}
     describes = brief.purpose == "descriptive"
     for keyword in sorted(brief.keywords, key=lambda k: -k.weight)[:MOST_WANTED]:
-        if any(word not in words for word in keyword.words):
+        if any(_made_up(word, lexicon) for word in keyword.words):
             found[f"={keyword.text}"] = OWN_NAMES
         elif keyword.weight > 3 or (describes and says(keyword.words[-1]) == 1):
             found[f"={keyword.text}"] = 1
     return found
+
+
+def _made_up(word: str, lexicon: Lexicon) -> bool:
+    """Whether nobody lists the word, whole or as two common words in a row (stairlift)."""
+    words = lexicon.words
+    if word in words:
+        return False
+    halves = ((word[:at], word[at:]) for at in range(LEAST_HALF, len(word) - LEAST_HALF + 1))
+    return not any(all(h in words and words[h].zipf >= COMMON_HALF for h in two) for two in halves)
 
 
 def _keys(name: Graded, wanted: Mapping[str, int]) -> frozenset[str]:

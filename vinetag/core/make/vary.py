@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterator, Sequence
 from dataclasses import replace
+from itertools import islice
 
 from vinetag.core.brief import Brief, Keyword
 from vinetag.core.candidates import Part
@@ -28,6 +29,7 @@ __all__ = ["one_word_more", "vary", "words_in"]
 
 MOST_KIN = 24
 MOST_OF_WORLD = 400
+MOST_SAID = 24
 NEAR_IN_MEANING = 0.3
 KEEP = 60
 NEAR = 40.0
@@ -162,10 +164,10 @@ def _of_world(job: Job, words: Sequence[str]) -> Iterator[Way]:
     others swapped for those of the world nearest to it in meaning.
     """
     said = set(words) - SMALL
-    for entry in job.world.entries.values():
-        if said.intersection(entry.words):
-            way = {"phrases": "saying", "pairs": "couple", "does": "call"}[entry.facet]
-            yield way, worldly.said(entry.words, job, worldly.mark_strength(entry.mark))
+    holding = (e for e in job.world.entries.values() if said.intersection(e.words))
+    for entry in islice(holding, MOST_SAID):
+        way = {"phrases": "saying", "pairs": "couple", "does": "call"}[entry.facet]
+        yield way, worldly.said(entry.words, job, worldly.mark_strength(entry.mark))
     texts = [t for t in job.world.words if " " not in t and t not in said][:MOST_OF_WORLD]
     if len(words) < 2 or not texts:
         return
@@ -205,9 +207,8 @@ def _altered(job: Job, before: Sequence[Stem], stem: Stem, after: Sequence[Stem]
     alone = _only(job, [stem])
     front, back = joined(before, 0.0), joined(after, 0.0)
     for recipe in CHANGES:
-        for count, draft in enumerate(recipe.make(alone)):
-            if count >= MOST_CHANGES:
-                break
+        of_part = (d for d in recipe.make(alone) if any(p.keyword for p in d.parts))
+        for draft in islice(of_part, MOST_CHANGES):
             shift = len(front.label)
             after_at = shift + len(draft.label)
             parts = (

@@ -9,7 +9,7 @@ from typing import Final
 from vinetag.core.brief import FACETS, WORD_FACETS, Brief
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.world.fields import read_fields
-from vinetag.core.world.world import OWN, World, entry_words, world_of
+from vinetag.core.world.world import OWN, TOLD, World, entry_words, world_of
 
 __all__ = [
     "FACET_WORDS", "QUESTIONS", "Question", "ShownEntry", "ShownField", "ShownWorld",
@@ -116,9 +116,13 @@ def _facet(facet: str, brief: Brief, world: World) -> list[ShownEntry]:
                 )
                 found[text] = entry
     for word in world.words.values():
-        if not word.field and word.facet == facet and word.text not in found:
+        if word.field in ("", TOLD) and word.facet == facet and word.text not in found:
             weight = weights.get(word.text, 3)
-            found[word.text] = ShownEntry(word.text, "", word.worth, weight, False)
+            found[word.text] = ShownEntry(word.text, word.field, word.worth, weight, False)
+    for said in world.entries.values():
+        if said.facet == facet and said.text not in found:
+            worth, weight = (said.mark - 1) / 4, weights.get(said.text, 3)
+            found[said.text] = ShownEntry(said.text, said.field, worth, weight, False)
     ranked = sorted(found.values(), key=lambda e: (e.field != OWN, -e.worth, e.text))
     first = ranked[:MOST_A_FACET]
     return [*first, *(e for e in ranked[MOST_A_FACET:] if e.dropped)]

@@ -15,13 +15,15 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.brief.model import Chosen
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.meanings import Vector
+from vinetag.core.lexicon.standing import singular
 from vinetag.core.world.fields import WORDS, Field, read_fields
 from vinetag.core.world.incidental import SMALL, says
 from vinetag.core.world.promise import against
 
-__all__ = ["OWN", "Entry", "Found", "World", "WorldWord", "world_of"]
+__all__ = ["OWN", "TOLD", "Entry", "Found", "World", "WorldWord", "world_of"]
 
 OWN: Final = "your own words"
+TOLD: Final = "your sentence"
 MOST_FIELDS: Final = 4
 # A field is in when it comes so near the nearest, and is so near itself.
 SHARE: Final = 0.64
@@ -34,6 +36,10 @@ LEAST_COMMON: Final = 2.6
 # Words that stand in many fields say less of each.
 IN_MANY: Final = 12
 KEYWORD_PULL: Final = 1.5
+# A noun of the sentence that is no keyword.
+TOLD_WORTH: Final = 0.7
+# An entry of any field that carries a keyword counts as of a field at least so near.
+CARRIES_NEAR: Final = 2.5
 # What an entry is expected to be marked by a reader, 1 to 5: a ridge on marks of half the briefs.
 OF_SHARE: Final = 0.4
 OF_FIELD: Final = 0.12
@@ -69,10 +75,12 @@ class WorldWord:
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """A whole name a field holds: its words (a pair's with "and"), its facet (phrases, pairs, does)
-    and field, and the mark, 1 to 5, that a reader is expected to give it for this brief.
+    """A whole name a field holds, as it stands there (`text`): its words (a pair's with "and"), its
+    facet (phrases, pairs, does) and field, and the mark, 1 to 5, that a reader is expected to give
+    it for this brief.
     """
 
+    text: str
     words: tuple[str, ...]
     facet: str
     field: str
@@ -106,6 +114,14 @@ class _Index:
         for field in self.fields:
             for word in {w for f in WORDS for e in field.facets[f] for w in e.split()}:
                 self.spread[word] = self.spread.get(word, 0) + 1
+        self._lexicon = lexicon
+        self._entries = [(f.title, k, t) for f in self.fields for k in KINDS for t in f.facets[k]]
+
+    def carrying(self, word: str) -> Iterator[tuple[str, str, str]]:
+        """(title of the field, facet, entry) of every entry that holds the word in any form."""
+        for title, facet, text in self._entries:
+            if word in text and any(self._lexicon.lemma(w) == word for w in entry_words(text)):
+                yield title, facet, text
 
 
 @lru_cache(2)
@@ -130,6 +146,7 @@ class World:
         self._asked = [
             (word, weight) for k in keywords for word, weight in ((w, _pull(k, w)) for w in k.words)
         ]
+        self._said = told
         self.told = bool(told or self._asked)
         self.query: Vector = self._meanings.mean([*((w, says(w)) for w in told), *self._asked])
         self._nearness: dict[str, float] = {}
@@ -206,8 +223,20 @@ class World:
                         entry, facet, found.field.title,
                         self._weigh(entry, found.share * common * near),
                     )  # fmt: skip
+        yield from self._sentence()
         if not self.fits and self.told:
             yield from self._automatic()
+
+    def _sentence(self) -> Iterator[WorldWord]:
+        """What the sentence speaks of beside the keywords, one of each."""
+        words = self._lexicon.words
+        asked = {self._lexicon.lemma(w) for w, _ in self._asked}
+        for text in dict.fromkeys(self._said):
+            one = singular(text, self._lexicon) or text
+            known = words.get(one)
+            tells = min(says(text), says(one)) == 1.0 and self._lexicon.lemma(one) not in asked
+            if tells and known and known.pos[:1] == "n":
+                yield WorldWord(one, "things", TOLD, self._weigh(one, TOLD_WORTH))
 
     def _automatic(self) -> Iterator[WorldWord]:
         """Where no field fits: the words nearest in meaning to the brief."""
@@ -259,21 +288,38 @@ class World:
         for facet, entries in self._chosen.own:
             for entry in entries:
                 if facet in KINDS and entry_words(entry):
-                    yield Entry(entry_words(entry), facet, OWN, OWN_ENTRY)
+                    yield Entry(entry, entry_words(entry), facet, OWN, OWN_ENTRY)
         for found in self.fields:
             base = OF_SHARE * found.share + OF_FIELD * min(12.0, found.nearness)
-            for facet, kind in KINDS.items():
-                texts = [t for t in found.field.facets[facet] if t not in self._dropped]
-                for text in texts:
-                    words = entry_words(text)
-                    said = [w for w in words if w not in SMALL] or list(words)
-                    if self._dropped.intersection(said):
-                        continue
-                    near = [self.near(w) for w in said]
-                    mark = base + kind + OF_WORD * max(near) + OF_WORDS * sum(near) / len(near)
-                    mark -= AGAINST * len(self.against.intersection(said))
-                    mark += 0.4 * (max(self._weighed.get(w, 3) for w in said) - 3)
-                    yield Entry(words, facet, found.field.title, min(5.0, max(1.0, mark)))
+            for facet in KINDS:
+                for text in found.field.facets[facet]:
+                    yield from self._entry(text, facet, found.field.title, base)
+        yield from self._carrying()
+
+    def _carrying(self) -> Iterator[Entry]:
+        """Entries of any field that carry a keyword which says something."""
+        off = set(self._chosen.off)
+        by_title = {f.field.title: f for f in self.ranked}
+        heard = {self._lexicon.lemma(w) for w, _ in self._asked if says(w) == 1.0}
+        for word in sorted(heard):
+            for title, facet, text in self._index.carrying(word):
+                found = by_title[title]
+                if title not in off:
+                    nearness = max(CARRIES_NEAR, min(12.0, found.nearness))
+                    base = OF_SHARE * found.share + OF_FIELD * nearness
+                    yield from self._entry(text, facet, title, base)
+
+    def _entry(self, text: str, facet: str, field: str, base: float) -> Iterator[Entry]:
+        """The entry unless it was dropped; `base` is what its field gives."""
+        words = entry_words(text)
+        said = [w for w in words if w not in SMALL] or list(words)
+        if text in self._dropped or self._dropped.intersection(said):
+            return
+        near = [self.near(w) for w in said]
+        mark = base + KINDS[facet] + OF_WORD * max(near) + OF_WORDS * sum(near) / len(near)
+        mark -= AGAINST * len(self.against.intersection(said))
+        mark += 0.4 * (max(self._weighed.get(w, 3) for w in said) - 3)
+        yield Entry(text, words, facet, field, min(5.0, max(1.0, mark)))
 
     def plain(self) -> Sequence[tuple[str, str, float]]:
         """Heads and tails of descriptive names: (word, field, share)."""

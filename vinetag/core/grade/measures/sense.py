@@ -15,6 +15,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Assessment, Finding, assess, not_graded
 from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.endings import ENDINGS, takes
 from vinetag.core.world.incidental import SMALL, says
 from vinetag.core.world.world import World
 
@@ -40,6 +41,8 @@ CATEGORY: Final = 18.0
 REVERSED: Final = 10.0
 STUB: Final = 20.0
 COINED: Final = 5.0
+# An ending that says something on a thing one can picture.
+ENDED: Final = 9.0
 SHORT_STUB: Final = 4
 SPOKEN: Final = 5.0
 WHOLE_PHRASE: Final = 10.0
@@ -91,6 +94,7 @@ class Sense:
             "category": "“{word}” only names the kind of thing.",
             "reversed": "People say “{usual}”, the other way round.",
             "stub": "“{word}” is a stub: no word, and nothing that can be read as one.",
+            "ended": "“{word}” with “-{ending}”: {means}.",
             "coined": "“{word}” is a coined word: it has to be given its meaning.",
             "against": "“{word}” works against what you promise.",
             "many": "{words} words are a sentence, not a name.",
@@ -166,7 +170,11 @@ def _two(
     acted = {at, start} <= asked and _done(first, lexicon) and not _done(second, lexicon)
     if beside and (acted or _reversed(first, second, lexicon)):
         yield Finding("reversed", -REVERSED, at, end, {"usual": f"{second} {first}"})
-    if (at in asked) != (start in asked) and alike < TIED:
+    if beside and second in ENDINGS and takes(first, second, lexicon):
+        yield Finding(
+            "ended", ENDED, at, end, {"word": first, "ending": second, "means": ENDINGS[second]}
+        )
+    elif (at in asked) != (start in asked) and alike < TIED:
         other = second if at in asked else first
         if other not in world.words:
             cost = GLUED[reading.purpose]
@@ -177,7 +185,10 @@ def _parts(said: Sequence[tuple[int, str]], reading: Reading, world: World) -> I
     """What single words do to it."""
     asked = {part.start: part for part in reading.carried if part.kind in ("keyword", "form")}
     entry = reading.label in world.entries
-    for at, word in said:
+    ended = (
+        len(said) == 2 and said[1][1] in ENDINGS and takes(said[0][1], said[1][1], reading.lexicon)
+    )
+    for at, word in said[:1] if ended else said:
         stop = at + len(word)
         if word in world.against:
             yield Finding("against", -ELSEWHERE, at, stop, {"word": word})

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final, NamedTuple
 
+from vinetag.core.lexicon.endings import ENDINGS, takes
 from vinetag.core.lexicon.standing import gerund
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
+from vinetag.core.make.worldly import said
 
 __all__ = ["Affix", "suffixed"]
 
@@ -25,30 +27,19 @@ class Morpheme(NamedTuple):
     strength: float
 
 
-SUFFIXES: Final = tuple(
-    Morpheme(*m)
-    for m in (
-        ("ly", "na", 0.65), ("ery", "n", 0.65), ("let", "n", 0.65), ("ify", "n", 0.6),
-        ("y", "n", 0.55), ("ora", "n", 0.55), ("ia", "n", 0.5), ("io", "n", 0.5),
-        ("ster", "n", 0.5), ("kin", "n", 0.5), ("ette", "n", 0.5), ("er", "v", 0.5),
-        ("scape", "n", 0.5),
-        ("ful", "n", 0.45), ("ling", "n", 0.45), ("ist", "n", 0.2), ("wise", "n", 0.4),
-        ("aria", "n", 0.4), ("ella", "n", 0.45), ("ology", "n", 0.35), ("dom", "n", 0.2),
-        ("hood", "n", 0.2), ("able", "v", 0.35), ("ward", "n", 0.15),
-        ("some", "nv", 0.15),
-    )
+SUFFIXES: Final = (
+    Morpheme("ly", "na", 0.55), Morpheme("ery", "n", 0.6), Morpheme("let", "n", 0.55),
+    Morpheme("ster", "n", 0.45), Morpheme("er", "v", 0.45),
 )  # fmt: skip
-PREFIXES: Final = tuple(
-    Morpheme(*m)
-    for m in (
-        ("re", "v", 0.5), ("un", "av", 0.45), ("out", "v", 0.4), ("over", "v", 0.35),
-        ("under", "nv", 0.35), ("en", "n", 0.3), ("be", "nv", 0.35), ("a", "n", 0.3),
-        ("fore", "v", 0.35),
-        ("sub", "n", 0.3), ("super", "n", 0.4), ("inter", "n", 0.35), ("mid", "n", 0.4),
-        ("co", "nv", 0.3), ("pro", "n", 0.3), ("uni", "n", 0.35), ("omni", "n", 0.35),
-        ("neo", "n", 0.35),
-    )
+PREFIXES: Final = (
+    Morpheme("re", "v", 0.5), Morpheme("un", "av", 0.45), Morpheme("out", "v", 0.4),
+    Morpheme("over", "v", 0.35), Morpheme("under", "nv", 0.35), Morpheme("mid", "n", 0.35),
+    Morpheme("fore", "v", 0.3),
 )  # fmt: skip
+# Of the words of the world, so many take an ending, and each of them so many.
+MOST_WORLD = 160
+A_WORD = 2
+OF_WORLD = 0.62
 
 # Endings of coined names: a final y gives way to them.
 COINED: Final = frozenset("ora ia io aria ella".split())
@@ -63,9 +54,10 @@ class Affix:
     summary = "a beginning or ending on a word"
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """The keywords and the words closest to them. A result the dictionary spells otherwise is
-        left out.
+        """Endings that say something on what can be pictured, then the keywords and the words
+        closest to them. A result the dictionary spells otherwise is left out.
         """
+        yield from self._ended(job)
         known = job.lexicon.words
         changeable = [s for s in job.fronts if s.single]
         for stem in changeable[: len(job.keywords) + MOST_KIN]:
@@ -99,6 +91,18 @@ class Affix:
                     yield changed(
                         label, "affix", stem.keyword, told, share * (suffix.strength + bonus)
                     )
+
+    def _ended(self, job: Job) -> Iterator[Draft]:
+        words = {w.text: w.worth for w in job.world.words.values() if w.facet not in ("acts", "")}
+        words |= dict.fromkeys(job.standing, 1.0)
+        for word, worth in sorted(words.items(), key=lambda w: (-w[1], w[0]))[:MOST_WORLD]:
+            fitting = [e for e in ENDINGS if takes(word, e, job.lexicon)]
+            job.considered[self.name] += len(fitting)
+            job.chance("ending", word).shuffle(fitting)
+            for ending in fitting[:A_WORD]:
+                draft = said((word, ending), job, OF_WORLD * worth)
+                parts = (draft.parts[0], draft.parts[1]._replace(kind="ending"))
+                yield draft._replace(parts=parts)
 
 
 def _ends(word: str, job: Job) -> bool:

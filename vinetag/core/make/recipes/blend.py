@@ -70,7 +70,7 @@ def _overlapping(job: Job, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> I
         for j in meets:
             other = seconds[j].text
             asked = "keyword" in (first.kind, seconds[j].kind)
-            if asked and job.lemma(other) != job.lemma(text):
+            if asked and job.lexicon.lemma(other) != job.lexicon.lemma(text):
                 yield from _on_letters(job, first, seconds[j], float(together[i, j]))
 
 

@@ -9,7 +9,7 @@ from vinetag.core.make.job import Job
 
 __all__ = ["Lead"]
 
-KEEP = 1_500
+KEEP = 700
 PRIOR = 0.15
 # Determiners, prepositions and numbers go before nearly everything; they wait for a daring dial.
 LITTLE = 0.1

@@ -6,8 +6,10 @@ from collections.abc import Iterator
 
 from vinetag.core.make.draft import Draft
 from vinetag.core.make.job import Job
+from vinetag.core.make.stems import Stem
 from vinetag.core.make.worldly import mark_strength, said
 from vinetag.core.world.incidental import says
+from vinetag.core.world.world import TOLD
 
 __all__ = ["Plain"]
 
@@ -23,11 +25,12 @@ ASKED = 0.35
 DONE = frozenset(("act", "event", "process", "communication", "cognition"))
 DOERS = frozenset(("person", "group"))
 # Heads any trade may close its name with, and that are things or places.
-HEADS = frozenset(
-    "clinic desk house hub office press room rooms shop shed store studio works yard".split()
-)
+HEADS = frozenset("clinic office press shop studio works yard".split())
 SAID_TOGETHER = 0.45
 SYNONYMS = 0.58
+# The head of a field that is not the brief's own, by its share, has to be near to the sentence.
+SURE = 0.9
+HEAD_NEAR = 0.25
 
 
 class Plain:
@@ -40,6 +43,11 @@ class Plain:
         """In the order English has them: the customer or the thing first."""
         world = job.world
         stems = [s for s in job.fronts if s.kind == "keyword" and says(s.words[-1]) == 1.0]
+        stems += [
+            Stem((w.text,), "world", "", w.worth, job.pos(w.text))
+            for w in world.words.values()
+            if w.field == TOLD
+        ]
         more = DESCRIBES if job.brief.purpose == "descriptive" else 0.0
         heads = list(_heads(job))
         fronts = [job.singulars.get(s.words[-1], s.words[-1]) for s in stems]
@@ -71,7 +79,8 @@ def _heads(job: Job) -> Iterator[tuple[str, float]]:
     """(word, points) of the trade's own heads, and of what keywords say is done or who does it."""
     heads = dict[str, float]()
     for word, _, share in job.world.plain()[:MOST_HEADS]:
-        heads.setdefault(word, OF_SHARE * share)
+        if share >= SURE or job.world.near(word) >= HEAD_NEAR:
+            heads.setdefault(word, OF_SHARE * share)
     for stem in job.keyword_stems:
         word = stem.words[-1]
         if len(stem.words) == 1 and (_field(word, job) in DONE or word.endswith("ing")):
@@ -87,7 +96,7 @@ def _go(front: str, pos: str, head: str, together: float, job: Job) -> bool:
     """
     if job.same(front, head) or front in head or head in front:
         return False
-    lemma = job.lemma(head) or head
+    lemma = job.lexicon.lemma(head)
     field = _field(head, job)
     acts = field in DONE or field in DOERS
     if pos[:1] != "n" or _field(front, job) in DONE or front.endswith("ing"):

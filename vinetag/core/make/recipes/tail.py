@@ -9,7 +9,7 @@ from vinetag.core.make.job import Job
 
 __all__ = ["Tail"]
 
-KEEP = 2_200
+KEEP = 900
 # Before anything is known of the pair: a share of what the bank's word is worth.
 PRIOR = 0.55
 
