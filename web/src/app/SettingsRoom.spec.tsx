@@ -53,9 +53,9 @@ it('begins new projects with what one likes', () => {
 
 it('shows the tour step by step, and puts it away for good', async () => {
   const { sent } = setUp({}, <Tour />);
-  expect(await screen.findByText('1 of 5')).toBeInTheDocument();
+  expect(await screen.findByText('1 of 6')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Next' }));
-  expect(screen.getByText('2 of 5')).toBeInTheDocument();
+  expect(screen.getByText('2 of 6')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Put it away' }));
   await waitFor(() => { expect(sent().at(-1)?.toured).toBe(true); });
 });

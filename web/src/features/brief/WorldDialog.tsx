@@ -11,7 +11,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { type SyntheticEvent, useState } from 'react';
 
-import { asApiError, type World, type WorldEntry } from '../../shared/api';
+import { asApiError, type KeptWorld, type World, type WorldEntry } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { type Chosen, entriesNow, OWN, useKeptWorlds, withDropped, withKept, withOwn, withWeight } from './useWorld';
 
@@ -78,8 +78,12 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
 function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen) => void }) {
   const { kept, keep, forget } = useKeptWorlds();
   const [title, setTitle] = useState('');
+  const [forgotten, setForgotten] = useState<KeptWorld | null>(null);
   const own = Object.values(chosen.own).reduce((sum, entries) => sum + entries.length, 0);
   const error = asApiError(keep.error ?? forget.error);
+  const forgetOne = (world: KeptWorld) => {
+    forget.mutate(world.id, { onSuccess: () => { setForgotten(world); } });
+  };
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     keep.mutate({ title, entries: chosen.own }, { onSuccess: () => { setTitle(''); } });
@@ -90,10 +94,15 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
       {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6, mb: 1 }}>
         {kept.data?.map((world) => (
-          <Chip key={world.id} size="small" label={world.title} title="Put its words in here; the cross forgets it" onClick={() => { onChange(withKept(chosen, world.entries)); }} onDelete={() => { forget.mutate(world.id); }} />
+          <Chip key={world.id} size="small" label={world.title} title="Put its words in here; the cross forgets it" onClick={() => { onChange(withKept(chosen, world.entries)); }} onDelete={() => { forgetOne(world); }} />
         ))}
         {kept.data?.length === 0 && <Typography variant="body2" color="textSecondary">What you keep under a title is here in your next project.</Typography>}
       </Stack>
+      {forgotten && (
+        <Alert severity="info" sx={{ mb: 1 }} action={<Button size="small" color="inherit" onClick={() => { keep.mutate(forgotten); setForgotten(null); }}>Undo</Button>}>
+          The world {forgotten.title} was forgotten.
+        </Alert>
+      )}
       <Stack direction="row" component="form" onSubmit={submit} sx={{ gap: 1, alignItems: 'center' }}>
         <TextField size="small" label="Keep your own words as" value={title} disabled={own === 0} onChange={(e) => { setTitle(e.target.value); }} />
         <Button type="submit" size="small" disabled={!title.trim() || keep.isPending}>Keep {plural(own, 'word', 'words')}</Button>

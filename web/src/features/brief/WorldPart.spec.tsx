@@ -7,6 +7,7 @@ import type { World } from '../../shared/api';
 import { renderIn, serve } from '../../shared/testing/render';
 import { sampleBrief } from '../../shared/testing/samples';
 import { type Chosen, entriesNow, fieldsNow, leftOf, withDropped, withField, withKept, withOwn, withWeight } from './useWorld';
+import { WorldDialog } from './WorldDialog';
 import { AboutField, WorldPart } from './WorldPart';
 
 const NONE: Chosen = sampleBrief().world;
@@ -102,4 +103,16 @@ it('saves the sentence when it is left or at Enter, and only when it changed', a
   expect(change).not.toHaveBeenCalled();
   await user.type(field, ' For beginners.{Enter}');
   await waitFor(() => { expect(change).toHaveBeenCalledWith('A studio. For beginners.'); });
+});
+
+
+it('takes back the forgetting of a world', async () => {
+  const user = userEvent.setup();
+  const asked = serve((_method, path) => (path.endsWith('/worlds') ? { body: [{ id: 4, title: 'Clay talk', entries: { sounds: ['clink'] } }] } : { status: 204 }));
+  renderIn(<WorldDialog world={world()} chosen={NONE} onChange={vi.fn()} onClose={vi.fn()} />);
+  (await screen.findByRole('button', { name: 'Clay talk' })).focus();
+  await user.keyboard('{Delete}');
+  await user.click(await screen.findByRole('button', { name: 'Undo' }));
+  await waitFor(() => { expect(asked.some((a) => a.method === 'POST' && JSON.stringify(a.body).includes('"clink"'))).toBe(true); });
+  expect(asked.some((a) => a.method === 'DELETE' && a.path === '/api/worlds/4')).toBe(true);
 });

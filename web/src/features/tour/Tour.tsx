@@ -15,6 +15,7 @@ interface Stop {
 
 const STOPS: readonly Stop[] = [
   { at: '[aria-label="Words and limits"]', title: 'Your words', text: 'Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.' },
+  { at: '[aria-label="Fields of your world"]', title: 'Your world', text: 'Names are said from here: the fields nearest to your sentence and what people say in them. Switch fields, answer the small questions, drop what is not yours.' },
   { at: '[role="grid"][aria-label="Names"]', title: 'The sheet', text: 'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.' },
   { at: '[aria-label="Reasons"]', title: 'The reasons', text: 'Why the chosen name is there, who says it is open and when, and names near it.' },
   { at: '[aria-label="What became of the names"]', title: 'What became of them', text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.' },
