@@ -73,9 +73,11 @@ def follow(address: str, project: Any, rounds: int) -> tuple[list[float], list[f
 
 def at_once(project: Any, rounds: int) -> list[float]:
     """Seconds of making and storing the whole list in one go."""
+    from django.conf import settings
+
     from vinetag.apps.naming import services
 
-    services.FIRST = services.STEP
+    services.FIRST = settings.NAMES_A_STEP
     seconds = []
     for word in ("warm", *WORDS[:rounds]):
         brief = {**project.brief, "keywords": [*KEYWORDS, word]}

@@ -8,6 +8,10 @@ export default defineConfig({
     environment: 'happy-dom',
     setupFiles: ['src/shared/testing/setup.ts'],
     restoreMocks: true,
+    // Two threads that keep what they loaded: loading is most of what a file of tests costs.
+    pool: 'threads',
+    maxWorkers: 2,
+    isolate: false,
     // Machines that run the tests are slow and noisy; nothing here is about speed.
     testTimeout: 60_000,
   },

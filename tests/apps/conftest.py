@@ -41,12 +41,12 @@ remembered = cache(make_names)
 
 
 @pytest.fixture(autouse=True)
-def _made_once(monkeypatch: pytest.MonkeyPatch) -> None:
+def _made_once(monkeypatch: pytest.MonkeyPatch, settings: Any) -> None:
     """The same brief gives the same names (the core's tests see to that): they are made once, and
     lists are short, as storing them is most of what a test here costs.
     """
     monkeypatch.setattr("vinetag.apps.naming.services.make_names", remembered)
-    monkeypatch.setattr("vinetag.apps.naming.services.STEP", STEP)
+    settings.NAMES_A_STEP = STEP
 
 
 @pytest.fixture(autouse=True)

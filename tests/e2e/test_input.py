@@ -105,10 +105,12 @@ def test_every_view_passes_the_accessibility_rules(
         base_url=base_url, viewport={"width": 1280, "height": 800}, color_scheme=scheme
     )
     page = context.new_page()
+    # What only the colours can spoil is seen once more in the dark.
+    rules = {"runOnly": ["color-contrast", "link-in-text-block"]} if scheme == "dark" else {}
 
     def violations() -> list[str]:
         page.wait_for_timeout(400)
-        found = Axe().run(page).response["violations"]
+        found = Axe().run(page, options=rules).response["violations"]
         return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found]
 
     found: dict[str, list[str]] = {}

@@ -20,6 +20,8 @@ import pytest
 from ops import start
 from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
 
+# What is set up for all of them is set up by one worker.
+pytestmark = pytest.mark.xdist_group("start")
 PARTS = ("port", "registry-port", "dns-port", "db-port", "redis-port")
 KILLED = {
     "web": "vinetag.config.serve",

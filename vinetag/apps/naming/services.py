@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 
+from django.conf import settings
 from django.db import transaction
 from django.db.models import F, Q, QuerySet
 from django.utils import timezone
@@ -26,7 +27,6 @@ from vinetag.core.make.variety import varied
 
 __all__ = [
     "FIRST",
-    "STEP",
     "archive_project",
     "brief_of",
     "change_project",
@@ -48,7 +48,6 @@ __all__ = [
 # So many names are listed while the person waits (those of the first tier, so that no other need
 # be graded), and so many once there is time.
 FIRST = TIERS[0][2]
-STEP = 2_000
 DEEPEST = 50_000
 MAX_PROJECTS = 500
 # Removed projects can be brought back for so long, and are deleted then; so many at a time.
@@ -228,19 +227,19 @@ def keep_views(
 
 def only_first(project: Project) -> bool:
     """Whether the list is to be made as long as lists usually are."""
-    return project.depth < min(STEP, project.within)
+    return project.depth < min(settings.NAMES_A_STEP, project.within)
 
 
 def list_more(project: Project) -> Project:
-    """Make the list STEP long, or twice as long as it is; those already there keep their places.
-    When the list was made anew meanwhile, that one stays as it is. Raises ConflictError when there
-    are no more.
+    """Make the list NAMES_A_STEP long, or twice as long as it is; those already there keep their
+    places. When the list was made anew meanwhile, that one stays as it is. Raises ConflictError
+    when there are no more.
     """
     if project.depth >= min(DEEPEST, project.within):
         raise ConflictError(
             "no_more", "That is all there is. Keep or add words to get other names."
         )
-    project.depth = min(DEEPEST, max(STEP, 2 * project.depth))
+    project.depth = min(DEEPEST, max(settings.NAMES_A_STEP, 2 * project.depth))
     made = _made(project, brief_of(project))
     with transaction.atomic():
         now = Project.objects.select_for_update().get(pk=project.pk)

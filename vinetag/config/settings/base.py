@@ -86,6 +86,7 @@ CSRF_FAILURE_VIEW = "vinetag.config.urls.csrf_failure"
 # Headers that guard pages are added in front (vinetag.config.front), to files as well.
 HSTS_SECONDS = int(env.number("VINETAG_HSTS", 0))
 # A session without a request for so long ends; 0 for two weeks from signing in.
+NAMES_A_STEP = int(env.number("VINETAG_NAMES_A_STEP", 2_000))
 IDLE_MINUTES = env.number("VINETAG_IDLE_MINUTES", 0)
 if IDLE_MINUTES:
     SESSION_COOKIE_AGE = int(IDLE_MINUTES * 60)
