@@ -20,7 +20,6 @@ PYTHON = [sys.executable, "-W", "ignore::DeprecationWarning"]
 WEB = ROOT / "web"
 API_FILES = (ROOT / "docs/openapi.json", WEB / "src/shared/api/schema.d.ts")
 
-SIDE_BY_SIDE = ["-n", "2", "--dist", "loadgroup"]
 # Browser tests wait for most of their time and should find a free core then; the others fill up.
 AFTER = ["nice", "-n", "5"]
 LAST = ["nice", "-n", "10"]
@@ -122,16 +121,16 @@ def python(env: dict[str, str], options: Sequence[str]) -> bool:
 
 
 def everything(env: dict[str, str], *, linters: bool) -> bool:
-    """All checks at once: the browser's tests and the others, by two workers each, and the linters
-    and the front end's tests. Much of every kind is waiting, so that two cores are kept busy.
+    """All checks at once: the browser's tests, the others, and the linters with the front end's
+    tests, each in turn. More at a time wait for each other on two cores.
     """
-    browser = [*PYTHON, "-m", "pytest", "-m", "e2e", *SIDE_BY_SIDE, "--durations=5"]
+    browser = [*PYTHON, "-m", "pytest", "-m", "e2e", "--durations=5"]
     # The API's files are made anew before anything reads them.
     passed = not linters or api_is_current(env)
     with ThreadPoolExecutor(2) as beside:
         shown = beside.submit(step, "browser tests", browser, env)
         linted = beside.submit(lambda: not linters or (lint(env) & front_end(env)))
-        passed = python(env, ["-m", "not e2e", *SIDE_BY_SIDE, "--durations=15"]) and passed
+        passed = python(env, ["-m", "not e2e", "--durations=15"]) and passed
         return shown.result() and linted.result() and passed
 
 
