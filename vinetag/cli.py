@@ -298,6 +298,10 @@ def _answer(answer: Answer, args: argparse.Namespace) -> dict[str, Any]:
         moments = (getattr(e, name) for e in answer.evidence)
         return next((m.isoformat() for m in moments if m), None)
 
+    def amount(name: str) -> str | None:
+        exact = getattr(quote, name, None)
+        return None if exact is None else str(exact)
+
     drops = next((e.drops for e in answer.evidence if e.drops), None)
     found: dict[str, Any] = {
         "name": str(answer.name),
@@ -311,9 +315,9 @@ def _answer(answer: Answer, args: argparse.Namespace) -> dict[str, Any]:
         "may_open_from": drops[0].isoformat() if drops else None,
         "may_open_until": drops[1].isoformat() if drops else None,
         "currency": quote.currency if quote else None,
-        "first_year": quote.first_year if quote else None,
-        "renewal": quote.renewal if quote else None,
-        "holder_asks": quote.asked if quote else None,
+        "first_year": amount("first_year"),
+        "renewal": amount("renewal"),
+        "holder_asks": amount("asked"),
         "asked_at": answer.asked_at.isoformat(timespec="seconds"),
     }
     if args.format == "json":

@@ -6,6 +6,7 @@ import io
 import json
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
+from decimal import Decimal
 from typing import Any
 from urllib.parse import quote
 
@@ -143,7 +144,7 @@ def test_the_ladder_shows_the_first_open_form(api: APIClient, project: Project) 
 
 def priced(label: str) -> Answer:
     moment = datetime(2026, 11, 25, 10, tzinfo=UTC)
-    seller = Evidence("quote", "premium", moment, quote=Quote("EUR", 120.0, 30.0))
+    seller = Evidence("quote", "premium", moment, quote=Quote("EUR", Decimal(120), Decimal(30)))
     registry = Evidence("rdap", "unregistered", moment, "http://registry.example/x")
     return answer(label, status="premium", evidence=(registry, seller), purpose="buying")
 
@@ -159,7 +160,7 @@ def test_statuses_leave_as_csv_xlsx_and_json(api: APIClient, project: Project) -
     )
     assert [r["full name"] for r in rows] == [f"{FREE}.com", f"{FREE}.net", "letter.org"]
     first = rows[0]
-    assert (first["status"], first["first year"], first["currency"]) == ("premium", "120.0", "EUR")
+    assert (first["status"], first["first year"], first["currency"]) == ("premium", "120", "EUR")
     assert "Registry (RDAP) has no such registration. (2026-11-25 10:00)" in first["evidence"]
     assert first["age in minutes"] == "0"
     assert rows[1]["status"] == "not asked"
@@ -278,7 +279,9 @@ def test_a_stream_is_refused_beyond_the_limit_and_ends_with_the_session(
 def test_a_price_stands_after_a_check_that_asks_no_seller(api: APIClient, project: Project) -> None:
     """Only a seller knows of a price; that a registry finds the name free says nothing of it."""
     now = timezone.now()
-    seller = Evidence("quote", "premium", now - timedelta(hours=3), quote=Quote("EUR", 900.0, 60.0))
+    seller = Evidence(
+        "quote", "premium", now - timedelta(hours=3), quote=Quote("EUR", Decimal(900), Decimal(60))
+    )
     registry = Evidence("rdap", "unregistered", now, "http://registry.example/x")
     bought = answer("inkpost", status="premium", evidence=(registry, seller), purpose="buying")
     save_answers(project.pk, [bought])
@@ -362,7 +365,7 @@ def test_the_catalogue_is_an_administrators_to_change(
     assert api.put("/api/extensions/file", {"text": "extension\ncom"}).status_code == 404
     person.is_staff = True
     person.save()
-    assert api.put("/api/extensions/com", entry).json()["yearly"] == 9.5
+    assert api.put("/api/extensions/com", entry).json()["yearly"] == "9.5"
     assert catalogue()["com"].letters_min == 5
     rule = api.post(f"/api/projects/{project.pk}/quick", {"label": "inks"}).json()
     assert rule[0]["status"] == "barred"
@@ -398,7 +401,7 @@ def test_answers_before_buying_carry_prices_and_dates(api: APIClient, project: P
     save_answers(project.pk, [priced("inkpost"), leaving])
     told = api.get(f"/api/projects/{project.pk}/names/inkpost").json()
     com, net = told["cells"]
-    assert (com["first_year"], com["renewal"], com["currency"]) == (120.0, 30.0, "EUR")
+    assert (com["first_year"], com["renewal"], com["currency"]) == ("120", "30", "EUR")
     assert net["drops_to"] > net["drops_from"]
     assert told["evidence"][-1]["registrar"] == "Gullwing Names"
     assert told["evidence"][-1]["statuses"] == ["pending delete"]

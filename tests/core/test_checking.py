@@ -28,6 +28,7 @@ from vinetag.core.checking import (
     verdict,
     write_evidence,
 )
+from vinetag.core.money import neat
 from vinetag.core.names import FullName
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
@@ -166,13 +167,17 @@ def test_when_a_leaving_name_may_open() -> None:
     assert may_open(["active"], expired, changed) is None
 
 
+AMOUNTS = st.decimals(0, 10**6, places=3).map(neat)
+
+
 @given(
     st.sampled_from(ALL),
     st.sampled_from(get_args(Says)),
     st.sampled_from(get_args(Trouble)),
     st.text(max_size=20),
     st.none() | st.datetimes(timezones=st.just(UTC)),
-    st.none() | st.builds(Quote, st.just("EUR"), st.none() | st.floats(0, 1e6)),
+    st.none()
+    | st.builds(Quote, st.just("EUR"), st.none() | st.decimals(0, 10**6, places=3).map(neat)),
 )
 def test_evidence_is_read_as_it_was_written(
     source: Source, says: Says, trouble: Trouble, detail: str, moment: object, quote: object

@@ -1,6 +1,7 @@
 """Narrowing, counting and ordering a list of names."""
 
 from dataclasses import replace
+from decimal import Decimal
 from typing import Any
 
 import pytest
@@ -67,20 +68,21 @@ def test_each_filter_leaves_what_it_says(
 
 
 def test_statuses_and_prices_narrow(columns: Columns) -> None:
-    columns.answer("inkpost", "com", "open", 12.0)
-    columns.answer("inkpost", "ie", "taken", 9.0)
-    columns.answer("inknest", "com", "open", None)
-    columns.answer("inknest", "ie", "premium", 300.0)
-    columns.answer("goink", "ie", "unsure", None)
-    columns.answer("elsewhere", "com", "open", 1.0)
+    columns.answer("inkpost", "com", "open", Decimal("19.999"), "EUR")
+    columns.answer("inkpost", "ie", "taken", Decimal(9), "EUR")
+    columns.answer("inknest", "com", "open")
+    columns.answer("inknest", "ie", "premium", Decimal(300), "EUR")
+    columns.answer("goink", "ie", "unsure")
+    columns.answer("elsewhere", "com", "open", Decimal(1), "EUR")
     assert left(columns, open_in=("any",)) == ["inkpost", "inknest"]
     assert left(columns, open_in=("all",)) == []
     assert left(columns, open_in=("com",), status=("premium",)) == ["inknest"]
     assert left(columns, status=("not asked",)) == ["goink", "ink-post", "inq4"]
-    assert left(columns, price_max=20.0) == ["inkpost"]
+    assert left(columns, price_max=Decimal(20)) == ["inkpost"]
+    assert left(columns, price_max=Decimal("19.99")) == []
     assert left(columns, sort=".ie")[:3] == ["inknest", "goink", "ink-post"]
     assert left(columns, sort="price")[:2] == ["inkpost", "inknest"]
-    columns.answer("inknest", "ie", "open", 30.0)
+    columns.answer("inknest", "ie", "open", Decimal(30), "EUR")
     assert left(columns, open_in=("com", "ie"), open_all=True) == ["inknest"]
 
 
@@ -167,7 +169,8 @@ def test_counts_are_what_the_filters_then_leave(
     columns = Columns(lines)
     for row in lines:
         status = data.draw(st.sampled_from([*STATUS_NAMES[1:], ""]))
-        columns.answer(row.label, data.draw(st.sampled_from(BRIEF)), status, 10.0)
+        currency = data.draw(st.sampled_from(["EUR", "SEK", ""]))
+        columns.answer(row.label, data.draw(st.sampled_from(BRIEF)), status, Decimal(10), currency)
     columns.mark(
         KEPT, data.draw(st.sets(st.sampled_from(columns.labels)) if lines else st.just(()))
     )
@@ -192,7 +195,25 @@ def test_counts_are_what_the_filters_then_leave(
         assert total(grade_min=float(score)) == counts.least["grade"][score]
     known = sum(n for value, n in counts.values["letters"].items() if value <= 4)
     assert total(letters_min=None, letters_max=4) == known
-    assert total(price_max=10.0) == counts.prices[10]
+    assert total(price_max=Decimal(10)) == counts.prices[10]
+
+
+def test_prices_of_unlike_currencies_are_not_compared(columns: Columns) -> None:
+    assert (columns.currency(BRIEF), left(columns, price_max=Decimal(1))) == ("", [])
+    columns.answer("inkpost", "com", "open", Decimal(90), "SEK")
+    columns.answer("inknest", "com", "open", Decimal(30), "EUR")
+    columns.answer("goink", "ie", "open", Decimal("10.10"), "EUR")
+    columns.answer("goink", "com", "open", Decimal(1), "SEK")
+    # As many of each: the first by letter.
+    assert columns.currency(BRIEF) == "EUR"
+    assert left(columns, sort="price")[:2] == ["goink", "inknest"]
+    assert left(columns, price_max=Decimal(50)) == ["inknest", "goink"]
+    columns.answer("inq4", "com", "open", Decimal(500), "SEK")
+    assert columns.currency(BRIEF) == "SEK"
+    assert left(columns, sort="price")[:3] == ["goink", "inkpost", "inq4"]
+    columns.answer("goink", "com", "taken")
+    columns.answer("inq4", "com", "taken")
+    assert columns.currency(BRIEF) == "EUR"
 
 
 def test_an_address_is_read_and_nonsense_is_told_field_by_field() -> None:

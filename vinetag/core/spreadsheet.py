@@ -5,13 +5,14 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Iterable, Sequence
+from decimal import Decimal
 from itertools import chain
 
 from xlsxwriter import Workbook
 
 __all__ = ["Cell", "as_csv", "as_xlsx", "plain_cell", "safe_cell"]
 
-Cell = str | int | float | None
+Cell = str | int | float | Decimal | None
 # Characters a cell of a workbook can hold.
 LONGEST_TEXT = 32_767
 DANGEROUS = ("=", "+", "-", "@", "\t", "\r", "\n")

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from datetime import UTC, datetime
+from decimal import Decimal
 from typing import Any, NamedTuple, Protocol
 from urllib.parse import quote, urlsplit
 
@@ -15,14 +16,13 @@ import msgspec
 from pycares import errno
 
 from vinetag.core.checking import Evidence, Quote, Says, Source, Trouble, may_open
+from vinetag.core.money import Money, amount_of
 from vinetag.core.names import FullName
 from vinetag.lookup.bootstrap import Bootstrap
 from vinetag.lookup.fetching import Failure, Reply, get, origin_of, target_of
 from vinetag.lookup.rdap import Found, domain_address, read_domain
 
 __all__ = ["Asked", "DnsSource", "QuoteSource", "RdapSource", "SourceOfAnswers"]
-
-DEAREST = 1e9
 
 
 class Asked(NamedTuple):
@@ -179,14 +179,22 @@ class _Quoted(msgspec.Struct):
     name: str
     offer: str
     currency: str = ""
-    first_year: float | None = None
-    renewal: float | None = None
-    asked: float | None = None
+    first_year: Decimal | None = None
+    renewal: Decimal | None = None
+    asked: Decimal | None = None
 
-    @property
-    def prices(self) -> tuple[float | None, ...]:
-        """All there are."""
-        return self.first_year, self.renewal, self.asked
+    def quote(self) -> Quote | None:
+        """The prices, None where there are none. Raises ValueError for amounts and currencies that
+        cannot be.
+        """
+        prices = (self.first_year, self.renewal, self.asked)
+        if not self.currency and not any(price is not None for price in prices):
+            return None
+        first, renewal, asked = (
+            None if price is None else Money(amount_of(price), self.currency).amount
+            for price in prices
+        )
+        return Quote(self.currency, first, renewal, asked)
 
 
 _QUOTE = msgspec.json.Decoder(_Quoted)
@@ -225,14 +233,13 @@ def _of_seller(reply: Reply, address: str, name: FullName) -> Evidence:
         quoted = _QUOTE.decode(reply.body)
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
         return nothing("nonsense", str(error))
-    if any(p is not None and not 0 <= p <= DEAREST for p in quoted.prices):
-        return nothing("nonsense", "a price that cannot be")
+    try:
+        prices = quoted.quote()
+    except ValueError as error:
+        return nothing("nonsense", f"a price that cannot be: {error}")
     says = _OFFERS.get(quoted.offer)
     if says is None or quoted.name != str(name):
         return nothing("nonsense", f"an offer {quoted.offer!r} about {quoted.name!r}")
-    prices = None
-    if quoted.currency:
-        prices = Quote(quoted.currency[:3], quoted.first_year, quoted.renewal, quoted.asked)
     return Evidence("quote", says, _now(), address, quote=prices)
 
 

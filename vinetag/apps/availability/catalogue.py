@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict, fields
+from typing import Any
 
 from django.core.cache import cache
 from django.db import transaction
@@ -11,6 +12,7 @@ from vinetag.apps.accounts.errors import ConflictError, NotFoundError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.models import ExtensionRow
 from vinetag.core.extensions import Catalogue, Entry, shipped_catalogue
+from vinetag.core.money import amount_of
 
 __all__ = ["catalogue", "load_catalogue", "put_entry", "replace_catalogue", "require_administrator"]
 
@@ -23,9 +25,17 @@ def catalogue() -> Catalogue:
     rows = cache.get(CACHED)
     if rows is None:
         rows = list(ExtensionRow.objects.order_by("id").values(*FIELDS))
+        for row in rows:
+            row["yearly"] = None if row["yearly"] is None else str(row["yearly"])
         cache.set(CACHED, rows, 3600)
-    entries = [Entry(**{**row, "works": tuple(row["works"])}) for row in rows]
+    entries = [_entry(row) for row in rows]
     return Catalogue({e.extension: e for e in entries}) if entries else shipped_catalogue()
+
+
+def _entry(row: dict[str, Any]) -> Entry:
+    """As the cache has it: plain JSON."""
+    yearly = None if row["yearly"] is None else amount_of(row["yearly"])
+    return Entry(**{**row, "works": tuple(row["works"]), "yearly": yearly})
 
 
 def load_catalogue() -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import ClassVar
 
 from django.db import models
@@ -9,9 +10,14 @@ from django.utils import timezone
 
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import STATUSES
+from vinetag.core.money import PLACES
 
 __all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedList"]
 
+# Amounts up to core.money.DEAREST, with its PLACES.
+amount_field = partial(
+    models.DecimalField, max_digits=13, decimal_places=PLACES, null=True, blank=True
+)
 STATUS_CHOICES = [(status, status) for status in STATUSES]
 
 
@@ -113,9 +119,9 @@ class Lookup(Known):
     drops_from = models.DateTimeField(null=True, blank=True)
     drops_to = models.DateTimeField(null=True, blank=True)
     currency = models.CharField(max_length=3, blank=True, default="")
-    first_year = models.FloatField(null=True, blank=True)
-    renewal = models.FloatField(null=True, blank=True)
-    holder_asks = models.FloatField(null=True, blank=True)
+    first_year = amount_field()
+    renewal = amount_field()
+    holder_asks = amount_field()
     imported = models.BooleanField(default=False)
     number = models.PositiveBigIntegerField(default=0)
     check_run = models.ForeignKey(
@@ -186,7 +192,7 @@ class ExtensionRow(models.Model):
     letters_min = models.PositiveSmallIntegerField(default=1)
     letters_max = models.PositiveSmallIntegerField(default=63)
     idn = models.BooleanField(default=True)
-    yearly = models.FloatField(null=True, blank=True)
+    yearly = amount_field()
     rdap = models.CharField(max_length=300, blank=True, default="")
 
     def __str__(self) -> str:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
+from decimal import Decimal
 from typing import Annotated, Any, Final, Literal, TypeVar
 
 import msgspec
@@ -16,6 +17,7 @@ from msgspec import Meta, Raw, Struct
 from vinetag.core.checking import Purpose, Says, Source, Status, Trouble
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.extensions import parse_extension
+from vinetag.core.money import amount_of
 from vinetag.core.names import parse_label
 
 __all__ = [
@@ -31,7 +33,12 @@ MOST_TOLD: Final = 50
 
 Label = Annotated[str, Meta(max_length=253)]
 Text = Annotated[str, Meta(max_length=300)]
-Price = Annotated[float, Meta(ge=0, le=1e9)]
+
+
+class Price(Decimal):
+    """An amount as a file has it: digits as text, or a number as earlier versions wrote it."""
+
+
 PartKind = Literal[
     "keyword", "kin", "name", "lead", "tail", "place", "hyphen", "form", "affix", "blend", "clip",
     "respell", "mirror", "invent", "initials", "acrossdot", "word", "world", "small", "ending",
@@ -190,6 +197,12 @@ def read_document(content: bytes) -> tuple[Document | None, list[Problem]]:
     return _Reader(envelope).read()
 
 
+def _amount(kind: type, given: object) -> Price:
+    if kind is not Price or isinstance(given, bool):
+        raise ValueError("not an amount")
+    return Price(amount_of(given))
+
+
 class _Reader:
     def __init__(self, envelope: _Envelope) -> None:
         self._envelope = envelope
@@ -233,7 +246,7 @@ class _Reader:
         if len(given) > MOST[name]:
             self._tell(Problem(name, "too_many", {"limit": MOST[name], "count": len(given)}))
             return []
-        decoder, found = msgspec.json.Decoder(kind), []
+        decoder, found = msgspec.json.Decoder(kind, dec_hook=_amount), []
         for i, raw in enumerate(given):
             try:
                 one = decoder.decode(raw if kind is not _Bare else b'{"label":%s}' % bytes(raw))

@@ -13,6 +13,7 @@ from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.core.checking import TROUBLE_WORDING, read_evidence, told
 from vinetag.core.grade import MEASURES
+from vinetag.core.money import neat
 from vinetag.core.names import FullName, unicode_label
 from vinetag.core.spreadsheet import as_csv, as_xlsx
 
@@ -38,7 +39,9 @@ def exported(project: Project, names: Sequence[FullName], form: str) -> tuple[by
     rows = _rows(project, names)
     if form == "json":
         documents = [dict(zip(COLUMNS, row, strict=True)) for row in rows]
-        return json.dumps(documents, ensure_ascii=False, indent=1).encode(), KINDS[form]
+        return json.dumps(documents, ensure_ascii=False, indent=1, default=str).encode(), KINDS[
+            form
+        ]
     write = as_csv if form == "csv" else as_xlsx
     return write(COLUMNS, rows), KINDS[form]
 
@@ -82,9 +85,7 @@ def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: dateti
         _moment(row.drops_from),
         _moment(row.drops_to),
         row.currency or None,
-        row.first_year,
-        row.renewal,
-        row.holder_asks,
+        *(a if a is None else neat(a) for a in (row.first_year, row.renewal, row.holder_asks)),
         " ".join(f"{told(e)} ({e.at:%Y-%m-%d %H:%M})" for e in evidence),
     ]
 

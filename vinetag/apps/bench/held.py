@@ -31,6 +31,7 @@ __all__ = ["Listing", "is_held", "listing"]
 MOST_ROWS = 500_000
 ORDERS = 8
 BATCH = 5_000
+ANSWERED = ("label", "extension", "status", "first_year", "currency")
 VERDICTS = {Look.Verdict.SEEN: SEEN, Look.Verdict.LATER: LATER, Look.Verdict.NONE: 0}
 
 
@@ -142,7 +143,7 @@ def _follow(project: Project, held: _Held) -> None:
         # A number that went back belongs to another life of the project: begin anew.
         since = held.answers if project.answers > held.answers else 0
         rows = Lookup.objects.filter(project=project, number__gt=since)
-        for row in rows.values_list("label", "extension", "status", "first_year").iterator(BATCH):
+        for row in rows.values_list(*ANSWERED).iterator(BATCH):
             columns.answer(*row)
         held.answers = project.answers
         held.orders.clear()

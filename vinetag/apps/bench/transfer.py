@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from datetime import datetime
+from decimal import Decimal
 from typing import Any, Final
 
 import msgspec
@@ -21,6 +22,7 @@ from vinetag.apps.naming.models import Look, Project
 from vinetag.apps.naming.services import create_project, keep_views, show_project
 from vinetag.apps.shortlists.models import DuelRow, Entry
 from vinetag.apps.shortlists.services import entries, keep, note, tag
+from vinetag.core.money import neat
 
 __all__ = ["FORMAT", "duplicate", "project_document", "read_project"]
 
@@ -77,12 +79,14 @@ def project_document(project: Project) -> dict[str, Any]:
     }  # fmt: skip
 
 
+def _plain(value: Any) -> Any:
+    if isinstance(value, datetime):
+        return value.isoformat()
+    return str(neat(value)) if isinstance(value, Decimal) else value
+
+
 def _written(row: Mapping[str, Any]) -> dict[str, Any]:
-    return {
-        k: v.isoformat() if isinstance(v, datetime) else v
-        for k, v in row.items()
-        if v is not None and v != "" and v != []
-    }
+    return {k: _plain(v) for k, v in row.items() if v is not None and v != "" and v != []}
 
 
 def read_project(*, owner: User, content: bytes, told: Told = lambda _: None) -> Project:
@@ -178,6 +182,6 @@ def _row(answer: Answer) -> dict[str, Any]:
     # As evidence is kept: moments as text, and nothing that is empty.
     row["evidence"] = [
         {k: v for k, v in one.items() if v not in (None, "", []) or k == "says"}
-        for one in msgspec.to_builtins(answer.evidence)
+        for one in msgspec.to_builtins(answer.evidence, enc_hook=str)
     ]
     return row

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import Any, Final
 
 from vinetag.apps.shortlists.services import Kept
+from vinetag.core.money import neat
 from vinetag.core.names import unicode_label
 from vinetag.core.spreadsheet import Cell, as_csv, as_xlsx
 
@@ -33,7 +34,7 @@ def shortlist_file(kept: Sequence[Kept], extensions: Sequence[str], form: str) -
         documents: list[dict[str, Any]] = [dict(zip(columns, row, strict=True)) for row in rows]
         for document, item in zip(documents, kept, strict=True):
             document["tags"] = item.entry.tags
-        return json.dumps(documents, ensure_ascii=False, indent=1).encode()
+        return json.dumps(documents, ensure_ascii=False, indent=1, default=str).encode()
     return as_csv(columns, rows) if form == "csv" else as_xlsx(columns, rows)
 
 
@@ -44,7 +45,8 @@ def _row(place: int, item: Kept, extensions: Sequence[str]) -> list[Cell]:
         cells.append(lookup.status if lookup else "not asked")
         moment = lookup.asked_at if lookup else None
         cells.append(moment.strftime("%Y-%m-%d %H:%M") if moment else "")
-        cells += [lookup.first_year, lookup.renewal] if lookup else [None, None]
+        prices = (lookup.first_year, lookup.renewal) if lookup else (None, None)
+        cells += [price if price is None else neat(price) for price in prices]
         cells.append(lookup.currency if lookup and lookup.first_year is not None else "")
     label = unicode_label(item.entry.label)
     letters = len(label) - label.count("-")

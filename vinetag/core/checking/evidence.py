@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
+from decimal import Decimal
 from typing import Any, Final, Literal, cast, get_args
+
+from vinetag.core.money import amount_of
 
 __all__ = [
     "STATUSES", "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Source", "Status",
@@ -64,6 +67,9 @@ SAYS_WORDS: Final[Mapping[Says, str]] = {
 }
 
 
+AMOUNTS: Final = ("first_year", "renewal", "asked")
+
+
 @dataclass(frozen=True, slots=True)
 class Quote:
     """A seller's prices, in `currency` (ISO 4217): the first year, each later year, and what the
@@ -71,9 +77,9 @@ class Quote:
     """
 
     currency: str
-    first_year: float | None = None
-    renewal: float | None = None
-    asked: float | None = None
+    first_year: Decimal | None = None
+    renewal: Decimal | None = None
+    asked: Decimal | None = None
 
 
 @dataclass(slots=True)
@@ -129,10 +135,9 @@ def write_evidence(evidence: Evidence) -> dict[str, Any]:
     if evidence.drops:
         found["drops"] = [moment.isoformat() for moment in evidence.drops]
     if q := evidence.quote:
-        found["quote"] = {
-            "currency": q.currency, "first_year": q.first_year, "renewal": q.renewal,
-            "asked": q.asked,
-        }  # fmt: skip
+        amounts = {name: getattr(q, name) for name in AMOUNTS}
+        told = {name: None if a is None else str(a) for name, a in amounts.items()}
+        found["quote"] = {"currency": q.currency, **told}
     return found
 
 
@@ -158,5 +163,12 @@ def read_evidence(document: Mapping[str, Any]) -> Evidence:
         drops=(drops[0], drops[1]) if drops else None,
         registrar=document.get("registrar", ""),
         holder=document.get("holder", ""),
-        quote=Quote(**quote) if quote else None,
+        quote=_read_quote(quote) if quote else None,
     )
+
+
+def _read_quote(document: Mapping[str, Any]) -> Quote:
+    """Amounts are written as text; those of earlier versions stand there as numbers."""
+    given = {name: document.get(name) for name in AMOUNTS}
+    amounts = {name: None if a is None else amount_of(a) for name, a in given.items()}
+    return Quote(str(document["currency"]), **amounts)

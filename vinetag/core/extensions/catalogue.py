@@ -6,6 +6,7 @@ import csv
 import io
 from collections.abc import Iterator, Mapping
 from dataclasses import astuple, dataclass
+from decimal import Decimal
 from functools import cache
 from importlib.resources import files
 from typing import Final, cast
@@ -14,6 +15,7 @@ from urllib.parse import urlsplit
 from vinetag.core.errors import CatalogueError, ExtensionError, Problem
 from vinetag.core.extensions.eligibility import COUNTRIES, RULES
 from vinetag.core.extensions.known import parse_extension
+from vinetag.core.money import amount_of
 from vinetag.core.spreadsheet import plain_cell, safe_cell
 
 __all__ = [
@@ -70,7 +72,7 @@ class Entry:
     letters_min: int = 1
     letters_max: int = 63
     idn: bool = True
-    yearly: float | None = None
+    yearly: Decimal | None = None
     rdap: str = ""
 
 
@@ -193,11 +195,11 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
         long = {"limit": LONGEST_USE, "length": len(use)}
         problems.append(Problem(f"{line}, use", "too_long", long))
     yearly = cells.get("yearly", "")
-    price: float | None = None
+    price: Decimal | None = None
     if yearly:
         try:
-            price = float(yearly)
-            if not 0 <= price < 1_000_000:
+            price = amount_of(yearly)
+            if price >= 1_000_000:
                 raise ValueError
         except ValueError:
             problems.append(Problem(f"{line}, yearly", "not_price", {"value": yearly[:20]}))

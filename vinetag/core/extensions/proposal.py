@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from decimal import Decimal
 from typing import Final
 
 from vinetag.core.extensions.catalogue import WORKS, Catalogue, Entry
@@ -36,7 +37,7 @@ def propose(
     *,
     country: str = "",
     work: str = "any",
-    budget: float | None = None,
+    budget: Decimal | None = None,
     kind: str = "",
     limit: int = 12,
 ) -> list[Proposed]:
@@ -52,7 +53,7 @@ def propose(
 
 
 def _weigh(
-    entry: Entry, country: str, work: str, budget: float | None, kind: str
+    entry: Entry, country: str, work: str, budget: Decimal | None, kind: str
 ) -> Proposed | None:
     may = eligible(entry.eligibility, country, kind)
     if may.may == "no" or (
@@ -85,7 +86,7 @@ def _weigh(
     if entry.yearly is None:
         reasons.append("What a year costs is not known.")
     else:
-        points -= DEAR * min(entry.yearly, 150.0)
+        points -= DEAR * min(float(entry.yearly), 150.0)
         if budget is not None:
             reasons.append(f"About €{entry.yearly:,.0f} a year, within your €{budget:,.0f}.")
     if may.may == "ask":

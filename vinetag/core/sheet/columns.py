@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from typing import Final, NamedTuple
+from decimal import Decimal
+from typing import Any, Final, NamedTuple
 
 import numpy as np
 import numpy.typing as npt
@@ -12,6 +13,7 @@ import numpy.typing as npt
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
 from vinetag.core.checking import STATUSES
 from vinetag.core.facts import ADDED, OTHER
+from vinetag.core.money import thousandths
 
 __all__ = ["ADDED_NAMES", "LATER", "NOT_ASKED", "SEEN", "STATUS_NAMES", "Columns", "Line"]
 
@@ -21,8 +23,10 @@ STATUS_NAMES: Final = (NOT_ASKED, *STATUSES)
 ADDED_NAMES: Final = (*ADDED.values(), OTHER)
 KEPT, DISMISSED, SEEN, LATER = 1, 2, 4, 8
 UNKNOWN: Final = np.nan
+NO_PRICE: Final = np.iinfo(np.int64).max
 
 Numbers = npt.NDArray[np.float32]
+Figures = npt.NDArray[np.floating[Any]]
 Flags = npt.NDArray[np.bool_]
 
 
@@ -71,7 +75,9 @@ class Columns:
         self.digit: Flags = np.fromiter([digit(a) is not None for a in labels], np.bool_, count)
         self.marks = np.zeros(count, np.uint8)
         self._statuses: dict[str, npt.NDArray[np.uint8]] = {}
-        self._prices: dict[str, Numbers] = {}
+        self._prices: dict[str, npt.NDArray[np.int64]] = {}
+        self._currencies: dict[str, npt.NDArray[np.uint8]] = {}
+        self._known_currencies: list[str] = []
 
     def __len__(self) -> int:
         return len(self.labels)
@@ -81,29 +87,55 @@ class Columns:
         found = self._statuses.get(extension)
         return np.zeros(len(self), np.uint8) if found is None else found
 
-    def cheapest(self, extensions: Sequence[str]) -> Numbers:
-        """By name, the lowest known price of the first year under any of the extensions where it
-        can be registered; NaN where none is known.
+    def currency(self, extensions: Sequence[str]) -> str:
+        """The currency most known prices under the extensions are in; of as many, the first by
+        letter; "" where no price is known. Prices are compared in it alone.
         """
-        lowest = np.full(len(self), UNKNOWN, np.float32)
+        counts = np.zeros(len(self._known_currencies) + 1, np.int64)
         for extension in extensions:
             if extension in self._prices:
-                np.fmin(lowest, self._prices[extension], out=lowest)
-        return lowest
+                priced = self._prices[extension] != NO_PRICE
+                counts += np.bincount(self._currencies[extension][priced], minlength=len(counts))
+        ranked = sorted(zip(-counts, self._known_currencies, strict=False))
+        return ranked[0][1] if ranked and ranked[0][0] else ""
 
-    def answer(self, label: str, extension: str, status: str, price: float | None) -> None:
-        """Take in what was found out of one full name; `price` of the first year, when it can be
-        registered.
+    def cheapest(self, extensions: Sequence[str]) -> Figures:
+        """By name, the lowest known price of the first year, in thousandths of `currency`, under
+        any of the extensions where it can be registered; infinite where none is known in it.
+        """
+        lowest = np.full(len(self), NO_PRICE, np.int64)
+        code = (*self._known_currencies, "").index(self.currency(extensions))
+        for extension in extensions:
+            if extension in self._prices:
+                like = self._currencies[extension] == code
+                np.minimum(lowest, self._prices[extension], out=lowest, where=like)
+        return np.where(lowest == NO_PRICE, np.inf, lowest)
+
+    def answer(
+        self,
+        label: str,
+        extension: str,
+        status: str,
+        price: Decimal | None = None,
+        currency: str = "",
+    ) -> None:
+        """Take in what was found out of one full name; `price` of the first year in `currency`,
+        when it can be registered.
         """
         at = self.place.get(label)
         if at is None or status not in STATUS_NAMES:
             return
         if extension not in self._statuses:
             self._statuses[extension] = np.zeros(len(self), np.uint8)
-            self._prices[extension] = np.full(len(self), UNKNOWN, np.float32)
+            self._prices[extension] = np.full(len(self), NO_PRICE, np.int64)
+            self._currencies[extension] = np.zeros(len(self), np.uint8)
         self._statuses[extension][at] = STATUS_NAMES.index(status)
-        can_be_had = status in ("open", "premium") and price is not None
-        self._prices[extension][at] = price if can_be_had else UNKNOWN
+        self._prices[extension][at] = NO_PRICE
+        if status in ("open", "premium") and price is not None and currency:
+            if currency not in self._known_currencies:
+                self._known_currencies.append(currency)
+            self._prices[extension][at] = thousandths(price)
+            self._currencies[extension][at] = self._known_currencies.index(currency)
 
     def mark(self, bit: int, labels: Iterable[str]) -> None:
         """These names, and no others, have the mark KEPT or DISMISSED."""

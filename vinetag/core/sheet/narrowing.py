@@ -11,6 +11,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
+from vinetag.core.money import thousandths
 from vinetag.core.sheet.columns import (
     ADDED_NAMES,
     DISMISSED,
@@ -19,6 +20,7 @@ from vinetag.core.sheet.columns import (
     SEEN,
     STATUS_NAMES,
     Columns,
+    Figures,
     Flags,
     Numbers,
 )
@@ -31,6 +33,7 @@ WORTH: Final = (
     "open", "premium", "dropping", "offered", "unsure", "not asked", "reserved", "taken", "barred",
 )  # fmt: skip
 LEAST: Final = tuple(range(0, 100, 5))
+THOUSAND: Final = 1_000
 PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)
 
 
@@ -38,13 +41,14 @@ PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)
 class Counts:
     """How many names each choice of a filter would leave, with all other filters as they are.
     `values` of a range by value; `least` by measure (and "grade"): at least each of LEAST;
-    `prices`: at most each of PRICES; `choices`: by filter and choice.
+    `prices`: at most each of PRICES, in `currency`; `choices`: by filter and choice.
     """
 
     total: int
     values: Mapping[str, Mapping[int, int]]
     least: Mapping[str, Mapping[int, int]]
     prices: Mapping[int, int]
+    currency: str
     choices: Mapping[str, Mapping[str, int]]
 
 
@@ -82,7 +86,7 @@ class Narrowing:
         if q.status:
             masks["status"] = self._with_status(q.status)
         if q.price_max is not None:
-            masks["price"] = c.cheapest(self._extensions) <= q.price_max
+            masks["price"] = c.cheapest(self._extensions) <= thousandths(q.price_max)
         for name, flags in (("hyphen", c.hyphen), ("digit", c.digit)):
             wanted = getattr(q, name)
             if wanted:
@@ -133,7 +137,7 @@ class Narrowing:
         chosen = -chosen if falling != q.reverse else chosen
         return left[np.argsort(chosen, kind="stable")]
 
-    def _key(self, sort: str) -> tuple[Numbers, bool]:
+    def _key(self, sort: str) -> tuple[Figures, bool]:
         """A column to order by, and whether the highest comes first."""
         if sort.startswith("."):
             codes = self._columns.statuses(sort[1:])
@@ -177,8 +181,9 @@ class Narrowing:
             choices[name] = {"yes": yes, "no": len(inside) - yes}
         base = self._without("mark")
         choices["mark"] = {name: int(np.count_nonzero(base & _marked(c, name))) for name in MARKS}
-        at_most = {price: int(np.count_nonzero(prices <= price)) for price in PRICES}
-        return Counts(choices["mark"][q.mark], values, least, at_most, choices)
+        at_most = {p: int(np.count_nonzero(prices <= p * THOUSAND)) for p in PRICES}
+        currency = c.currency(self._extensions)
+        return Counts(choices["mark"][q.mark], values, least, at_most, currency, choices)
 
 
 def _with_letters(labels: Sequence[str], q: Question) -> Flags:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, fields
+from decimal import Decimal
 from typing import Any, Final
 
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
 from vinetag.core.errors import Problem, QuestionError
+from vinetag.core.money import amount_of
 from vinetag.core.sheet.columns import ADDED_NAMES, STATUS_NAMES
 
 __all__ = ["MARKS", "RANGES", "SORTS", "Question", "parse_question"]
@@ -50,7 +52,7 @@ class Question:
     open_in: tuple[str, ...] = ()
     open_all: bool = False
     status: tuple[str, ...] = ()
-    price_max: float | None = None
+    price_max: Decimal | None = None
     hyphen: str = ""
     digit: str = ""
     mark: str = ""
@@ -108,7 +110,7 @@ def _value(name: str, text: str, extensions: tuple[str, ...]) -> object:
     if name == "grade_min":
         return _number(text, 0, 100)
     if name == "price_max":
-        return _number(text, 0, 1_000_000)
+        return amount_of(_number(text, 0, 1_000_000))
     return int(_number(text, 0, MOST_TEXT))
 
 

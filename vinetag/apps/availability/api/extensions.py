@@ -73,7 +73,7 @@ class ProposalQuestionSerializer(serializers.Serializer[Any]):
     country = serializers.ChoiceField(choices=("", *COUNTRIES), default="", allow_blank=True)
     work = serializers.ChoiceField(choices=tuple(WORKS), default="any")
     kind = serializers.ChoiceField(choices=("", *OWNER_KINDS), default="", allow_blank=True)
-    budget = serializers.FloatField(required=False, min_value=1, max_value=100_000)
+    budget = serializers.DecimalField(9, 2, required=False, min_value=1, max_value=100_000)
 
 
 class ProposalsView(APIView):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from decimal import Decimal
 from typing import Any
 
 from drf_spectacular.utils import extend_schema_field
@@ -12,6 +13,7 @@ from vinetag.apps.availability.checks import MOST_FAULTS, is_asleep
 from vinetag.apps.availability.models import Check, Lookup
 from vinetag.core.checking import TROUBLE_WORDING, read_evidence, record_of, told
 from vinetag.core.extensions import RULES
+from vinetag.core.money import PLACES, neat
 from vinetag.core.names import unicode_label
 
 __all__ = [
@@ -23,6 +25,10 @@ __all__ = [
 
 # Sources of one answer are asked within so long.
 EARLIER = timedelta(minutes=5)
+
+
+def _amount(amount: Decimal | None) -> str | None:
+    return None if amount is None else str(neat(amount))
 
 
 class CellSerializer(serializers.ModelSerializer[Lookup]):
@@ -58,9 +64,9 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
             "drops_from": row.drops_from,
             "drops_to": row.drops_to,
             "currency": row.currency,
-            "first_year": row.first_year,
-            "renewal": row.renewal,
-            "holder_asks": row.holder_asks,
+            "first_year": _amount(row.first_year),
+            "renewal": _amount(row.renewal),
+            "holder_asks": _amount(row.holder_asks),
             "imported": row.imported,
             "pending": self.get_pending(row),
         }
@@ -267,7 +273,9 @@ class ExtensionSerializer(serializers.Serializer[Any]):
     letters_min = serializers.IntegerField(min_value=1, max_value=63)
     letters_max = serializers.IntegerField(min_value=1, max_value=63)
     idn = serializers.BooleanField()
-    yearly = serializers.FloatField(allow_null=True, help_text="A guide, in euros")
+    yearly = serializers.DecimalField(
+        13, PLACES, allow_null=True, normalize_output=True, help_text="A guide, in euros"
+    )
     rdap = serializers.CharField(allow_blank=True)
 
     def get_rule(self, entry: Any) -> str:
@@ -278,5 +286,7 @@ class ExtensionSerializer(serializers.Serializer[Any]):
 class ProposalSerializer(serializers.Serializer[Any]):
     extension = serializers.CharField(source="entry.extension")
     points = serializers.FloatField()
-    yearly = serializers.FloatField(source="entry.yearly", allow_null=True)
+    yearly = serializers.DecimalField(
+        13, PLACES, source="entry.yearly", allow_null=True, normalize_output=True
+    )
     reasons = serializers.ListField(child=serializers.CharField())

@@ -98,6 +98,9 @@ class CountsSerializer(serializers.Serializer[Any]):
         help_text="Of the grade and each measure: names with at least that score",
     )
     prices = serializers.DictField(child=serializers.IntegerField(), help_text="Names up to each")
+    currency = serializers.CharField(
+        help_text="That prices are compared in: the one most are in; empty where none is known"
+    )
     choices = serializers.DictField(
         child=serializers.DictField(child=serializers.IntegerField()), help_text="By filter"
     )

@@ -28,7 +28,6 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
   const isNew = entry.extension === '';
   const set = (part: Partial<Extension>) => { setDraft({ ...draft, ...part }); };
   const error = asApiError(put.error);
-  const number = (text: string) => (text.trim() === '' ? null : Number(text));
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="extension-title">
       <DialogTitle id="extension-title" variant="h2">{isNew ? 'A new extension' : `.${entry.extension}`}</DialogTitle>
@@ -46,7 +45,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
           <Stack direction="row" sx={{ gap: 1 }}>
             <TextField label="Characters, at least" value={draft.letters_min} onChange={(e) => { set({ letters_min: Number(e.target.value) || 0 }); }} />
             <TextField label="at most" value={draft.letters_max} onChange={(e) => { set({ letters_max: Number(e.target.value) || 0 }); }} />
-            <TextField label="About € a year" value={draft.yearly ?? ''} onChange={(e) => { const n = number(e.target.value); if (n === null || Number.isFinite(n)) set({ yearly: n }); }} />
+            <TextField label="About € a year" value={draft.yearly ?? ''} onChange={(e) => { const typed = e.target.value.trim(); if (/^\d*(\.\d{0,3})?$/.test(typed)) set({ yearly: typed || null }); }} />
           </Stack>
           <TextField label="RDAP, where the bootstrap has none" value={draft.rdap} onChange={(e) => { set({ rdap: e.target.value }); }} />
           <FormControlLabel control={<Switch checked={draft.idn} onChange={(e) => { set({ idn: e.target.checked }); }} />} label="Letters beyond a to z are allowed" />

@@ -9,7 +9,7 @@ import { ExtensionsPage } from './ExtensionsPage';
 import { ProposalDialog } from './ProposalDialog';
 
 const entry = (extension: string, fields: Partial<Extension> = {}): Extension => ({
-  extension, kind: 'newer', country: '', works: ['any'], use: `Used by ${extension} people.`, eligibility: 'open', rule: 'Open to everyone.', letters_min: 1, letters_max: 63, idn: true, yearly: 12, rdap: '', ...fields,
+  extension, kind: 'newer', country: '', works: ['any'], use: `Used by ${extension} people.`, eligibility: 'open', rule: 'Open to everyone.', letters_min: 1, letters_max: 63, idn: true, yearly: '12', rdap: '', ...fields,
 });
 const about = (may_edit: boolean) => ({
   extensions: [entry('com', { kind: 'generic' }), entry('ie', { kind: 'country', country: 'IE', rule: 'The owner needs a connection with Ireland.' })],
@@ -49,7 +49,7 @@ it('tells the lines of a file that cannot be taken', async () => {
 });
 
 it('proposes an order with its reasons, and takes it with the owner', async () => {
-  const asked = serve((_method, path) => ({ body: path.startsWith('/api/extensions/proposals') ? [{ extension: 'ie', points: 3, yearly: 20, reasons: ['Shows that it is at home in Ireland.'] }] : about(false) }));
+  const asked = serve((_method, path) => ({ body: path.startsWith('/api/extensions/proposals') ? [{ extension: 'ie', points: 3, yearly: '20', reasons: ['Shows that it is at home in Ireland.'] }] : about(false) }));
   const onTake = vi.fn();
   renderIn(<ProposalDialog owner={sampleBrief().owner} onClose={vi.fn()} onTake={onTake} />);
   expect(await screen.findByText('Shows that it is at home in Ireland.')).toBeInTheDocument();

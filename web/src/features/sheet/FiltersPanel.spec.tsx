@@ -13,6 +13,7 @@ const counts: Counts = {
   values: { letters: { 5: 200, 8: 500, 12: 112 }, syllables: {}, words: {} },
   least: { grade: { 0: 812, 80: 310 }, fit: { 0: 812, 60: 44 } },
   prices: { 10: 3, 20: 9 },
+  currency: 'EUR',
   choices: { mark: { '': 812, kept: 3, later: 0, fresh: 700, dismissed: 2 }, open_in: { any: 90, all: 4, com: 60, ie: 34 }, recipes: { pair: 500, lead: 0, tail: 312 }, added: { noun: 20 }, status: { open: 90, 'not asked': 700, taken: 0 }, hyphen: { yes: 1, no: 811 }, digit: { yes: 0, no: 812 } },
 };
 
@@ -55,7 +56,7 @@ it('narrows by what was looked at, by price and by digits', async () => {
   const { onAsk } = show({ digit: 'no' });
   await userEvent.click(await choice('Looked at', /^not looked at 700$/));
   expect(onAsk).toHaveBeenLastCalledWith({ mark: 'fresh' });
-  await userEvent.click(await choice('Price', /^20 9$/));
+  await userEvent.click(await choice('Price', /^€20 9$/));
   expect(onAsk).toHaveBeenLastCalledWith({ price_max: 20 });
   await userEvent.click(await choice('Digits', /^no digit/));
   expect(onAsk).toHaveBeenLastCalledWith({ digit: undefined });

@@ -11,7 +11,7 @@ import { type ReactNode, useCallback, useState } from 'react';
 
 import type { Counts } from '../../shared/api';
 import { type Asked, type Change, FIELDS, leastOf, listOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
-import { formatCount, plural } from '../../shared/lib/format';
+import { formatCount, formatMoney, plural } from '../../shared/lib/format';
 import { MEASURES } from '../../shared/lib/grading';
 import { useLetters } from '../../shared/lib/useLetters';
 import { type ShownStatus, STATUS_WORD } from '../../shared/ui/status';
@@ -151,7 +151,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
       <Group title="The added word is a">{many('added', choices('added').map((a) => [a, a]))}</Group>
       <Group title="First year, where known, at most">
         <Row label="Price">
-          {Object.entries(counts?.prices ?? {}).map(([price, count]) => <Choice key={price} word={formatCount(Number(price))} count={count} on={asked.price_max === Number(price)} onPress={() => { onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) }); }} />)}
+          {Object.entries(counts?.prices ?? {}).map(([price, count]) => <Choice key={price} word={formatMoney(price, counts?.currency ?? '')} count={count} on={asked.price_max === Number(price)} onPress={() => { onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) }); }} />)}
         </Row>
       </Group>
     </Stack>

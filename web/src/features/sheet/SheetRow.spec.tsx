@@ -8,7 +8,7 @@ import { FIGURE_COLUMNS, statusColumns } from './useView';
 
 const row = sampleRow({
   label: 'knightsky', grade: 71.2, scores: { length: 100, spelling: 14, fit: 80 }, starts: [0, 6], verdict: 'later', syllables: 0,
-  cells: [sampleCell({ extension: 'com', status: 'premium', first_year: 300, currency: 'EUR' }), sampleCell({ extension: 'net', first_year: 12, currency: 'EUR' }), sampleCell({ extension: 'org', status: 'taken', first_year: 1 })],
+  cells: [sampleCell({ extension: 'com', status: 'premium', first_year: '300', currency: 'EUR' }), sampleCell({ extension: 'net', first_year: '12', currency: 'EUR' }), sampleCell({ extension: 'org', status: 'taken', first_year: '1' })],
 });
 
 function show(columns: readonly string[], weights: Record<string, number> | null = { length: 1, fit: 1 }) {

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 
 import type { Cell, Row } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
+import { cheapestOf } from '../../shared/lib/money';
 import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
 import { shownStatus, type ShownStatus, STATUS_MEANS, STATUS_WORD, statusWord } from '../../shared/ui/status';
 import { markClass } from '../../shared/ui/StatusMark';
@@ -33,8 +34,7 @@ function titleOf(label: string, extension: string, cell: Cell | undefined, statu
 
 /** The cheapest known first year of a name that can be registered. */
 function Cheapest({ row }: { row: Row }) {
-  const priced = row.cells.filter((c) => (c.status === 'open' || c.status === 'premium') && c.first_year !== null);
-  const [best] = priced.sort((a, b) => (a.first_year ?? 0) - (b.first_year ?? 0));
+  const best = cheapestOf(row.cells);
   return best ? <span title={`.${best.extension}: ${formatMoney(best.first_year, best.currency)} the first year, ${formatMoney(best.renewal, best.currency)} each later year`}>{formatMoney(best.first_year, best.currency)} <span className="muted">.{best.extension}</span></span> : <span title="No price is known">–</span>;
 }
 

@@ -5,9 +5,9 @@ import { compare } from './compared';
 
 const measure = (name: string, score: number | null) => ({ name, score, weight: 0.5, reasons: [] });
 const names = [
-  sampleJudged({ label: 'inkpost', grade: 91.4, measures: [measure('fit', 80), measure('sound', 60)], cells: [sampleCell({ extension: 'com', status: 'taken' }), sampleCell({ extension: 'ie', first_year: 20 })], misspellings: [{ label: 'incpost', share: 0.3 }], note: 'mine' }),
+  sampleJudged({ label: 'inkpost', grade: 91.4, measures: [measure('fit', 80), measure('sound', 60)], cells: [sampleCell({ extension: 'com', status: 'taken' }), sampleCell({ extension: 'ie', first_year: '20', currency: 'EUR' })], misspellings: [{ label: 'incpost', share: 0.3 }], note: 'mine' }),
   sampleJudged({ label: 'ink-well', grade: 91.2, measures: [measure('fit', 80), measure('sound', null)], cells: [sampleCell({ extension: 'com' })], warnings: [{ code: 'hyphens', text: 'A hyphen.', start: 3, end: 4 }] }),
-  sampleJudged({ label: 'goink', grade: null, measures: [measure('fit', 20), measure('sound', 90)], cells: [sampleCell({ extension: 'ie', first_year: 12 })] }),
+  sampleJudged({ label: 'goink', grade: null, measures: [measure('fit', 20), measure('sound', 90)], cells: [sampleCell({ extension: 'ie', first_year: '12', currency: 'EUR' })] }),
 ];
 const lines = Object.fromEntries(compare(names, ['com', 'ie']).map((line) => [line.key, line]));
 

@@ -1,5 +1,6 @@
 import type { Judged } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
+import { cheapestOf, thousandths } from '../../shared/lib/money';
 import { MEASURES } from '../../shared/lib/grading';
 import { shownStatus, type ShownStatus } from '../../shared/ui/status';
 
@@ -39,11 +40,11 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
     const statuses = names.map((n) => shownStatus(n.cells.find((c) => c.extension === extension)));
     lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map((s) => RANK[s] ?? 0)));
   }
-  const cheapest = names.map((n) => n.cells.filter((c) => (c.status === 'open' || c.status === 'premium') && c.first_year !== null).sort((a, b) => (a.first_year ?? 0) - (b.first_year ?? 0))[0]);
+  const cheapest = names.map((n) => cheapestOf(n.cells));
   if (cheapest.some(Boolean)) {
     // Prices of unlike currencies are not set against each other.
     const one = new Set(cheapest.flatMap((c) => (c ? [c.currency] : []))).size === 1;
-    lines.push(line('price', 'First year from', 'text', cheapest.map((c) => (c ? `${formatMoney(c.first_year, c.currency)}, .${c.extension}` : null)), one ? cheapest.map((c) => (c ? -(c.first_year ?? 0) : null)) : undefined));
+    lines.push(line('price', 'First year from', 'text', cheapest.map((c) => (c ? `${formatMoney(c.first_year, c.currency)}, .${c.extension}` : null)), one ? cheapest.map((c) => (c ? -thousandths(c.first_year) : null)) : undefined));
   }
   const right = names.map((n) => Math.round(100 * (1 - n.misspellings.reduce((sum, m) => sum + m.share, 0))));
   lines.push(line('right', 'Written right, of 100 who hear it', 'figure', right, right));

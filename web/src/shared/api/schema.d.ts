@@ -1207,12 +1207,12 @@ export interface components {
             /** Format: date-time */
             readonly drops_to: string | null;
             readonly currency: string;
-            /** Format: double */
-            readonly first_year: number | null;
-            /** Format: double */
-            readonly renewal: number | null;
-            /** Format: double */
-            readonly holder_asks: number | null;
+            /** Format: decimal */
+            readonly first_year: string | null;
+            /** Format: decimal */
+            readonly renewal: string | null;
+            /** Format: decimal */
+            readonly holder_asks: string | null;
             readonly imported: boolean;
             /** @description Whether it is being asked now. */
             readonly pending: boolean;
@@ -1370,6 +1370,8 @@ export interface components {
             prices: {
                 [key: string]: number;
             };
+            /** @description That prices are compared in: the one most are in; empty where none is known */
+            currency: string;
             /** @description By filter */
             choices: {
                 [key: string]: {
@@ -1462,10 +1464,10 @@ export interface components {
             letters_max: number;
             idn: boolean;
             /**
-             * Format: double
+             * Format: decimal
              * @description A guide, in euros
              */
-            yearly: number | null;
+            yearly: string | null;
             rdap: string;
         };
         ExtensionRequest: {
@@ -1479,10 +1481,10 @@ export interface components {
             letters_max: number;
             idn: boolean;
             /**
-             * Format: double
+             * Format: decimal
              * @description A guide, in euros
              */
-            yearly: number | null;
+            yearly: string | null;
             rdap: string;
         };
         Extensions: {
@@ -2024,8 +2026,8 @@ export interface components {
             extension: string;
             /** Format: double */
             points: number;
-            /** Format: double */
-            yearly: number | null;
+            /** Format: decimal */
+            yearly: string | null;
             reasons: string[];
         };
         /**
@@ -2865,7 +2867,7 @@ export interface operations {
                  *     * `association` - association
                  */
                 kind?: "" | "person" | "company" | "association";
-                budget?: number;
+                budget?: string;
             };
             header?: never;
             path?: never;

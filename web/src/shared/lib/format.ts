@@ -39,8 +39,9 @@ function money(amount: number, currency: string): string {
 }
 
 /** A price with its currency; "not known" where there is none. One worked out by the person's own rate is "about". */
-export function formatMoney(amount: number | null, currency: string): string {
-  if (amount === null) return 'not known';
+export function formatMoney(exact: string | number | null, currency: string): string {
+  if (exact === null) return 'not known';
+  const amount = Number(exact);
   const given = currency || 'EUR';
   if (given === 'EUR' && manner.rate && manner.currency && manner.currency !== 'EUR') return `about ${money(Math.round(amount * manner.rate), manner.currency)}`;
   return money(amount, given);

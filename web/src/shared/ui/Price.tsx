@@ -1,5 +1,6 @@
 import type { Brief, Cell } from '../api';
 import { formatMoney } from '../lib/format';
+import { thousandths } from '../lib/money';
 
 /** What a name that can be registered costs, in words; null where no price is known or asked for. */
 export function priceOf(cell: Cell | undefined, owner?: Brief['owner']): string | null {
@@ -8,6 +9,6 @@ export function priceOf(cell: Cell | undefined, owner?: Brief['owner']): string 
   const budget = owner?.budget;
   // The budget is in euros: a price in another currency is not set against it.
   if (!budget || cell.currency !== 'EUR') return told;
-  const over = Math.max(cell.first_year, cell.renewal ?? 0) - budget;
+  const over = (Math.max(thousandths(cell.first_year), thousandths(cell.renewal ?? 0)) - thousandths(budget)) / 1000;
   return `${told}, ${over > 0 ? `${formatMoney(over, 'EUR')} over` : 'within'} your ${formatMoney(budget, 'EUR')} a year`;
 }
