@@ -20,9 +20,7 @@ PYTHON = [sys.executable, "-W", "ignore::DeprecationWarning"]
 WEB = ROOT / "web"
 API_FILES = (ROOT / "docs/openapi.json", WEB / "src/shared/api/schema.d.ts")
 
-# Browser tests wait for most of their time and should find a free core then; the others fill up.
-AFTER = ["nice", "-n", "5"]
-LAST = ["nice", "-n", "10"]
+SIDE_BY_SIDE = ["-n", "2", "--dist", "loadgroup"]
 
 # Tests need no durability, and a slow disk would make them slow.
 HASTY = ["--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite"]
@@ -31,6 +29,9 @@ HASTY = ["--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite"]
 def arguments() -> argparse.Namespace:
     parser = argparse.ArgumentParser(prog="./test", description="Runs every check.")
     parser.add_argument("--no-lint", action="store_true", help="leave out linters and front end")
+    parser.add_argument(
+        "--quick", action="store_true", help="linters, types, the core's and the front end's tests"
+    )
     parser.add_argument("pytest", nargs="*", help="what to pass to pytest, after --")
     return parser.parse_args()
 
@@ -107,31 +108,40 @@ def lint(env: dict[str, str]) -> bool:
 def front_end(env: dict[str, str]) -> bool:
     """The front end's linters and tests."""
     results = [
-        step("front-end tests", [*LAST, "npm", "run", "-s", "test"], env, WEB),
-        step("eslint", [*LAST, "npm", "run", "-s", "lint"], env, WEB),
-        step("tsc", [*LAST, "npm", "run", "-s", "types"], env, WEB),
+        step("eslint", ["npm", "run", "-s", "lint"], env, WEB),
+        step("tsc", ["npm", "run", "-s", "types"], env, WEB),
+        step("front-end tests", ["npm", "run", "-s", "test"], env, WEB),
     ]
     return all(results)
 
 
 def python(env: dict[str, str], options: Sequence[str]) -> bool:
     """Python's tests, as they go."""
-    tests = [*AFTER, *PYTHON, "-m", "pytest", *options]
-    return subprocess.run(tests, env=env, check=False).returncode == 0
+    return subprocess.run([*PYTHON, "-m", "pytest", *options], env=env, check=False).returncode == 0
 
 
 def everything(env: dict[str, str], *, linters: bool) -> bool:
-    """All checks at once: the browser's tests, the others, and the linters with the front end's
-    tests, each in turn. More at a time wait for each other on two cores.
-    """
+    """All checks on two cores: the browser's tests beside all others."""
     browser = [*PYTHON, "-m", "pytest", "-m", "e2e", "--durations=5"]
     # The API's files are made anew before anything reads them.
     passed = not linters or api_is_current(env)
-    with ThreadPoolExecutor(2) as beside:
+    with ThreadPoolExecutor(1) as beside:
         shown = beside.submit(step, "browser tests", browser, env)
-        linted = beside.submit(lambda: not linters or (lint(env) & front_end(env)))
+        passed = (not linters or lint(env)) and passed
         passed = python(env, ["-m", "not e2e", "--durations=15"]) and passed
-        return shown.result() and linted.result() and passed
+        passed = (not linters or front_end(env)) and passed
+        return shown.result() and passed
+
+
+def quick(env: dict[str, str]) -> bool:
+    """What tells most in the shortest time: neither the API's documents nor anything with servers
+    or a browser.
+    """
+    with ThreadPoolExecutor(1) as beside:
+        shown = beside.submit(front_end, env)
+        passed = lint(env)
+        passed = python(env, ["tests/core", *SIDE_BY_SIDE]) and passed
+        return shown.result() and passed
 
 
 def main() -> int:
@@ -144,7 +154,9 @@ def main() -> int:
     try:
         with servers() as places:
             env = {**base, **places}
-            if args.pytest:
+            if args.quick:
+                passed = quick(env)
+            elif args.pytest:
                 linted = args.no_lint or (api_is_current(env) and lint(env) and front_end(env))
                 passed = python(env, args.pytest) and linted
             else:

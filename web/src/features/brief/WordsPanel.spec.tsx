@@ -48,7 +48,7 @@ describe('WordsPanel', () => {
     await pressed('{ArrowDown}');
     expect(saved()).toHaveLength(1);
     answer();
-    await waitFor(() => { expect(saved().map((b) => b.keywords[0]?.weight)).toEqual([4, 2]); }, { timeout: 3000 });
+    await waitFor(() => { expect(saved().map((b) => b.keywords[0]?.weight)).toEqual([4, 2]); }, { timeout: 30_000 });
   });
 
   it('saves what was added, and undoes', async () => {
