@@ -17,6 +17,7 @@ from vinetag.core.make.recipes.affix import SUFFIXES, Affix, suffixed
 from vinetag.core.make.recipes.invent import shape_of
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.vary import words_in
+from vinetag.core.names import is_ldh_label
 
 LEXICON = load_lexicon()
 BY_NAME = {r.name: r for r in RECIPES}
@@ -288,14 +289,20 @@ def test_order_is_turned_and_hyphens_follow_the_brief() -> None:
 
 
 @pytest.mark.parametrize("label", ["a", "7", "zzyxq", "x" * 63, "xn--bcher-kva", "42-7"])
-def test_odd_names_are_varied_or_not_without_fuss(label: str) -> None:
-    vary(label, parse_brief({}), LEXICON)
+def test_odd_names_are_varied_into_names_or_not_at_all(label: str) -> None:
+    found = [g.candidate.label for g in vary(label, parse_brief({}), LEXICON)]
+    assert len(set(found)) == len(found)
+    assert all(is_ldh_label(name) and name != label for name in found)
 
 
 @pytest.mark.parametrize(
     "words", [["zzyxq"], ["a"], [f"{w}s" for w in "abcdefghijklmnopqrst"], ["inkpost"],
               ["one two three four five"]],
 )  # fmt: skip
-def test_odd_briefs_give_a_list_or_nothing(words: list[str]) -> None:
-    found = make_names(parse_brief({"keywords": words}), LEXICON, limit=100).names
-    assert all(g.candidate.label for g in found)
+def test_odd_briefs_give_a_list_all_the_same(words: list[str]) -> None:
+    found = [
+        g.candidate.label
+        for g in make_names(parse_brief({"keywords": words}), LEXICON, limit=100).names
+    ]
+    assert len(found) >= 5
+    assert all(is_ldh_label(label) and len(label) <= 16 for label in found)

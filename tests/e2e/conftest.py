@@ -61,8 +61,6 @@ class Site:
             "VINETAG_SIGN_UP_RATE": "10000/min",
             "VINETAG_JOIN_RATE": "10000/min",
             "VINETAG_DEMO": "1",
-            # Lists long enough to scroll in; what longer ones ask of the server is tested without.
-            "VINETAG_NAMES_A_STEP": "600",
         }
         subprocess.run(
             [sys.executable, "manage.py", "prepare", "--demo"], env=self._env, check=True

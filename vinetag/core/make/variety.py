@@ -80,8 +80,11 @@ class Shown:
 
     def may_say(self, item: _Item) -> bool:
         """Whether its words were not said too often, nor the same ones in another order."""
-        again = len(item.words) > 1 and frozenset(item.words) in self.sets
-        return not again and all(self.words[w] < ONE_WORD for w in item.words)
+        return not self.said(item) and all(self.words[w] < ONE_WORD for w in item.words)
+
+    def said(self, item: _Item) -> bool:
+        """Whether its words were said, several of them, in this or another order."""
+        return len(item.words) > 1 and frozenset(item.words) in self.sets
 
 
 class _Item(NamedTuple):
@@ -171,8 +174,10 @@ def _sure(waiting: Sequence[_Item], wanted: Mapping[str, int]) -> list[_Item]:
     """The best names of each keyword, as many as are wanted of it."""
     found: dict[int, _Item] = {}
     having: Counter[str] = Counter()
+    shown = Shown()
     for item in waiting:
-        if any(having[key] < wanted[key] for key in item.keys):
+        if any(having[key] < wanted[key] for key in item.keys) and not shown.said(item):
+            shown.add(item)
             found[id(item)] = item
             having.update(item.keys)
         if all(having[key] >= count for key, count in wanted.items()):

@@ -15,5 +15,5 @@ it('never sets prices of unlike currencies against each other', () => {
   expect(cheapestOf(mixed)).toMatchObject({ first_year: '12.50', currency: 'EUR' });
   expect(cheapestOf(mixed, 'SEK')).toMatchObject({ first_year: '9' });
   expect(cheapestOf([cell('9', 'SEK'), cell('20')])).toMatchObject({ currency: 'EUR' });
-  expect([currencyOf([cell(null)]), cheapestOf([])]).toEqual(['', undefined]);
+  expect([currencyOf([cell(null)]), cheapestOf([cell(null)])]).toEqual(['', undefined]);
 });
