@@ -119,6 +119,7 @@ EVIDENCE = {"source": "rdap", "says": "unregistered", "at": "2026-01-02T03:04:05
         b'"registered": "0001-01-01T00:00:00+23:59"', b'"evidence": [{"source": "oracle"}]',
         b'"evidence": {}', b'"trouble": "\\ud800"', b'"label": 7', b'"label": null',
         b'"extension": "nosuchthing"', b'"status": "blue"', b'"currency": "%s"' % (b"x" * 400),
+        b'"currency": "12x"', b'"currency": "EUR\\n"', b'"first_year": true',
         b'"evidence": [%s]' % (b"[" * 5_000 + b"]" * 5_000),
     ],
 )  # fmt: skip

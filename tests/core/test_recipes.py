@@ -37,7 +37,7 @@ def drafts(recipe: str, *words: str, **fields: object) -> dict[str, Draft]:
         ("story", "ist", "storist"), ("play", "er", "player"), ("peace", "able", "peaceable"),
         ("sun", "y", "sunny"), ("fix", "er", "fixer"), ("glass", "some", ""), ("free", "er", ""),
         ("candle", "ly", ""), ("school", "let", ""), ("honey", "ery", ""), ("flower", "ery", ""),
-        ("harmony", "ia", "harmonia"), ("coffee", "ora", ""), ("lantern", "ella", "lanternella"),
+        ("coffee", "ery", ""), ("pottery", "ly", ""), ("penny", "let", "pennilet"),
     ],
 )  # fmt: skip
 def test_suffixes_follow_english_spelling(word: str, suffix: str, made: str) -> None:

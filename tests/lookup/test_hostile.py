@@ -99,6 +99,17 @@ def test_prices_that_cannot_be_are_nonsense() -> None:
         assert told.trouble == "nonsense"
 
 
+@pytest.mark.parametrize("currency", ["", "eur", "EURO" * 90, "12x", "E\n"])
+def test_a_currency_that_is_none_is_nonsense_beside_a_price_and_else_left_out(
+    currency: str,
+) -> None:
+    offer = {"name": str(NAME), "offer": "premium", "currency": currency}
+    for more, trouble in (({"first_year": 9}, "nonsense"), ({}, "")):
+        body = json.dumps({**offer, **more}).encode()
+        told = _of_seller(Reply(200, "", body, "", None), "", NAME)
+        assert (told.trouble, told.quote) == (trouble, None)
+
+
 @given(st.text(max_size=40))
 def test_any_retry_after_is_bounded(header: str) -> None:
     seconds = read_retry_after(header, NOW)

@@ -188,7 +188,7 @@ class _Quoted(msgspec.Struct):
         cannot be.
         """
         prices = (self.first_year, self.renewal, self.asked)
-        if not self.currency and not any(price is not None for price in prices):
+        if all(price is None for price in prices):
             return None
         first, renewal, asked = (
             None if price is None else Money(amount_of(price), self.currency).amount

@@ -83,7 +83,7 @@ class Listed(Struct):
 
 
 class Quote(Struct):
-    currency: Annotated[str, Meta(max_length=3)]
+    currency: Annotated[str, Meta(pattern=r"^[A-Z]{3}\Z")]
     first_year: Price | None = None
     renewal: Price | None = None
     asked: Price | None = None
@@ -128,7 +128,7 @@ class Answer(Struct):
     expires: datetime | None = None
     drops_from: datetime | None = None
     drops_to: datetime | None = None
-    currency: Annotated[str, Meta(max_length=3)] = ""
+    currency: Annotated[str, Meta(pattern=r"^([A-Z]{3})?\Z")] = ""
     first_year: Price | None = None
     renewal: Price | None = None
     holder_asks: Price | None = None

@@ -39,9 +39,8 @@ def exported(project: Project, names: Sequence[FullName], form: str) -> tuple[by
     rows = _rows(project, names)
     if form == "json":
         documents = [dict(zip(COLUMNS, row, strict=True)) for row in rows]
-        return json.dumps(documents, ensure_ascii=False, indent=1, default=str).encode(), KINDS[
-            form
-        ]
+        content = json.dumps(documents, ensure_ascii=False, indent=1, default=str)
+        return content.encode(), KINDS[form]
     write = as_csv if form == "csv" else as_xlsx
     return write(COLUMNS, rows), KINDS[form]
 

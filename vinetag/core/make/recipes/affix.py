@@ -41,11 +41,6 @@ MOST_WORLD = 160
 A_WORD = 2
 OF_WORLD = 0.62
 
-# Endings of coined names: a final y gives way to them.
-COINED: Final = frozenset("ora ia io aria ella".split())
-# Those that do not go behind a vowel that stays.
-RUN_ON: Final = COINED | {"ery", "ify", "ette", "ology", "y"}
-
 
 class Affix:
     """Suffixes and prefixes on stems, never against English spelling."""
@@ -126,22 +121,16 @@ def suffixed(word: str, suffix: str) -> str:
         if not soft and not word.endswith(("ee", "oe", "ye")):
             word = word[:-1]
     elif word.endswith("y") and word[-2:-1] not in VOWELS and len(word) > 2:
-        if suffix[0] in "iy" or suffix in COINED:
-            word = word[:-1]
-        elif suffix not in ("ling", "kin", "ward", "scape", "wise"):
-            word = word[:-1] + "i"
+        word = word[:-1] if suffix[0] in "iy" else word[:-1] + "i"
     elif vowel and _doubles(word):
         word += word[-1]
     if word[-1:] * 2 == word[-2:] and word[-1:] == suffix[0]:
         return ""
-    if word[-1:] in VOWELS and suffix[0] in VOWELS and (word[-1] == suffix[0] or suffix in RUN_ON):
+    if word[-1:] in VOWELS and suffix[0] in VOWELS and (word[-1] == suffix[0] or suffix == "ery"):
         return ""
     if word.endswith(("l", "le")) and suffix[0] == "l":
         return ""
-    clash = word.endswith(("er", "ey")) if suffix == "ery" else word.endswith("ey")
-    if clash and suffix in RUN_ON:
-        return ""
-    return word + suffix
+    return "" if suffix == "ery" and word.endswith(("er", "ey")) else word + suffix
 
 
 def _doubles(word: str) -> bool:

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 
-import { formatAge, formatCount, formatDay, plural } from './format';
+import { formatAge, formatCount, formatDay, formatMoney, plural } from './format';
 
 const NOW = Date.parse('2026-11-25T12:00:00Z');
 
@@ -26,4 +26,9 @@ it('gives counts their separators, and words their number', () => {
 
 it('shows a registry date as the day it is in UTC', () => {
   expect(formatDay('2027-03-01T23:59:00Z')).toBe('Mar 1, 2027');
+});
+
+it('writes money as it is, and what is no currency without breaking', () => {
+  expect([formatMoney('12.50', 'EUR'), formatMoney('12', 'EUR'), formatMoney(null, 'EUR')]).toEqual(['€12.50', '€12', 'not known']);
+  expect(formatMoney('12.5', '12x')).toBe('12.5 12x');
 });

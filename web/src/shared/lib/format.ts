@@ -42,6 +42,7 @@ function money(amount: number, currency: string): string {
 export function formatMoney(exact: string | number | null, currency: string): string {
   if (exact === null) return 'not known';
   const amount = Number(exact);
+  if (currency && !/^[A-Z]{3}$/.test(currency)) return `${make.count.format(amount)} ${currency}`;
   const given = currency || 'EUR';
   if (given === 'EUR' && manner.rate && manner.currency && manner.currency !== 'EUR') return `about ${money(Math.round(amount * manner.rate), manner.currency)}`;
   return money(amount, given);
