@@ -94,12 +94,12 @@ def test_preferences_are_kept_and_nonsense_is_told(api: APIClient, person: User)
         **usual, "theme": "dark", "locale": "de", "extensions": [".IE", "com", "ie"],
         "weights": {"length": 9}, "currency": "SEK", "rate": 11.2,
     }  # fmt: skip
-    kept = api.put("/api/preferences", mine).json()
+    kept = api.patch("/api/preferences", mine).json()
     assert kept["extensions"] == ["ie", "com"]
     assert api.get("/api/session").json()["person"]["preferences"] == kept
     wrong = {"theme": "pink", "weights": {"luck": 3}, "extensions": ["nowhere-at-all"], "rate": 0}
-    told = api.put("/api/preferences", wrong).json()["problems"]
+    told = api.patch("/api/preferences", wrong).json()["problems"]
     assert {p["path"].split(".")[0] for p in told} == set(wrong)
-    assert APIClient().put("/api/preferences", mine).status_code == 403
+    assert APIClient().patch("/api/preferences", mine).status_code == 403
     User.objects.filter(pk=person.pk).update(preferences={"theme": "of another version"})
     assert api.get("/api/session").json()["person"]["preferences"] == usual

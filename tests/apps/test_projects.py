@@ -264,16 +264,16 @@ def test_near_names_come_with_what_is_known_of_them(api: APIClient, project: Pro
 
 
 def test_two_windows_do_not_write_over_each_other(api: APIClient, project: Project) -> None:
-    address, seen = f"/api/projects/{project.pk}", project.version
-    first = api.patch(address, {"brief": {**BRIEF, "keywords": ["quill"]}, "version": seen})
-    assert (first.status_code, first.json()["version"]) == (200, seen + 1)
-    late = api.patch(address, {"brief": {**BRIEF, "keywords": ["seal"]}, "version": seen})
+    address, seen = f"/api/projects/{project.pk}", {"version": project.version}
+    first = api.patch(address, {"brief": {**BRIEF, "keywords": ["quill"]}, "seen": seen})
+    assert (first.status_code, first.json()["version"]) == (200, project.version + 1)
+    late = api.patch(address, {"brief": {**BRIEF, "keywords": ["seal"]}, "seen": seen})
     assert (late.status_code, late.json()["code"]) == (409, "changed_elsewhere")
     current = late.json()["current"]
     assert [k["text"] for k in current["brief"]["keywords"]] == ["quill"]
-    kept = {"brief": {**BRIEF, "keywords": ["seal"]}, "version": current["version"]}
+    kept = {"brief": {**BRIEF, "keywords": ["seal"]}, "seen": {"version": current["version"]}}
     assert api.patch(address, kept).json()["brief"]["keywords"][0]["text"] == "seal"
-    assert api.patch(address, {"name": "x", "version": "now"}).status_code == 400
+    assert api.patch(address, {"name": "x", "seen": "now"}).status_code == 400
 
 
 def test_one_bad_entry_does_not_keep_a_change_from_being_saved(

@@ -67,7 +67,7 @@ def test_an_order_from_a_stale_page_is_refused(
 ) -> None:
     keep(project=project, labels=["inkpost"])
     response = api.put(f"{address}/order", {"labels": ["inkpost", "gone"]})
-    assert (response.status_code, response.json()["code"]) == (409, "order_stale")
+    assert (response.status_code, response.json()["code"]) == (409, "changed_elsewhere")
 
 
 def test_taking_a_name_off_can_be_undone(api: APIClient, address: str, project: Project) -> None:
@@ -103,13 +103,15 @@ def test_a_note_is_not_written_over_one_from_elsewhere(
     api: APIClient, address: str, project: Project
 ) -> None:
     keep(project=project, labels=["inkpost"])
-    one, other = {"note": "mine", "was": ""}, {"note": "theirs", "was": ""}
+    one, other = {"note": "mine", "seen": {"note": ""}}, {"note": "theirs", "seen": {"note": ""}}
     path = f"{address}/names/inkpost"
     assert api.patch(path, one).status_code == 200
     refused = api.patch(path, other)
-    assert (refused.status_code, refused.json()["code"]) == (409, "note_changed")
-    assert refused.json()["message"].endswith("mine")
-    assert api.patch(path, {"note": "theirs", "was": "mine"}).json() == {"note": "theirs"}
+    assert (refused.status_code, refused.json()["code"]) == (409, "changed_elsewhere")
+    assert refused.json()["current"] == {"note": "mine"}
+    assert api.patch(path, {"note": "theirs", "seen": {"note": "mine"}}).json() == {
+        "note": "theirs"
+    }
 
 
 def test_a_full_shortlist_says_so(

@@ -187,7 +187,7 @@ def put_tour_away(page: Page) -> None:
         """async () => {
   const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
   const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token};
-  await fetch('/api/preferences', {method: 'PUT', headers, body: JSON.stringify({toured: true})});
+  await fetch('/api/preferences', {method: 'PATCH', headers, body: JSON.stringify({toured: true})});
 }"""
     )
     page.reload()

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.seen import Seen, require_seen
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.turns import making_of
 from vinetag.core.brief import Brief, brief_document, parse_brief, parse_what_is_valid
@@ -53,7 +54,6 @@ MAX_PROJECTS = 500
 # Removed projects can be brought back for so long, and are deleted then; so many at a time.
 KEPT_REMOVED = timedelta(days=30)
 MOST_DELETED = 50
-CHANGED_ELSEWHERE = "This brief was changed in another window, or by someone else, meanwhile."
 MAX_VIEW = 2_000
 MAX_VIEWS = 30
 BATCH = 500
@@ -103,16 +103,16 @@ def change_project(
     project: Project,
     name: str | None,
     brief: object,
-    version: int | None = None,
+    seen: Seen = None,
     not_taken: list[Problem] | None = None,
 ) -> Project:
     """Change the name, the brief or both. The FIRST names are made anew when the brief changed;
     when only the weights of the measures did, those listed are graded and ordered anew.
 
     Where `not_taken` is given, entries and parts of the brief that make no sense are left out, or
-    left as they were, and it is filled with why. `version` is that of the project the change was
-    made to: when it was changed elsewhere since, ConflictError ("changed_elsewhere") is raised with
-    what it is now, and nothing is changed. None changes it in any case.
+    left as they were, and it is filled with why. `seen` has the `version` of the project the
+    change was made to: when it was changed elsewhere since, require_seen's error is raised with the
+    project, and nothing is changed.
     """
     if not_taken is not None and brief is not None:
         valid, problems = parse_what_is_valid(brief, brief_of(project))
@@ -121,8 +121,7 @@ def change_project(
     title, read = _read(
         project.name if name is None else name, project.brief if brief is None else brief
     )
-    if project.version != (version or project.version):
-        raise ConflictError("changed_elsewhere", CHANGED_ELSEWHERE, project)
+    require_seen(seen, {"version": project.version}, project)
     document = brief_document(read)
     changed = {key for key in document if document[key] != project.brief.get(key)}
     remake = bool(changed - {"weights", "owner", "fallback"})
@@ -132,8 +131,7 @@ def change_project(
     made = _made(project, read) if remake else None
     with transaction.atomic():
         now = Project.objects.select_for_update().get(pk=project.pk)
-        if now.version != (version or now.version):
-            raise ConflictError("changed_elsewhere", CHANGED_ELSEWHERE, now)
+        require_seen(seen, {"version": now.version}, now)
         project.version = now.version + 1
         project.save(update_fields=["name", "brief", "depth", "version", "changed_at"])
         if made:
@@ -200,29 +198,41 @@ def delete_for_good(now: datetime) -> int:
 
 
 def keep_views(
-    *, project: Project, view: str | None, views: Sequence[Mapping[str, str]] | None
+    *,
+    project: Project,
+    view: str | None,
+    views: Sequence[Mapping[str, str]] | None,
+    seen: Seen = None,
 ) -> None:
-    """Remember how the sheet was looked at last, the views under a name, or both. Raises
-    RefusedError at `views`.
+    """Remember how the sheet was looked at last, the views under a name, or both; `seen` may have
+    the `views` as they were. Raises RefusedError at `views`, and require_seen's error.
     """
-    if view is not None:
-        project.view = view[:MAX_VIEW]
-    if views is not None:
-        problems: list[Problem] = []
-        if len(views) > MAX_VIEWS:
-            problems.append(Problem("views", "too_many", {"limit": MAX_VIEWS, "count": len(views)}))
-        names = [" ".join(v["name"].split()) for v in views]
-        for i, name in enumerate(names):
-            if not name:
-                problems.append(Problem(f"views.{i}.name", "blank"))
-            elif name in names[:i]:
-                problems.append(Problem(f"views.{i}.name", "repeated", {"value": name}))
-        if problems:
-            raise RefusedError(problems)
-        project.views = [
-            {"name": name, "search": v["search"]} for name, v in zip(names, views, strict=True)
-        ]
-    project.save(update_fields=["view", "views"])
+    clean = None if views is None else _views(views)
+    with transaction.atomic():
+        now = Project.objects.select_for_update().only("views").get(pk=project.pk)
+        project.views = now.views
+        if clean is not None:
+            require_seen(seen, {"views": now.views})
+            project.views = clean
+        if view is not None:
+            project.view = view[:MAX_VIEW]
+        project.save(update_fields=["view", "views"])
+
+
+def _views(views: Sequence[Mapping[str, str]]) -> list[dict[str, str]]:
+    """Views as they are kept. Raises RefusedError with every problem."""
+    problems: list[Problem] = []
+    if len(views) > MAX_VIEWS:
+        problems.append(Problem("views", "too_many", {"limit": MAX_VIEWS, "count": len(views)}))
+    names = [" ".join(v["name"].split()) for v in views]
+    for i, name in enumerate(names):
+        if not name:
+            problems.append(Problem(f"views.{i}.name", "blank"))
+        elif name in names[:i]:
+            problems.append(Problem(f"views.{i}.name", "repeated", {"value": name}))
+    if problems:
+        raise RefusedError(problems)
+    return [{"name": name, "search": v["search"]} for name, v in zip(names, views, strict=True)]
 
 
 def only_first(project: Project) -> bool:

@@ -10,6 +10,7 @@ from django.db.models import Max, QuerySet
 from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
+from vinetag.apps.accounts.seen import Seen, require_seen
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.contention import again_when_deadlocked
 from vinetag.apps.naming.marks import next_mark
@@ -108,27 +109,20 @@ def unkeep(*, project: Project, labels: Sequence[str]) -> int:
         return entries(project).filter(label__in=labels).update(removed_at=timezone.now())
 
 
-def note(*, project: Project, label: str, text: str, was: str | None = None) -> Entry:
-    """Write the note of a kept name. `was` is the note it was written over: when another has taken
-    its place meanwhile, ConflictError ("note_changed") is raised and nothing written. Raises
-    NotFoundError or RefusedError.
+def note(*, project: Project, label: str, text: str, seen: Seen = None) -> Entry:
+    """Write the note of a kept name. Raises NotFoundError or RefusedError, or require_seen's error
+    when there is another `note` than the one `seen`.
     """
     if len(text) > MAX_NOTE:
         args = {"limit": f"{MAX_NOTE:,}", "length": len(text)}
         raise RefusedError([Problem("note", "too_long", args)])
-    with transaction.atomic():
-        entry = entries(project).select_for_update().filter(label=label).first()
-        if entry is None:
-            raise NotFoundError
-        if was is not None and entry.note not in (was, text):
-            raise ConflictError("note_changed", f"Written elsewhere meanwhile: {entry.note}")
-        entry.note = text
-        entry.save(update_fields=["note"])
-    return entry
+    return _write(project, label, "note", text, seen)
 
 
-def tag(*, project: Project, label: str, tags: Sequence[str]) -> Entry:
-    """Set the tags of a kept name, each once. Raises NotFoundError or RefusedError."""
+def tag(*, project: Project, label: str, tags: Sequence[str], seen: Seen = None) -> Entry:
+    """Set the tags of a kept name, each once. Raises NotFoundError or RefusedError, or
+    require_seen's error when there are other `tags` than those `seen`.
+    """
     clean = list(dict.fromkeys(" ".join(t.split()).lower() for t in tags))
     problems = []
     if len(clean) > MAX_TAGS:
@@ -141,34 +135,42 @@ def tag(*, project: Project, label: str, tags: Sequence[str]) -> Entry:
             problems.append(Problem(f"tags.{i}", "too_long", args))
     if problems:
         raise RefusedError(problems)
-    entry = entries(project).filter(label=label).first()
-    if entry is None:
-        raise NotFoundError
-    entry.tags = clean
-    entry.save(update_fields=["tags"])
-    return entry
+    return _write(project, label, "tags", clean, seen)
 
 
-def settle(*, project: Project, label: str, extension: str) -> Entry:
+def settle(*, project: Project, label: str, extension: str, seen: Seen = None) -> Entry:
     """Make a kept name a full name, or with no extension a name again. Raises NotFoundError or
-    ExtensionError.
+    ExtensionError, or require_seen's error when its `extension` is not the one `seen`.
     """
-    entry = entries(project).filter(label=label).first()
-    if entry is None:
-        raise NotFoundError
-    entry.extension = parse_extension(extension) if extension else ""
-    entry.save(update_fields=["extension"])
+    parsed = parse_extension(extension) if extension else ""
+    return _write(project, label, "extension", parsed, seen)
+
+
+def _write(project: Project, label: str, field: str, value: object, seen: Seen) -> Entry:
+    with transaction.atomic():
+        entry = entries(project).select_for_update().filter(label=label).first()
+        if entry is None:
+            raise NotFoundError
+        now = getattr(entry, field)
+        # What is there already was written by the same change, sent again.
+        if now != value:
+            require_seen(seen, {field: now})
+            setattr(entry, field, value)
+            entry.save(update_fields=[field])
     return entry
 
 
-def reorder(*, project: Project, labels: Sequence[str]) -> None:
-    """Put the kept names in this order. Raises ConflictError when they are not the names kept."""
+def reorder(*, project: Project, labels: Sequence[str], seen: Seen = None) -> None:
+    """Put the kept names in this order. Raises require_seen's error when they are not the names
+    kept, or not in the order of `labels` that was `seen`.
+    """
     with transaction.atomic():
         Project.objects.select_for_update().get(pk=project.pk)
         kept = {entry.label: entry for entry in entries(project)}
+        now = {"labels": list(kept)}
+        require_seen(seen, now)
         if sorted(kept) != sorted(labels):
-            message = "The shortlist has changed meanwhile. It was loaded again."
-            raise ConflictError("order_stale", message)
+            require_seen({"labels": labels}, now)
         for place, label in enumerate(labels, start=1):
             kept[label].position = place
         Entry.objects.bulk_update(kept.values(), ["position"], batch_size=100)

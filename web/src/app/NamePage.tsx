@@ -78,7 +78,7 @@ function Shelf({ name, projectId, extensions }: { name: Judged; projectId: numbe
   return (
     <Stack sx={{ gap: 1.5 }}>
       <Typography color="textSecondary">{name.place ? `Number ${name.place} on the ` : 'On the '}<Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>shortlist</Box></Typography>
-      <TextField select label="Kept as" value={name.extension} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} onChange={(e) => { settle.mutate({ label: name.label, extension: e.target.value }); }}>
+      <TextField select label="Kept as" value={name.extension} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} onChange={(e) => { settle.mutate({ label: name.label, extension: e.target.value, seen: name.extension }); }}>
         <MenuItem value="">{name.shown}, the name alone</MenuItem>
         {withOwn(extensions, name.extension).map((e) => <MenuItem key={e} value={e}>{name.shown}.{e}</MenuItem>)}
       </TextField>

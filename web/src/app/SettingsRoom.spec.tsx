@@ -1,32 +1,52 @@
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { Route, Routes } from 'react-router';
 import { afterEach, expect, it } from 'vitest';
 
 import { keys, type Preferences } from '../shared/api';
 import { formatCount, formatDay, formatMoney, setManner } from '../shared/lib/format';
-import { renderIn, serve } from '../shared/testing/render';
+import { type Answer, renderIn, serve } from '../shared/testing/render';
 import { freshBrief } from '../features/projects/useProjects';
 import { Tour } from '../features/tour/Tour';
 import { SettingsPage } from '../features/settings/SettingsPage';
+import { Shell } from './Shell';
 
 const usual: Preferences = { theme: 'system', density: 'usual', locale: 'en', currency: '', rate: null, weights: {}, extensions: [], toured: false };
 afterEach(() => { setManner({ locale: 'en', currency: '', rate: null }); });
 
-function setUp(preferences: Partial<Preferences> = {}, ui = <SettingsPage extensions={['com', 'ie']} />) {
-  const asked = serve((_method, _path, body) => ({ body }));
-  const { client } = renderIn(<div />);
-  client.clear();
+type Part = Partial<Preferences> & { seen?: Partial<Preferences> };
+
+function setUp(preferences: Partial<Preferences> = {}, ui = <SettingsPage extensions={['com', 'ie']} />, act: (sent: Part) => Answer = (sent) => ({ body: { ...usual, ...preferences, ...sent } })) {
+  const session = { person: { username: 'edda', preferences: { ...usual, ...preferences } }, demo: false };
+  const asked = serve((method, _path, body) => (method === 'GET' ? { body: session } : act(body as Part)));
+  
   const view = renderIn(ui);
-  view.client.setQueryData(keys.session, { person: { username: 'edda', preferences: { ...usual, ...preferences } }, demo: false });
-  return { sent: () => asked.filter((a) => a.method === 'PUT').map((a) => a.body as Preferences) };
+  view.client.setQueryData(keys.session, session);
+  return { sent: () => asked.filter((a) => a.method === 'PATCH').map((a) => a.body as Part) };
 }
 
-it('keeps what is changed, all the rest as it was', async () => {
+it('keeps what is changed, and sends nothing else', async () => {
   const { sent } = setUp({ density: 'dense' });
   await userEvent.click(await screen.findByRole('button', { name: 'dark paper' }));
-  await waitFor(() => { expect(sent()).toEqual([{ ...usual, density: 'dense', theme: 'dark' }]); });
+  await waitFor(() => { expect(sent()).toEqual([{ theme: 'dark', seen: { theme: 'system' } }]); });
   await userEvent.click(screen.getByRole('checkbox', { name: /Weights of my own/ }));
   await waitFor(() => { expect(sent().at(-1)?.weights).toEqual({ length: 5, spelling: 5, fit: 5, sense: 5, sound: 5, memory: 5, clarity: 5 }); });
+});
+
+it('shows a setting changed elsewhere beside one\'s own, wherever one is', async () => {
+  let refuse = true;
+  const { sent } = setUp({}, <Routes><Route element={<Shell person="edda" liked="system" />}><Route index element={<SettingsPage extensions={[]} />} /></Route></Routes>, (body) => {
+    if (!refuse) return { body: { ...usual, ...body } };
+    refuse = false;
+    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { density: 'roomy' } } };
+  });
+  await userEvent.click(await screen.findByRole('button', { name: 'dense rows' }));
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('here: densethere: roomy');
+  expect(screen.getByRole('button', { name: 'roomy rows', pressed: true })).toBeInTheDocument();
+  await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
+  await waitFor(() => { expect(sent().at(-1)).toEqual({ density: 'dense', seen: { density: 'roomy' } }); });
+  expect(screen.getByRole('button', { name: 'dense rows', pressed: true })).toBeInTheDocument();
+  expect(screen.queryByText(/changed in another window/)).not.toBeInTheDocument();
 });
 
 it('asks for a rate where prices are to be in another currency', async () => {

@@ -15,6 +15,7 @@ import type { Preferences } from '../shared/api';
 import { usePreferences } from '../shared/lib/preferences';
 import { useProject } from '../features/brief/useBrief';
 import { useSession } from '../features/session/useSession';
+import { Elsewhere } from '../shared/ui/Elsewhere';
 import { MoonIcon, SunIcon } from '../shared/ui/icons';
 
 /** Takes on the paper a person likes, when it is first known and when it is changed. */
@@ -70,6 +71,16 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
   );
 }
 
+const told = (value: Preferences[keyof Preferences]): string => (typeof value === 'object' && value !== null ? Object.entries(value).map(([key, one]) => (Array.isArray(value) ? String(one) : `${key} ${String(one)}`)).join(', ') : String(value ?? '')) || 'none';
+
+/** Settings changed in another window meanwhile, wherever one is. */
+function SettingsElsewhere() {
+  const { elsewhere, keepMine, takeTheirs } = usePreferences();
+  if (!elsewhere) return null;
+  const parts = Object.keys(elsewhere.mine).map((key) => ({ word: key, here: told(elsewhere.mine[key as keyof Preferences]), there: told(elsewhere.theirs[key as keyof Preferences]) }));
+  return <Elsewhere what="This setting" parts={parts} onMine={keepMine} onTheirs={takeTheirs} />;
+}
+
 /** The bar above every page, and the page. */
 export function Shell({ person, liked }: { person: string; liked: Preferences['theme'] }) {
   useLikedPaper(liked);
@@ -98,6 +109,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
         </Stack>
       </Stack>
       <Box id="page" sx={{ overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
+        <SettingsElsewhere />
         <Outlet />
       </Box>
     </Box>

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db import transaction
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
@@ -11,11 +12,14 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.seen import SeenField
+from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.seen import require_seen
 from vinetag.core.brief import MEASURE_NAMES
 from vinetag.core.errors import ExtensionError
 from vinetag.core.extensions import parse_extension
 
-__all__ = ["PreferencesSerializer", "PreferencesView"]
+__all__ = ["PreferencesSerializer", "PreferencesView", "preferences_of"]
 
 THEMES = ("system", "light", "dark")
 DENSITIES = ("dense", "usual", "roomy")
@@ -64,15 +68,35 @@ class PreferencesSerializer(serializers.Serializer[Any]):
             raise serializers.ValidationError(str(error)) from error
 
 
+class ChangeSerializer(PreferencesSerializer):
+    seen = SeenField()
+
+
+def preferences_of(person: User) -> dict[str, Any]:
+    """How the person likes things, complete. What an earlier version kept, and is not known any
+    more, gives way to the usual.
+    """
+    kept = PreferencesSerializer(data=person.preferences)
+    usual = PreferencesSerializer(data={})
+    usual.is_valid(raise_exception=True)
+    return dict(kept.validated_data if kept.is_valid() else usual.validated_data)
+
+
 class PreferencesView(APIView):
     @extend_schema(
         operation_id="keepPreferences",
-        request=PreferencesSerializer,
-        responses={200: PreferencesSerializer, 400: ErrorSerializer},
+        request=ChangeSerializer,
+        responses={200: PreferencesSerializer, 400: ErrorSerializer, 409: ErrorSerializer},
     )
-    def put(self, request: Request) -> Response:
-        given = PreferencesSerializer(data=request.data)
+    def patch(self, request: Request) -> Response:
+        given = ChangeSerializer(data=request.data, partial=True)
         given.is_valid(raise_exception=True)
-        request.user.preferences = given.validated_data
-        request.user.save(update_fields=["preferences"])
-        return Response(given.validated_data)
+        part = dict(given.validated_data)
+        seen = part.pop("seen", None)
+        with transaction.atomic():
+            person = User.objects.select_for_update().get(pk=request.user.pk)
+            now = preferences_of(person)
+            require_seen(seen, {key: now[key] for key in part if now[key] != part[key]})
+            person.preferences = {**now, **part}
+            person.save(update_fields=["preferences"])
+        return Response(person.preferences)

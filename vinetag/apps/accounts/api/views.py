@@ -15,7 +15,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from vinetag.apps.accounts.api.preferences import PreferencesSerializer
+from vinetag.apps.accounts.api.preferences import PreferencesSerializer, preferences_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.throttling import ByAddress
 from vinetag.apps.accounts.errors import NotFoundError, RefusedError
@@ -76,15 +76,10 @@ class OpenView(APIView):
         get_token(request._request)
         person = None
         if user.is_authenticated:
-            kept = PreferencesSerializer(data=user.preferences)
-            # What an earlier version kept, and is not known any more, gives way to the usual.
-            usual = PreferencesSerializer(data={})
-            usual.is_valid(raise_exception=True)
-            preferences = kept.validated_data if kept.is_valid() else usual.validated_data
             person = {
                 "username": user.get_username(),
                 "demo": user.is_demo,
-                "preferences": preferences,
+                "preferences": preferences_of(user),
             }
         return Response({"person": person, "demo": settings.DEMO_MODE})
 

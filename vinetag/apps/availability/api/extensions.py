@@ -14,12 +14,14 @@ from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.availability.api.serializers import ExtensionSerializer, ProposalSerializer
 from vinetag.apps.availability.catalogue import (
     catalogue,
     put_entry,
     replace_catalogue,
     require_administrator,
+    version_of,
 )
 from vinetag.core.extensions import (
     COUNTRIES,
@@ -49,14 +51,17 @@ class ExtensionsSerializer(serializers.Serializer[Any]):
     owner_kinds = serializers.ListField(child=serializers.CharField())
     countries = NamedSerializer(many=True)
     works = NamedSerializer(many=True)
+    version = serializers.CharField(help_text="Of the whole catalogue")
     rules = NamedSerializer(many=True)
 
 
 class ExtensionsView(APIView):
     @extend_schema(operation_id="listExtensions", responses={200: ExtensionsSerializer})
     def get(self, request: Request) -> Response:
+        known = catalogue()
         told = {
-            "extensions": list(catalogue()),
+            "extensions": list(known),
+            "version": version_of(known),
             "may_edit": request.user.is_staff,
             "kinds": KINDS,
             "owner_kinds": OWNER_KINDS,
@@ -90,27 +95,40 @@ class ProposalsView(APIView):
         )
 
 
+class ChangeSerializer(ExtensionSerializer):
+    seen = SeenField(
+        help_text="The extension as it was; with an empty `extension` for one that was not there"
+    )
+
+
 class ExtensionView(APIView):
     @extend_schema(
         operation_id="putExtension",
-        request=ExtensionSerializer,
-        responses={200: ExtensionSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        request=ChangeSerializer,
+        responses={
+            200: ExtensionSerializer,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+            409: ErrorSerializer,
+        },
     )
     def put(self, request: Request, extension: str) -> Response:
         require_administrator(request.user)
         sent = request.data if isinstance(request.data, dict) else {}
-        given = ExtensionSerializer(data={**sent, "extension": extension})
+        given = ChangeSerializer(data={**sent, "extension": extension})
         given.is_valid(raise_exception=True)
         values = {**given.validated_data, "works": tuple(given.validated_data["works"])}
+        seen = values.pop("seen", None)
         written = write_catalogue(Catalogue({extension: Entry(**values)}))
         # One reader holds every rule, for a file and for a form.
         [entry] = read_catalogue(written)
-        put_entry(entry)
+        put_entry(entry, seen, lambda e: dict(ExtensionSerializer(e).data))
         return Response(ExtensionSerializer(entry).data)
 
 
 class FileSerializer(serializers.Serializer[Any]):
     text = serializers.CharField(max_length=1_000_000, trim_whitespace=False)
+    seen = SeenField(help_text="The `version` the file was made from; 409 when it is another")
 
 
 class CountSerializer(serializers.Serializer[Any]):
@@ -126,12 +144,17 @@ class ExtensionFileView(APIView):
     @extend_schema(
         operation_id="importExtensions",
         request=FileSerializer,
-        responses={200: CountSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        responses={
+            200: CountSerializer,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+            409: ErrorSerializer,
+        },
     )
     def put(self, request: Request) -> Response:
         require_administrator(request.user)
         given = FileSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         new = read_catalogue(given.validated_data["text"])
-        replace_catalogue(new)
+        replace_catalogue(new, given.validated_data.get("seen"))
         return Response(CountSerializer({"extensions": len(new)}).data)

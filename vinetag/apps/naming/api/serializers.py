@@ -7,6 +7,7 @@ from typing import Any
 from rest_framework import serializers
 
 from vinetag.apps.accounts.api.problems import ProblemSerializer
+from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.naming.marks import MOST_DISMISSED
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import only_first
@@ -103,6 +104,7 @@ class ViewsSerializer(serializers.Serializer[Any]):
         max_length=2000, allow_blank=True, required=False, help_text="As looked at last"
     )
     views = ViewSerializer(many=True, required=False)
+    seen = SeenField(help_text="`views` as they were; 409 when they are otherwise by now")
 
 
 class ProjectSerializer(serializers.Serializer[Any]):
@@ -129,9 +131,8 @@ class ProjectSerializer(serializers.Serializer[Any]):
 class ProjectChangeSerializer(serializers.Serializer[Any]):
     name = serializers.CharField(required=False)
     brief = BriefSerializer(required=False)
-    version = serializers.IntegerField(
-        required=False,
-        help_text="Of the project the change was made to; 409 when it was changed since",
+    seen = SeenField(
+        help_text="The `version` the change was made to; 409 with the project when it has another"
     )
     partly = serializers.BooleanField(
         required=False, help_text="Take what makes sense, and say what was not taken"

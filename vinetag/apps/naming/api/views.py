@@ -9,6 +9,7 @@ from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.problems import ErrorSerializer, told_problems
 from vinetag.apps.accounts.errors import ConflictError, RefusedError
+from vinetag.apps.accounts.seen import Seen
 from vinetag.apps.naming import marks, services
 from vinetag.apps.naming.api.serializers import (
     CatalogueSerializer,
@@ -78,7 +79,7 @@ class ProjectView(APIView):
                 project=project,
                 name=name,
                 brief=brief,
-                version=_version(request),
+                seen=_seen(request),
                 not_taken=not_taken,
             )
         except ConflictError as error:
@@ -98,14 +99,19 @@ class ViewsView(APIView):
     @extend_schema(
         operation_id="keepViews",
         request=ViewsSerializer,
-        responses={200: ViewsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        responses={
+            200: ViewsSerializer,
+            400: ErrorSerializer,
+            404: ErrorSerializer,
+            409: ErrorSerializer,
+        },
     )
     def put(self, request: Request, project_id: int) -> Response:
         project = services.own_project(request.user, project_id)
         given = ViewsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked = given.validated_data
-        services.keep_views(project=project, view=asked.get("view"), views=asked.get("views"))
+        services.keep_views(project=project, **{"view": None, "views": None, **asked})
         return Response(ViewsSerializer(project).data)
 
 
@@ -224,8 +230,8 @@ def _given(request: Request) -> tuple[str | None, object]:
     return name, data.get("brief")
 
 
-def _version(request: Request) -> int | None:
-    given = request.data.get("version")
-    if given is not None and (not isinstance(given, int) or isinstance(given, bool)):
-        raise RefusedError([Problem("version", "not_number")])
-    return given
+def _seen(request: Request) -> Seen:
+    seen = request.data.get("seen")
+    if seen is not None and not isinstance(seen, dict):
+        raise RefusedError([Problem("seen", "not_object")])
+    return seen

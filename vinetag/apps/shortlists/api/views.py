@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db import transaction
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
@@ -14,6 +15,7 @@ from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.naming.api.serializers import LabelsSerializer
 from vinetag.apps.naming.services import own_project
@@ -53,10 +55,6 @@ class RemarksSerializer(serializers.Serializer[Any]):
     note = serializers.CharField(
         allow_blank=True, trim_whitespace=False, max_length=100_000, required=False
     )
-    was = serializers.CharField(
-        allow_blank=True, trim_whitespace=False, max_length=100_000, required=False,
-        write_only=True, help_text="The note this one was written over",
-    )  # fmt: skip
     tags = serializers.ListField(
         child=serializers.CharField(allow_blank=True, max_length=200), max_length=100,
         required=False,
@@ -65,10 +63,12 @@ class RemarksSerializer(serializers.Serializer[Any]):
         allow_blank=True, max_length=64, required=False,
         help_text="Makes it a full name; empty for a name again",
     )  # fmt: skip
+    seen = SeenField()
 
 
 class OrderSerializer(serializers.Serializer[Any]):
     labels = serializers.ListField(child=serializers.CharField(max_length=63), max_length=1000)
+    seen = SeenField(help_text="`labels` as they were; 409 when they are otherwise by now")
 
 
 class ShortlistView(APIView):
@@ -128,14 +128,15 @@ class EntryView(APIView):
         given = RemarksSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked, told = given.validated_data, {}
-        if "note" in asked:
-            text, was = asked["note"], asked.get("was")
-            told["note"] = services.note(project=project, label=label, text=text, was=was).note
-        if "tags" in asked:
-            told["tags"] = services.tag(project=project, label=label, tags=asked["tags"]).tags
-        if "extension" in asked:
-            settled = services.settle(project=project, label=label, extension=asked["extension"])
-            told["extension"] = settled.extension
+        which = {"project": project, "label": label, "seen": asked.get("seen")}
+        with transaction.atomic():
+            if "note" in asked:
+                told["note"] = services.note(text=asked["note"], **which).note
+            if "tags" in asked:
+                told["tags"] = services.tag(tags=asked["tags"], **which).tags
+            if "extension" in asked:
+                settled = services.settle(extension=asked["extension"], **which)
+                told["extension"] = settled.extension
         return Response(told)
 
 
@@ -149,7 +150,7 @@ class OrderView(APIView):
         project = own_project(request.user, project_id)
         given = OrderSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        services.reorder(project=project, labels=given.validated_data["labels"])
+        services.reorder(project=project, **{"seen": None, **given.validated_data})
         return Response(status=204)
 
 

@@ -14,8 +14,9 @@ import { plural } from '../../shared/lib/format';
 import type { Weights } from '../../shared/lib/grading';
 import { UndoIcon } from '../../shared/ui/icons';
 import { ChipsField } from '../../shared/ui/ChipsField';
+import { Elsewhere } from '../../shared/ui/Elsewhere';
+import { briefParts } from './briefParts';
 import { DismissedList } from './DismissedList';
-import { Elsewhere } from './Elsewhere';
 import { KeywordList } from './KeywordList';
 import { LimitFields } from './LimitFields';
 import { RecipeFields } from './RecipeFields';
@@ -56,7 +57,7 @@ function Head({ editor }: { editor: BriefEditor }) {
           <span><IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span>
         </Tooltip>
       </Stack>
-      {theirs && <Elsewhere mine={brief} theirs={theirs} onMine={editor.keepMine} onTheirs={editor.takeTheirs} />}
+      {theirs && <Elsewhere what="This brief" parts={briefParts(brief, theirs.brief)} onMine={editor.keepMine} onTheirs={editor.takeTheirs} />}
       {error && !theirs && state === 'refused' && <Alert severity="error" action={<Button color="inherit" onClick={editor.retry}>Retry</Button>}>{error.problems.length ? error.problems.map((p) => p.message).join(' ') : error.message}</Alert>}
       {state === 'partly' && error && <Alert severity="warning" sx={{ py: 0 }}>{plural(error.problems.length, 'entry was', 'entries were')} not taken, and says why at its place. All else is saved.</Alert>}
     </Stack>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
-import { api, ApiError, asApiError, type Brief, keys, type Problem, type Project, unwrap } from '../../shared/api';
+import { api, ApiError, asApiError, type Brief, elsewhereOf, keys, type Problem, type Project, unwrap } from '../../shared/api';
 import { projectQuery } from '../../shared/lib/queries';
 import { useBackAgain } from '../../shared/lib/useBackAgain';
 
@@ -39,9 +39,6 @@ interface Sent {
   version: number;
 }
 
-const theirsOf = (error: Error | null): Project | null =>
-  error instanceof ApiError && error.code === 'changed_elsewhere' && error.current ? (error.current as Project) : null;
-
 /** Edits a project's brief. What is typed stays here whatever the server says of it; what makes sense is saved, whatever else does not. */
 export function useBrief(project: Project): BriefEditor {
   const client = useQueryClient();
@@ -57,7 +54,7 @@ export function useBrief(project: Project): BriefEditor {
     // One after another, so that an earlier answer never overtakes a later one.
     scope: { id: `brief-${project.id}` },
     mutationFn: ({ brief: next, version: seen }: Sent) =>
-      unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next, version: seen, partly: true } })),
+      unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next, seen: { version: seen }, partly: true } })),
     onSuccess: async ({ not_taken, ...saved }, sent) => {
       version.current = saved.version;
       client.setQueryData(keys.project(project.id), saved);
@@ -75,7 +72,7 @@ export function useBrief(project: Project): BriefEditor {
       await Promise.all([keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.world(project.id), keys.projects].map(anew));
     },
   });
-  const theirs = theirsOf(error);
+  const theirs = elsewhereOf<Project>(error);
   const send = useCallback(() => { mutate({ brief: latest.current, version: version.current }); }, [mutate]);
   useEffect(() => {
     if (!waiting || isPending || theirs) return;

@@ -11,7 +11,8 @@ import Switch from '@mui/material/Switch';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 
-import { asApiError, type Extension, type Extensions } from '../../shared/api';
+import { asApiError, elsewhereOf, type Extension, type Extensions } from '../../shared/api';
+import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
 import { useCatalogueChanges } from './useExtensions';
 
 interface Props {
@@ -21,18 +22,26 @@ interface Props {
   onClose: () => void;
 }
 
+const WORDS: Partial<Record<keyof Extension, string>> = { use: 'What it is used for', kind: 'Kind', country: 'Country', works: 'Suits', eligibility: 'Who may register', letters_min: 'Characters, at least', letters_max: 'at most', yearly: 'About € a year', rdap: 'RDAP', idn: 'Letters beyond a to z' };
+const told = (value: Extension[keyof Extension]): string => (typeof value === 'boolean' ? (value ? 'allowed' : 'not allowed') : String(value ?? '') || 'none');
+const entryParts = (mine: Extension, theirs: Extension): Difference[] => Object.entries(WORDS).map(([key, word]) => ({ word, here: told(mine[key as keyof Extension]), there: told(theirs[key as keyof Extension]) }));
+
 /** One entry of the catalogue, as an administrator changes it. */
 export function ExtensionDialog({ entry, about, onClose }: Props) {
   const { put } = useCatalogueChanges();
   const [draft, setDraft] = useState(entry);
+  const [seen, setSeen] = useState(entry);
   const isNew = entry.extension === '';
   const set = (part: Partial<Extension>) => { setDraft({ ...draft, ...part }); };
-  const error = asApiError(put.error);
+  const theirs = elsewhereOf<Extension>(put.error);
+  const error = theirs ? null : asApiError(put.error);
+  const save = (seen: Extension) => { put.mutate({ entry: draft, seen }, { onSuccess: onClose }); };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="extension-title">
       <DialogTitle id="extension-title" variant="h2">{isNew ? 'A new extension' : `.${entry.extension}`}</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.6, pt: 1 }}>
+          {theirs && <Elsewhere what={`.${draft.extension}`} parts={entryParts(draft, theirs)} onMine={() => { save(theirs); }} onTheirs={() => { setDraft(theirs); setSeen(theirs); put.reset(); }} />}
           {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
           {isNew && <TextField label="Extension" value={draft.extension} onChange={(e) => { set({ extension: e.target.value.toLowerCase().replace(/^\./, '') }); }} />}
           <TextField label="What it is used for" value={draft.use} onChange={(e) => { set({ use: e.target.value.slice(0, 200) }); }} />
@@ -53,7 +62,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={put.isPending || !draft.extension} onClick={() => { put.mutate(draft, { onSuccess: onClose }); }}>Save</Button>
+        <Button variant="contained" disabled={put.isPending || theirs !== null || !draft.extension} onClick={() => { save(seen); }}>Save</Button>
       </DialogActions>
     </Dialog>
   );

@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it, vi } from 'vitest';
 
@@ -13,7 +13,7 @@ const entry = (extension: string, fields: Partial<Extension> = {}): Extension =>
 });
 const about = (may_edit: boolean) => ({
   extensions: [entry('com', { kind: 'generic' }), entry('ie', { kind: 'country', country: 'IE', rule: 'The owner needs a connection with Ireland.' })],
-  may_edit, kinds: ['generic', 'newer', 'country'], owner_kinds: ['person'], countries: [{ code: 'IE', name: 'Ireland' }], works: [{ code: 'any', name: 'anything' }], rules: [{ code: 'open', name: 'Open to everyone.' }],
+  version: 'v1', may_edit, kinds: ['generic', 'newer', 'country'], owner_kinds: ['person'], countries: [{ code: 'IE', name: 'Ireland' }], works: [{ code: 'any', name: 'anything' }], rules: [{ code: 'open', name: 'Open to everyone.' }],
 });
 const answer = (may_edit: boolean, act: (method: string, path: string) => Answer | undefined = () => undefined) =>
   serve((method, path) => act(method, path) ?? { body: about(may_edit) });
@@ -38,6 +38,22 @@ it('lets an administrator change one, and keeps what was typed when it is refuse
   await userEvent.click(dialog.getByRole('button', { name: 'Save' }));
   expect(await dialog.findByText('Choose a number from 1 to 63.')).toBeInTheDocument();
   expect(asked.find((a) => a.method === 'PUT')).toMatchObject({ path: '/api/extensions/ie', body: { letters_max: 0 } });
+});
+
+it('shows what another administrator made of one meanwhile', async () => {
+  let refuse = true;
+  const asked = answer(true, (method) => {
+    if (method !== 'PUT' || !refuse) return undefined;
+    refuse = false;
+    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: entry('ie', { use: 'Theirs.' }) } };
+  });
+  renderIn(<ExtensionsPage />);
+  await userEvent.click(await screen.findByRole('button', { name: 'Change .ie' }));
+  await userEvent.type(screen.getByLabelText('What it is used for'), ' Mine.');
+  await userEvent.click(screen.getByRole('button', { name: 'Save' }));
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('here: Used by ie people. Mine.there: Theirs.');
+  await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
+  await waitFor(() => { expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({ use: 'Used by ie people. Mine.', seen: { use: 'Theirs.' } }); });
 });
 
 it('tells the lines of a file that cannot be taken', async () => {

@@ -8,9 +8,10 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 
-import { asApiError, type Extension } from '../../shared/api';
+import { asApiError, elsewhereOf, type Extension } from '../../shared/api';
 import { formatMoney, plural } from '../../shared/lib/format';
 import { Blank } from '../../shared/ui/Blank';
+import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
 
@@ -28,7 +29,8 @@ export function ExtensionsPage() {
   const countries = new Map(data.countries.map((c) => [c.code, c.name]));
   const wanted = text.toLowerCase().replace(/^\./, '');
   const shown = data.extensions.filter((e) => (!kind || e.kind === kind) && (!wanted || `${e.extension} ${e.use} ${countries.get(e.country) ?? ''} ${e.works.join(' ')}`.toLowerCase().includes(wanted)));
-  const refused = asApiError(importFile.error);
+  const newer = elsewhereOf<{ version: string }>(importFile.error)?.version;
+  const refused = newer ? null : asApiError(importFile.error);
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
       <Typography variant="h1">Extensions</Typography>
@@ -43,11 +45,12 @@ export function ExtensionsPage() {
         {data.may_edit && (
           <>
             <Button variant="outlined" disabled={importFile.isPending} onClick={() => file.current?.click()}>Import CSV</Button>
-            <input ref={file} type="file" accept=".csv,text/csv" hidden aria-label="File of extensions" onChange={(e) => { const given = e.target.files?.[0]; e.target.value = ''; if (given) void given.text().then((t) => { importFile.mutate(t); }); }} />
+            <input ref={file} type="file" accept=".csv,text/csv" hidden aria-label="File of extensions" onChange={(e) => { const given = e.target.files?.[0]; e.target.value = ''; if (given) void given.text().then((t) => { importFile.mutate({ text: t, seen: data.version }); }); }} />
             <Button variant="contained" onClick={() => { setEditing(EMPTY); }}>Add one</Button>
           </>
         )}
       </Stack>
+      {newer && importFile.variables && <Elsewhere what="The catalogue" parts={[{ word: 'Extensions', here: 'those of your file', there: 'as someone changed them since this page was loaded' }]} onMine={() => { importFile.mutate({ text: importFile.variables.text, seen: newer }); }} onTheirs={() => { importFile.reset(); void refetch(); }} />}
       {refused && <Alert severity="error" sx={{ mb: 1 }}>{refused.problems.length ? refused.problems.slice(0, 12).map((p) => <div key={p.path + p.message}>{p.path}: {p.message}</div>) : refused.message}</Alert>}
       {importFile.data && !refused && <Alert severity="success" sx={{ mb: 1 }}>{plural(importFile.data.extensions, 'extension')} taken from the file.</Alert>}
       {shown.length === 0 ? <Blank title="No extension matches">Try a country, a kind of work, or fewer letters.</Blank> : (

@@ -21,11 +21,11 @@ export function useCatalogueChanges() {
   const refresh = () => Promise.all([keys.extensions, ['proposals']].map((queryKey) => client.invalidateQueries({ queryKey })));
   return {
     put: useMutation({
-      mutationFn: ({ extension, ...body }: Extension) => unwrap(api.PUT('/api/extensions/{extension}', { params: { path: { extension } }, body: { extension, ...body } })),
+      mutationFn: ({ entry, seen }: { entry: Extension; seen: Extension }) => unwrap(api.PUT('/api/extensions/{extension}', { params: { path: { extension: entry.extension } }, body: { ...entry, seen } })),
       onSuccess: refresh,
     }),
     importFile: useMutation({
-      mutationFn: (text: string) => unwrap(api.PUT('/api/extensions/file', { body: { text } })),
+      mutationFn: ({ text, seen }: { text: string; seen: string }) => unwrap(api.PUT('/api/extensions/file', { body: { text, seen: { version: seen } } })),
       onSuccess: refresh,
     }),
   };

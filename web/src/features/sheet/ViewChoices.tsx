@@ -10,7 +10,8 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { type SyntheticEvent, useState } from 'react';
 
-import type { Project } from '../../shared/api';
+import type { NamedView, Project } from '../../shared/api';
+import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
 import { CrossIcon, DownIcon, UpIcon } from '../../shared/ui/icons';
 import { columnOf } from './columns';
 import { useViews } from './useViews';
@@ -58,8 +59,13 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
   );
 }
 
+const viewParts = (mine: readonly NamedView[], theirs: readonly NamedView[]): Difference[] => {
+  const told = (views: readonly NamedView[], name: string) => { const view = views.find((v) => v.name === name); return view ? view.search || 'everything' : 'not kept'; };
+  return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({ word: name, here: told(mine, name), there: told(theirs, name) }));
+};
+
 function Named({ project }: { project: Project }) {
-  const { views, search, apply, keep, drop } = useViews(project);
+  const { views, search, apply, keep, drop, elsewhere } = useViews(project);
   const [name, setName] = useState('');
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
@@ -79,6 +85,7 @@ function Named({ project }: { project: Project }) {
           </Stack>
         ))}
       </Stack>
+      {elsewhere && <Elsewhere what="This list of views" parts={viewParts(elsewhere.mine, elsewhere.theirs)} onMine={elsewhere.keepMine} onTheirs={elsewhere.takeTheirs} />}
       <Stack component="form" direction="row" onSubmit={submit} sx={{ gap: 1, mt: 1 }}>
         <TextField label="Keep this view as" value={name} onChange={(e) => { setName(e.target.value.slice(0, 40)); }} sx={{ flex: 1 }} />
         <Button type="submit" variant="outlined">Keep</Button>

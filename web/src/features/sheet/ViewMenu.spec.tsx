@@ -4,7 +4,7 @@ import { useLocation } from 'react-router';
 import { expect, it } from 'vitest';
 
 import type { NamedView, Project } from '../../shared/api';
-import { renderIn, serve } from '../../shared/testing/render';
+import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { sampleProject } from '../../shared/testing/samples';
 import { useView } from './useView';
 import { useLastView } from './useViews';
@@ -15,8 +15,8 @@ function Room({ project }: { project: Project }) {
   return <><ViewMenu project={project} extensions={['com', 'ie']} view={view} onView={setView} /><output>{useLocation().search}</output></>;
 }
 
-async function open(views: NamedView[] = [], address = '/') {
-  const asked = serve((_method, _path, body) => ({ body: { view: '', views: [], ...(body as object) } }));
+async function open(views: NamedView[] = [], address = '/', answer: (body: unknown) => Answer = (body) => ({ body: { view: '', views: [], ...(body as object) } })) {
+  const asked = serve((_method, _path, body) => answer(body));
   renderIn(<Room project={sampleProject({ views })} />, address);
   await userEvent.click(screen.getByRole('button', { name: 'View' }));
   await screen.findByRole('list', { name: 'Columns' });
@@ -48,12 +48,26 @@ it('keeps a view under a name, shows it again, and takes a removal back', async 
   const short: NamedView = { name: 'short', search: 'letters_max=6' };
   const sent = await open([short], '/?sort=name');
   await userEvent.type(screen.getByLabelText('Keep this view as'), ' by name {Enter}');
-  await waitFor(() => { expect(sent()).toEqual([{ views: [short, { name: 'by name', search: 'sort=name' }] }]); });
+  await waitFor(() => { expect(sent()).toEqual([{ views: [short, { name: 'by name', search: 'sort=name' }], seen: { views: [short] } }]); });
   await userEvent.click(within(screen.getByRole('list', { name: 'Views kept' })).getByRole('button', { name: 'short' }));
   expect(search()).toEqual({ letters_max: '6' });
   await userEvent.click(screen.getByRole('button', { name: 'Remove the view short' }));
   await userEvent.click(await screen.findByRole('button', { name: 'Undo', hidden: true }));
-  await waitFor(() => { expect(sent().slice(-2)).toEqual([{ views: [] }, { views: [short] }]); });
+  await waitFor(() => { expect(sent().slice(-2)).toEqual([{ views: [], seen: { views: [short] } }, { views: [short], seen: { views: [] } }]); });
+});
+
+it('never writes over views kept elsewhere unasked', async () => {
+  const short: NamedView = { name: 'short', search: 'letters_max=6' };
+  let refuse = true;
+  const sent = await open([], '/?sort=name', (body) => {
+    if (!refuse) return { body };
+    refuse = false;
+    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { views: [short] } } };
+  });
+  await userEvent.type(screen.getByLabelText('Keep this view as'), 'by name{Enter}');
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('by namehere: sort=namethere: not keptshorthere: not keptthere: letters_max=6');
+  await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
+  await waitFor(() => { expect(sent().at(-1)).toEqual({ views: [{ name: 'by name', search: 'sort=name' }], seen: { views: [short] } }); });
 });
 
 it('shows a project as it was looked at last, but not over what an address asks', async () => {

@@ -1,28 +1,41 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
-import { api, keys, type NamedView, type Project, unwrap } from '../../shared/api';
+import { api, elsewhereOf, keys, type NamedView, type Project, unwrap } from '../../shared/api';
 import { useAddress } from '../../shared/lib/useAddress';
 import { useNotify } from '../../shared/ui/Notices';
 
 const KEPT_AFTER = 1_500;
 
+interface Change {
+  view?: string;
+  views?: readonly NamedView[];
+  /** The views as they were before. */
+  seen?: readonly NamedView[];
+}
+
 function useKeepViews(project: Project) {
   const client = useQueryClient();
   const notify = useNotify();
+  const put = (part: Partial<Project>) => { client.setQueryData<Project>(keys.project(project.id), (p) => p && { ...p, ...part }); };
   return useMutation({
-    mutationFn: (body: { view?: string; views?: NamedView[] }) => unwrap(api.PUT('/api/projects/{project_id}/views', { params: { path: { project_id: project.id } }, body })),
-    onMutate: (part) => { client.setQueryData<Project>(keys.project(project.id), (p) => p && { ...p, ...part }); },
-    onSuccess: ({ view = '', views = [] }) => { client.setQueryData<Project>(keys.project(project.id), (p) => p && { ...p, view, views }); },
-    onError: (error) => { notify(error.message); },
-  }).mutate;
+    scope: { id: `views-${project.id}` },
+    mutationFn: ({ view, views, seen }: Change) => unwrap(api.PUT('/api/projects/{project_id}/views', { params: { path: { project_id: project.id } }, body: { ...(view !== undefined && { view }), ...(views && { views: [...views], seen: { views: seen } }) } })),
+    onMutate: ({ view, views }) => { put({ ...(view !== undefined && { view }), ...(views && { views: [...views] }) }); },
+    onSuccess: ({ view = '', views = [] }) => { put({ view, views }); },
+    onError: (error, { views, seen }) => {
+      // The page shows what is kept; what was to be kept is in the alert.
+      if (views) put({ views: [...(elsewhereOf<{ views: NamedView[] }>(error)?.views ?? seen ?? [])] });
+      if (!elsewhereOf(error)) notify(error.message);
+    },
+  });
 }
 
 /** An address that asks nothing shows the sheet as it was looked at last; how it is looked at is remembered. Returns whether the address says by now what to show. */
 export function useLastView(project: Project): boolean {
   const [params, turn] = useAddress();
   const search = params.toString();
-  const keep = useKeepViews(project);
+  const keep = useKeepViews(project).mutate;
   const kept = useRef(project.view);
   const [waits, setWaits] = useState(search === '' && project.view !== '');
   if (waits && search !== '') setWaits(false);
@@ -49,16 +62,22 @@ export function useViews(project: Project) {
   const notify = useNotify();
   const [params, turn] = useAddress();
   const search = params.toString();
-  const keep = useKeepViews(project);
+  const { mutate, error, variables, reset } = useKeepViews(project);
   const { views } = project;
+  const keep = (next: readonly NamedView[], seen: readonly NamedView[] = views) => { mutate({ views: next, seen }); };
+  const theirs = elsewhereOf<{ views: NamedView[] }>(error)?.views;
+  const mine = variables?.views ?? [];
   return {
     views,
     search,
     apply: (view: NamedView) => { turn(() => new URLSearchParams(view.search), { replace: false }); },
-    keep: (name: string) => { keep({ views: [...views.filter((v) => v.name !== name), { name, search }] }); },
+    keep: (name: string) => { keep([...views.filter((v) => v.name !== name), { name, search }]); },
     drop: (view: NamedView) => {
-      keep({ views: views.filter((v) => v.name !== view.name) });
-      notify(`The view ${view.name} was removed.`, () => { keep({ views }); });
+      const left = views.filter((v) => v.name !== view.name);
+      keep(left);
+      notify(`The view ${view.name} was removed.`, () => { keep(views, left); });
     },
+    /** Views somebody kept elsewhere meanwhile, beside those kept here. */
+    elsewhere: theirs && { mine, theirs, keepMine: () => { keep(mine, theirs); }, takeTheirs: reset },
   };
 }

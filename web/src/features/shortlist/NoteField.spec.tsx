@@ -12,11 +12,11 @@ it('saves while one writes, and what was left unsaved when the page is left', as
   const asked = serve((_method, _path, body) => ({ body }));
   const { unmount } = show();
   await userEvent.type(field(), ' and new');
-  await waitFor(() => { expect(asked.map((a) => a.body)).toEqual([{ note: 'old and new', was: 'old' }]); });
+  await waitFor(() => { expect(asked.map((a) => a.body)).toEqual([{ note: 'old and new', seen: { note: 'old' } }]); });
   expect(await screen.findByText('saved')).toBeInTheDocument();
   await userEvent.type(field(), '!');
   unmount();
-  await waitFor(() => { expect(asked.at(-1)?.body).toEqual({ note: 'old and new!', was: 'old and new' }); });
+  await waitFor(() => { expect(asked.at(-1)?.body).toEqual({ note: 'old and new!', seen: { note: 'old and new' } }); });
 });
 
 it('keeps the text that was refused, and says why', async () => {
@@ -33,13 +33,13 @@ it.each([['Keep mine', 'old mine'], ['Take theirs', 'theirs: yes']])('never writ
   const asked = serve((_method, _path, body) => {
     if (!refuse) return { body };
     refuse = false;
-    return { status: 409, body: { code: 'note_changed', message: 'Written elsewhere meanwhile: theirs: yes', problems: [] } };
+    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { note: 'theirs: yes' } } };
   });
   show();
   await userEvent.type(field(), ' mine');
   expect(await screen.findByText(/theirs: yes/)).toBeInTheDocument();
   expect(field()).toHaveValue('old mine');
   await userEvent.click(screen.getByRole('button', { name: choice }));
-  await waitFor(() => { expect(asked.at(-1)?.body).toEqual({ note: kept, was: 'theirs: yes' }); });
+  await waitFor(() => { expect(asked.at(-1)?.body).toEqual({ note: kept, seen: { note: 'theirs: yes' } }); });
   expect(field()).toHaveValue(kept);
 });

@@ -1,11 +1,10 @@
-import Alert from '@mui/material/Alert';
-import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
-import { api, asApiError, type Judged, type Kept, keys, unwrap } from '../../shared/api';
+import { api, asApiError, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 import { useBackAgain } from '../../shared/lib/useBackAgain';
+import { Elsewhere } from '../../shared/ui/Elsewhere';
 
 const SAVE_AFTER = 600;
 const TRY_AGAIN_AFTER = 5_000;
@@ -28,7 +27,7 @@ export function NoteField({ projectId, label, shown, note }: Props) {
   const { mutate, isPending, error, isSuccess, reset } = useMutation({
     scope: { id: `note-${projectId}-${label}` },
     mutationFn: ({ written, over }: { written: string; over?: string }) =>
-      unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { project_id: projectId, label } }, body: { note: written, was: over ?? base.current } })),
+      unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { project_id: projectId, label } }, body: { note: written, seen: { note: over ?? base.current } } })),
     // What did not arrive is tried again; what was refused waits for the person.
     onError: (why, { written }) => { if (asApiError(why)?.status !== 400 && asApiError(why)?.status !== 409) unsaved.current ??= written; },
     onSuccess: ({ note: saved = '' }) => {
@@ -38,7 +37,7 @@ export function NoteField({ projectId, label, shown, note }: Props) {
     },
   });
   const failed = asApiError(error);
-  const conflict = failed?.code === 'note_changed' ? failed.message.replace(/^[^:]*: /, '') : null;
+  const conflict = elsewhereOf<{ note: string }>(error)?.note ?? null;
   // A note that came from elsewhere takes the place of one that nobody is writing here.
   if (known !== note) {
     setKnown(note);
@@ -86,11 +85,7 @@ export function NoteField({ projectId, label, shown, note }: Props) {
         helperText={state}
         slotProps={{ htmlInput: { 'aria-label': `Note on ${shown}` }, formHelperText: { role: failed ? 'alert' : undefined, sx: { minHeight: 16, mt: 0 } } }}
       />
-      {conflict !== null && (
-        <Alert severity="warning" sx={{ py: 0 }} action={<><Button color="inherit" onClick={() => { settle(text); }}>Keep mine</Button><Button color="inherit" onClick={() => { settle(conflict); }}>Take theirs</Button></>}>
-          Written elsewhere meanwhile: “{conflict}”
-        </Alert>
-      )}
+      {conflict !== null && <Elsewhere what="This note" parts={[{ word: 'Note', here: text || 'none', there: conflict || 'none' }]} onMine={() => { settle(text); }} onTheirs={() => { settle(conflict); }} />}
     </>
   );
 }

@@ -15,7 +15,7 @@ function setUp(start: string[], act: (method: string, path: string) => Answer | 
   const asked = serve((method, path, body) => {
     const answer = act(method, path);
     if (answer) return answer;
-    if (method === 'PUT') labels = (body as { labels: string[] }).labels;
+    if (path.endsWith('/order')) labels = (body as { labels: string[] }).labels;
     if (method === 'PATCH') extension = (body as { extension: string }).extension;
     const given = (body as { labels?: string[] } | undefined)?.labels ?? [];
     if (path.endsWith('/off')) labels = labels.filter((label) => !given.includes(label));
@@ -33,15 +33,42 @@ it('changes the order by buttons and by Alt and an arrow', async () => {
   expect(names()).toEqual(['inkpost', 'inkclub', 'inkwell']);
   screen.getByLabelText('Note on inkpost').focus();
   await userEvent.keyboard('{Alt>}{ArrowDown}{/Alt}');
-  await waitFor(() => { expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({ labels: ['inkclub', 'inkpost', 'inkwell'] }); });
+  await waitFor(() => { expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({ labels: ['inkclub', 'inkpost', 'inkwell'], seen: { labels: ['inkpost', 'inkclub', 'inkwell'] } }); });
   expect(screen.getByRole('button', { name: 'Move inkclub up' })).toBeDisabled();
 });
 
-it('loads the list again when the order was stale', async () => {
-  setUp(['inkpost', 'inkwell'], (method) => (method === 'PUT' ? { status: 409, body: { code: 'order_stale', message: 'The shortlist has changed meanwhile.', problems: [] } } : undefined));
+it.each([
+  ['Take theirs', ['inkpost', 'inkwell'], 1],
+  ['Keep mine', ['inkwell', 'inkpost', 'inkclub'], 2],
+] as const)('shows an order given elsewhere beside one\'s own, and one chooses: %s', async (choice, left, puts) => {
+  let refuse = true;
+  const current = { labels: ['inkclub', 'inkpost', 'inkwell'] };
+  const asked = setUp(['inkpost', 'inkwell'], (method) => {
+    if (method !== 'PUT' || !refuse) return undefined;
+    refuse = false;
+    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current } };
+  });
   await userEvent.click(await screen.findByRole('button', { name: 'Move inkwell up' }));
-  expect(await screen.findByText('The shortlist has changed meanwhile.')).toBeInTheDocument();
-  await waitFor(() => { expect(names()).toEqual(['inkpost', 'inkwell']); });
+  expect(await screen.findByRole('alert')).toHaveTextContent('here: inkwell, inkpost, inkclubthere: inkclub, inkpost, inkwell');
+  expect(names()).toEqual(['inkwell', 'inkpost']);
+  await userEvent.click(screen.getByRole('button', { name: choice }));
+  await waitFor(() => { expect(names()).toEqual(left); });
+  const sent = asked.filter((a) => a.method === 'PUT').map((a) => a.body);
+  expect(sent).toHaveLength(puts);
+  if (puts === 2) expect(sent[1]).toEqual({ labels: left, seen: current });
+});
+
+it('never writes over tags set elsewhere unasked', async () => {
+  let refuse = true;
+  const asked = setUp(['inkpost'], (method) => {
+    if (method !== 'PATCH' || !refuse) return undefined;
+    refuse = false;
+    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { tags: ['odd'] } } };
+  });
+  await userEvent.type(await screen.findByLabelText('Tags of inkpost'), 'short{Enter}');
+  expect(await screen.findByRole('alert')).toHaveTextContent('here: shortthere: odd');
+  await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
+  await waitFor(() => { expect(asked.filter((a) => a.method === 'PATCH').at(-1)?.body).toEqual({ tags: ['short'], seen: { tags: ['odd'] } }); });
 });
 
 it('takes a name off, and undoes it', async () => {
@@ -57,7 +84,7 @@ it('keeps a full name when an extension is pressed, and the name alone when it i
   const statuses = within(await screen.findByRole('list', { name: 'Statuses of inkpost' }));
   await userEvent.click(statuses.getByRole('button', { name: '.com' }));
   expect(names()).toEqual(['inkpost.com']);
-  await waitFor(() => { expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({ path: '/api/projects/7/shortlist/names/inkpost', body: { extension: 'com' } }); });
+  await waitFor(() => { expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({ path: '/api/projects/7/shortlist/names/inkpost', body: { extension: 'com', seen: { extension: '' } } }); });
   await userEvent.click(statuses.getByRole('button', { name: '.com', pressed: true }));
   await waitFor(() => { expect(names()).toEqual(['inkpost']); });
 });

@@ -13,15 +13,19 @@ import { useOpenProject } from '../../shared/lib/projectContext';
 import { useActs } from '../../shared/lib/useActs';
 import { MOST_COMPARED } from '../../shared/lib/useName';
 import { Blank } from '../../shared/ui/Blank';
+import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { FileMenu } from '../../shared/ui/FileMenu';
 import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
 
+const MOST_LISTED = 40;
+const listed = (labels: readonly string[]) => labels.slice(0, MOST_LISTED).join(', ') + (labels.length > MOST_LISTED ? ` and ${plural(labels.length - MOST_LISTED, 'more')}` : '');
+
 /** The kept names, with notes and tags, in an order of the person's own; `checking` asks about them. */
 export function ShortlistPage({ checking }: { checking?: ReactNode }) {
   const project = useOpenProject();
-  const { list, move, add, settle } = useShortlist(project.id);
+  const { list, move, add, settle, elsewhere } = useShortlist(project.id);
   const { act } = useActs(project.id);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   const [tag, setTag] = useState<string | null>(null);
@@ -60,9 +64,10 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
       {list.isPending && <Stack sx={{ gap: 1 }}>{[0, 1, 2].map((i) => <Skeleton key={i} variant="rounded" height={84} />)}</Stack>}
       {error && !list.data && <Blank alert title="The shortlist could not be loaded" action={<Button variant="outlined" onClick={() => { void list.refetch(); }}>Try again</Button>}>{error.message}</Blank>}
       {list.data?.length === 0 && <Blank title="Nothing is kept yet" action={toBench}>Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names can be compared, set against each other, and shown to others.</Blank>}
+      {elsewhere && <Box sx={{ mb: 1 }}><Elsewhere what="This order" parts={[{ word: 'Order', here: listed(elsewhere.mine), there: listed(elsewhere.theirs) }]} onMine={elsewhere.keepMine} onTheirs={elsewhere.takeTheirs} /></Box>}
       <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
         {shown.map(({ item, place }) => (
-          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} owner={project.brief.owner} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} onSettle={(extension) => { settle.mutate({ label: item.label, extension }); }} />
+          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} owner={project.brief.owner} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} onSettle={(extension) => { settle.mutate({ label: item.label, extension, seen: item.extension }); }} />
         ))}
       </Stack>
     </Box>

@@ -1,7 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, type Judged, type Kept, keys, unwrap } from '../../shared/api';
+import { api, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
+
+interface Order {
+  labels: readonly string[];
+  /** As they were before. */
+  seen: readonly string[];
+}
 
 /** The kept names in the person's order, and putting them in another. */
 export function useShortlist(projectId: number) {
@@ -11,14 +17,15 @@ export function useShortlist(projectId: number) {
   const queryKey = keys.shortlist(projectId);
   const list = useQuery({ queryKey, queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })) });
   const order = useMutation({
-    mutationFn: (labels: string[]) => unwrap(api.PUT('/api/projects/{project_id}/shortlist/order', { params: { path }, body: { labels } })),
+    mutationFn: ({ labels, seen }: Order) => unwrap(api.PUT('/api/projects/{project_id}/shortlist/order', { params: { path }, body: { labels: [...labels], seen: { labels: seen } } })),
     scope: { id: `order-${projectId}` },
-    onMutate: async (labels) => {
+    onMutate: async ({ labels }) => {
       await client.cancelQueries({ queryKey });
       const place = new Map(labels.map((label, i) => [label, i]));
       client.setQueryData<Kept[]>(queryKey, (kept) => kept && [...kept].sort((a, b) => (place.get(a.label) ?? 0) - (place.get(b.label) ?? 0)));
     },
     onError: (error) => {
+      if (elsewhereOf(error)) return;
       notify(error.message);
       void client.invalidateQueries({ queryKey });
     },
@@ -28,21 +35,39 @@ export function useShortlist(projectId: number) {
     onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
   });
   const settle = useMutation({
-    mutationFn: ({ label, extension }: { label: string; extension: string }) => unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { ...path, label } }, body: { extension } })),
+    mutationFn: ({ label, extension, seen }: { label: string; extension: string; seen: string }) => unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { ...path, label } }, body: { extension, seen: { extension: seen } } })),
     scope: { id: `settle-${projectId}` },
     onMutate: ({ label, extension }) => {
       client.setQueryData<Kept[]>(queryKey, (kept) => kept?.map((k) => (k.label === label ? { ...k, extension } : k)));
       client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, extension });
     },
-    onError: (error) => { notify(error.message); },
+    onError: (error, { label }) => {
+      const theirs = elsewhereOf<{ extension: string }>(error);
+      notify(theirs ? `${label} was kept as ${theirs.extension ? `${label}.${theirs.extension}` : 'a name alone'} in another window meanwhile.` : error.message);
+    },
     onSettled: (_, __, { label }) => Promise.all([queryKey, keys.name(projectId, label)].map((key) => client.invalidateQueries({ queryKey: key }))),
   });
   const move = (from: number, to: number) => {
-    const labels = (list.data ?? []).map((kept) => kept.label);
+    const seen = (list.data ?? []).map((kept) => kept.label);
+    const labels = [...seen];
     const [label] = labels.splice(from, 1);
     if (!label || to < 0 || to > labels.length) return;
     labels.splice(to, 0, label);
-    order.mutate(labels);
+    order.mutate({ labels, seen });
   };
-  return { list, move, add, settle };
+  const theirs = elsewhereOf<{ labels: string[] }>(order.error)?.labels;
+  const mine = order.variables?.labels ?? [];
+  /** The order somebody gave elsewhere meanwhile, beside the one given here; names kept meanwhile come last in it. */
+  const elsewhere = theirs && {
+    mine: [...mine.filter((label) => theirs.includes(label)), ...theirs.filter((label) => !mine.includes(label))],
+    theirs,
+    keepMine: () => {
+      if (elsewhere) order.mutate({ labels: elsewhere.mine, seen: theirs }, { onSuccess: () => { void client.invalidateQueries({ queryKey }); } });
+    },
+    takeTheirs: () => {
+      order.reset();
+      void client.invalidateQueries({ queryKey });
+    },
+  };
+  return { list, move, add, settle, elsewhere };
 }

@@ -1,4 +1,4 @@
 export { keys } from './keys';
 export { api } from './client';
-export { ApiError, asApiError, unwrap, type Problem } from './problems';
+export { ApiError, asApiError, elsewhereOf, unwrap, type Problem } from './problems';
 export type * from './types';

@@ -3,6 +3,7 @@ import type { Question } from './types';
 /** The cache keys of everything asked of the API, in one place. */
 export const keys = {
   session: ['session'] as const,
+  preferencesElsewhere: ['preferences', 'elsewhere'] as const,
   left: ['left'] as const,
   projects: ['projects'] as const,
   overview: ['projects', 'overview'] as const,

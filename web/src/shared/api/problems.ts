@@ -60,3 +60,9 @@ export function asApiError(error: unknown): ApiError | null {
   if (error === null || error === undefined) return null;
   return error instanceof ApiError ? error : new ApiError(0, 'unknown', 'Something went wrong. Reload the page.');
 }
+
+/** What is there instead of what was to be changed, where that is why it failed. */
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- who sent the change knows what it was of
+export function elsewhereOf<T>(error: Error | null): T | null {
+  return error instanceof ApiError && error.code === 'changed_elsewhere' && error.current ? (error.current as T) : null;
+}

@@ -156,12 +156,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["keepPreferences"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        patch: operations["keepPreferences"];
         trace?: never;
     };
     "/api/projects": {
@@ -1230,6 +1230,27 @@ export interface components {
          * @enum {string}
          */
         CellStatusEnum: "waiting" | "open" | "premium" | "taken" | "offered" | "dropping" | "reserved" | "barred" | "unsure";
+        ChangeRequest: {
+            extension: string;
+            kind: string;
+            country: string;
+            works: string[];
+            use: string;
+            eligibility: string;
+            letters_min: number;
+            letters_max: number;
+            idn: boolean;
+            /**
+             * Format: decimal
+             * @description A guide, in euros
+             */
+            yearly: string | null;
+            rdap: string;
+            /** @description The extension as it was; with an empty `extension` for one that was not there */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
+        };
         Changed: {
             id: number;
             name: string;
@@ -1470,23 +1491,6 @@ export interface components {
             yearly: string | null;
             rdap: string;
         };
-        ExtensionRequest: {
-            extension: string;
-            kind: string;
-            country: string;
-            works: string[];
-            use: string;
-            eligibility: string;
-            letters_min: number;
-            letters_max: number;
-            idn: boolean;
-            /**
-             * Format: decimal
-             * @description A guide, in euros
-             */
-            yearly: string | null;
-            rdap: string;
-        };
         Extensions: {
             extensions: components["schemas"]["Extension"][];
             may_edit: boolean;
@@ -1494,6 +1498,8 @@ export interface components {
             owner_kinds: string[];
             countries: components["schemas"]["Named"][];
             works: components["schemas"]["Named"][];
+            /** @description Of the whole catalogue */
+            version: string;
             rules: components["schemas"]["Named"][];
         };
         Facet: {
@@ -1514,6 +1520,10 @@ export interface components {
         };
         FileRequest: {
             text: string;
+            /** @description The `version` the file was made from; 409 when it is another */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
         };
         /** @description A project being made of a file, or copied. */
         Filing: {
@@ -1747,6 +1757,10 @@ export interface components {
         };
         OrderRequest: {
             labels: string[];
+            /** @description `labels` as they were; 409 when they are otherwise by now */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
         };
         Outcome: {
             label: string;
@@ -1856,32 +1870,7 @@ export interface components {
             /** @description Cells of other columns */
             passed_over: number;
         };
-        PatchedProjectChangeRequest: {
-            name?: string;
-            brief?: components["schemas"]["BriefRequest"];
-            /** @description Of the project the change was made to; 409 when it was changed since */
-            version?: number;
-            /** @description Take what makes sense, and say what was not taken */
-            partly?: boolean;
-        };
-        PatchedRemarksRequest: {
-            note?: string;
-            /** @description The note this one was written over */
-            was?: string;
-            tags?: string[];
-            /** @description Makes it a full name; empty for a name again */
-            extension?: string;
-        };
-        PatchedRevokeRequest: {
-            revoked?: boolean;
-        };
-        Person: {
-            username: string;
-            /** @description It is the demo's account, which has no password */
-            demo: boolean;
-            preferences: components["schemas"]["Preferences"];
-        };
-        Preferences: {
+        PatchedChangeRequest: {
             /** @default system */
             theme: components["schemas"]["ThemeEnum"];
             /** @default usual */
@@ -1932,8 +1921,41 @@ export interface components {
              * @default false
              */
             toured: boolean;
+            /** @description The fields as they were seen by who changes them; 409 when one is otherwise by now */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
         };
-        PreferencesRequest: {
+        PatchedProjectChangeRequest: {
+            name?: string;
+            brief?: components["schemas"]["BriefRequest"];
+            /** @description The `version` the change was made to; 409 with the project when it has another */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
+            /** @description Take what makes sense, and say what was not taken */
+            partly?: boolean;
+        };
+        PatchedRemarksRequest: {
+            note?: string;
+            tags?: string[];
+            /** @description Makes it a full name; empty for a name again */
+            extension?: string;
+            /** @description The fields as they were seen by who changes them; 409 when one is otherwise by now */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
+        };
+        PatchedRevokeRequest: {
+            revoked?: boolean;
+        };
+        Person: {
+            username: string;
+            /** @description It is the demo's account, which has no password */
+            demo: boolean;
+            preferences: components["schemas"]["Preferences"];
+        };
+        Preferences: {
             /** @default system */
             theme: components["schemas"]["ThemeEnum"];
             /** @default usual */
@@ -2017,8 +2039,10 @@ export interface components {
         ProjectChangeRequest: {
             name?: string;
             brief?: components["schemas"]["BriefRequest"];
-            /** @description Of the project the change was made to; 409 when it was changed since */
-            version?: number;
+            /** @description The `version` the change was made to; 409 with the project when it has another */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
             /** @description Take what makes sense, and say what was not taken */
             partly?: boolean;
         };
@@ -2348,6 +2372,10 @@ export interface components {
             /** @description As looked at last */
             view?: string;
             views?: components["schemas"]["ViewRequest"][];
+            /** @description `views` as they were; 409 when they are otherwise by now */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
         };
         VoteRequest: {
             label: string;
@@ -2545,7 +2573,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ExtensionRequest"];
+                "application/json": components["schemas"]["ChangeRequest"];
             };
         };
         responses: {
@@ -2575,6 +2603,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2714,6 +2750,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3161,7 +3205,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["PreferencesRequest"];
+                "application/json": components["schemas"]["PatchedChangeRequest"];
             };
         };
         responses: {
@@ -3183,6 +3227,14 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7207,6 +7259,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
