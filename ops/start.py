@@ -31,6 +31,7 @@ from ops.parts import (
     stop_leftovers,
     wait_for,
 )
+from vinetag.lookup.settings import simulated
 
 VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
 UP_WITHIN = 120.0
@@ -38,6 +39,7 @@ PORTS = {
     "port": ("VINETAG_PORT", 8700, "the web address"),
     "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),
     "dns-port": ("VINETAG_DNS_PORT", 8702, "the simulated name servers"),
+    "whois-port": ("VINETAG_WHOIS_PORT", 8703, "the simulated WHOIS servers"),
     "db-port": ("VINETAG_DB_PORT", 8713, "the database"),
     "redis-port": ("VINETAG_REDIS_PORT", 8714, "the queue"),
 }
@@ -86,15 +88,13 @@ def environment(
         "VINETAG_PORT": args.port,
         "VINETAG_REGISTRY_PORT": args.registry_port,
         "VINETAG_DNS_PORT": args.dns_port,
+        "VINETAG_WHOIS_PORT": args.whois_port,
         "VINETAG_DB_PORT": args.db_port,
         "VINETAG_REDIS_URL": queue.url,
     }
     defaults = {
         "VINETAG_DEMO": "1",
-        "VINETAG_RDAP_BOOTSTRAP": f"http://127.0.0.1:{args.registry_port}/dns.json",
-        "VINETAG_RDAP_AT_ONCE": "20",
-        "VINETAG_DNS": f"127.0.0.1:{args.dns_port}",
-        "VINETAG_SELLER": f"http://127.0.0.1:{args.registry_port}/seller/",
+        **simulated(args.registry_port, args.dns_port, args.whois_port),
     }
     if os.environ.get("VINETAG_LOOKUP") == "live":
         # The published bootstrap and the system's resolver, unless the environment says otherwise.

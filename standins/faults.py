@@ -15,6 +15,7 @@ KINDS = {
         "redirect-away", "late",
     ),
     "dns": ("slow", "loss", "lame", "broken"),
+    "whois": ("slow", "loss", "busy", "nonsense", "hangup"),
     "seller": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip
 

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
+from standins.whois import WHOIS
 from standins.world import EXTENSIONS, Registration
 
 __all__ = [
@@ -24,10 +25,13 @@ NOTICE = {
 
 
 def bootstrap_document(origin: Callable[[str], str]) -> dict[str, Any]:
-    """Which registry answers for which extension; `origin` gives a registry's address."""
+    """Which registry answers for which extension, but for those that only speak WHOIS; `origin`
+    gives a registry's address.
+    """
     by_registry: dict[str, list[str]] = {}
     for extension, (registry, *_) in EXTENSIONS.items():
-        by_registry.setdefault(registry, []).append(extension)
+        if extension not in WHOIS:
+            by_registry.setdefault(registry, []).append(extension)
     return {
         "description": "RDAP bootstrap file for the simulated registries",
         "publication": "2026-11-01T00:00:00Z",

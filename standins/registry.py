@@ -1,10 +1,11 @@
 """The simulated outside world as one process: registries, name servers and a seller.
 
-    python -m standins.registry --port 8701 --dns-port 8702 [--seed 8]
+    python -m standins.registry --port 8701 --dns-port 8702 --whois-port 8703 [--seed 8]
 
 RDAP under /<registry>/domain/<name>, on a loopback address of its own for each registry; the
 bootstrap file under /dns.json; quotes under /seller/quotes/<name>, described by
-/seller/openapi.json; DNS over UDP and TCP on the other port. For trying things out: PUT
+/seller/openapi.json; DNS over UDP and TCP on the second port; on the
+third, WHOIS for the extensions whose registries have no RDAP. For trying things out: PUT
 /_sim/faults takes one fault or a list (standins.faults), PUT /_sim/limits rates (standins.limiter),
 PUT /_sim/clock {"days"}; GET tells what is in force and what was asked.
 """
@@ -32,6 +33,7 @@ from standins.rdap import (
     help_document,
     reserved_document,
 )
+from standins.whois import WhoisServers
 from standins.world import EXTENSIONS, REGISTRIES, World
 
 __all__ = ["make_app"]
@@ -54,6 +56,7 @@ class Registries:
         self._served = 0
         self.limiter = Limiter()
         self.name_servers = NameServers(world, lambda: self._faults, self._now)
+        self.whois = WhoisServers(world, lambda: self._faults, self.limiter, self._now)
 
     def _now(self) -> datetime:
         return datetime.now(UTC) + self._ahead
@@ -151,6 +154,7 @@ class Registries:
                 "faults": self._faults.document(),
                 "served": self._served,
                 "served_dns": self.name_servers.served,
+                "served_whois": self.whois.served,
             }
         )
 
@@ -224,13 +228,14 @@ def make_app(
 HANDLERS: web.AppKey[Registries] = web.AppKey("handlers", Registries)
 
 
-async def _run(host: str, port: int, dns_port: int, seed: int) -> None:
+async def _run(host: str, port: int, dns_port: int, whois_port: int, seed: int) -> None:
     app = make_app(World(seed), port=port)
     runner = web.AppRunner(app, access_log=None)
     await runner.setup()
     for address in (host, *map(address_of, REGISTRIES)):
         await web.TCPSite(runner, address, port, backlog=512).start()
     keep = await app[HANDLERS].name_servers.start(host, dns_port)
+    keep.append(await app[HANDLERS].whois.start(host, whois_port))
     try:
         await asyncio.Event().wait()
     finally:
@@ -246,10 +251,11 @@ def main() -> None:
     parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=int, default=8701)
     parser.add_argument("--dns-port", type=int, default=8702)
+    parser.add_argument("--whois-port", type=int, default=8703)
     parser.add_argument("--seed", type=int, default=8)
     args = parser.parse_args()
     loop = asyncio.new_event_loop()
-    task = loop.create_task(_run(args.host, args.port, args.dns_port, args.seed))
+    task = loop.create_task(_run(args.host, args.port, args.dns_port, args.whois_port, args.seed))
     for sign in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(sign, task.cancel)
     try:

@@ -15,7 +15,8 @@ from typing import Any
 import pytest
 from hypothesis import settings as hypothesis_settings
 
-from vinetag.lookup import opening
+from vinetag.lookup import sources
+from vinetag.lookup.settings import simulated
 
 # Machines that run the tests are slow and noisy; nothing here is about speed.
 hypothesis_settings.register_profile("steady", deadline=None)
@@ -43,7 +44,7 @@ class Registry:
     """The simulated registries in a process of their own."""
 
     def __init__(self) -> None:
-        self.port, self.dns_port = _free_port(), _free_port()
+        self.port, self.dns_port, self.whois_port = _free_port(), _free_port(), _free_port()
         self.dns = f"127.0.0.1:{self.dns_port}"
         self.origin = f"http://127.0.0.1:{self.port}"
         self.bootstrap = f"{self.origin}/dns.json"
@@ -51,7 +52,7 @@ class Registry:
 
     def start(self) -> None:
         command = [sys.executable, "-m", "standins.registry", "--port", str(self.port)]
-        command += ["--dns-port", str(self.dns_port)]
+        command += ["--dns-port", str(self.dns_port), "--whois-port", str(self.whois_port)]
         self._process = subprocess.Popen(command)
         deadline = time.monotonic() + 20
         while time.monotonic() < deadline:
@@ -64,6 +65,11 @@ class Registry:
     def stop(self) -> None:
         self._process.terminate()
         self._process.wait(10)
+
+    @property
+    def environment(self) -> dict[str, str]:
+        """What makes look-ups ask here."""
+        return simulated(self.port, self.dns_port, self.whois_port)
 
     @property
     def seller(self) -> str:
@@ -118,4 +124,4 @@ def registry(registries: Registry) -> Iterator[Registry]:
 @pytest.fixture(autouse=True)
 def _bootstraps_forgotten() -> None:
     """A port may serve another bootstrap in the next test."""
-    opening._bootstraps.clear()
+    sources._bootstraps.clear()

@@ -1,8 +1,8 @@
 """vinetag on the command line: open up words; make, vary, grade and check names without a browser.
 
 All but check need neither database nor server; check asks the look-up services that the
-environment names (VINETAG_LOOKUP, VINETAG_RDAP_BOOTSTRAP, VINETAG_DNS, VINETAG_SELLER), by default
-the simulated ones of ./start.
+environment names (VINETAG_LOOKUP and the others README.md lists), by default the simulated ones of
+./start.
 """
 
 from __future__ import annotations
@@ -39,13 +39,9 @@ from vinetag.core.names import FullName, parse_label
 from vinetag.core.spreadsheet import safe_cell
 from vinetag.core.words import open_up
 from vinetag.lookup import (
-    DEFAULT_BOOTSTRAP,
-    DEFAULT_DNS,
-    DEFAULT_SELLER,
-    LIVE_BOOTSTRAP,
     Answer,
-    HostLimits,
     LookupSettings,
+    SettingsError,
     open_engine,
 )
 
@@ -81,7 +77,7 @@ def main(argv: Sequence[str] | None = None) -> int:
             where = f"{problem.path}: " if problem.path else ""
             _say(f"vinetag: {where}{problem.text()}")
         return 2
-    except UsageError as error:
+    except (UsageError, SettingsError) as error:
         _say(f"vinetag: {error}")
         return 2
     try:
@@ -265,30 +261,16 @@ async def _ask(names: Sequence[FullName], args: argparse.Namespace) -> dict[Full
             print(f"\r{text} · {unsure:,} unsure ", end="", file=sys.stderr, flush=True)  # noqa: T201
 
     catalogue = shipped_catalogue()
+    settings = LookupSettings.from_env(os.environ).with_catalogue(catalogue)
 
     def rule(name: FullName) -> Barred | None:
         return barred(name, catalogue[name.extension], args.country, args.kind)
 
-    async with open_engine(_lookup_settings(), rule) as engine:
+    async with open_engine(settings, rule) as engine:
         await engine.sweep(names, deliver, purpose="buying" if args.buying else "scan")
     if not args.quiet:
         _say("")
     return got
-
-
-def _lookup_settings() -> LookupSettings:
-    """As the environment names them; the simulated ones when it names none."""
-    live = os.environ.get("VINETAG_LOOKUP") == "live"
-    env = os.environ.get
-    return LookupSettings(
-        bootstrap=env("VINETAG_RDAP_BOOTSTRAP") or (LIVE_BOOTSTRAP if live else DEFAULT_BOOTSTRAP),
-        dns=env("VINETAG_DNS") or ("system" if live else DEFAULT_DNS),
-        seller=env("VINETAG_SELLER") or ("" if live else DEFAULT_SELLER),
-        limits=HostLimits(
-            at_once=int(env("VINETAG_RDAP_AT_ONCE") or (2 if live else 20)),
-            per_second=float(env("VINETAG_RDAP_PER_SECOND") or (1 if live else 0)),
-        ),
-    )
 
 
 def _answer(answer: Answer, args: argparse.Namespace) -> dict[str, Any]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from functools import cache
 from typing import Any
 
@@ -20,6 +21,7 @@ from vinetag.apps.bench.tasks import do_filing
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.make import make_names
+from vinetag.lookup import LookupSettings
 
 STEP = 300
 BRIEF = {
@@ -89,11 +91,8 @@ def project(person: User) -> Project:
 @pytest.fixture
 def simulated_world(registry: Registry, settings: Any) -> Registry:
     """Look-ups ask the stand-ins."""
-    settings.RDAP_BOOTSTRAP_URL = registry.bootstrap
-    settings.DNS_SERVER = registry.dns
-    settings.SELLER_URL = registry.seller
-    settings.RDAP_AT_ONCE_A_HOST = 20
-    settings.RDAP_TIMEOUT_SECONDS = 1.0
+    asked = LookupSettings.from_env({**registry.environment, "VINETAG_RDAP_TIMEOUT": "1"})
+    settings.LOOKUP = replace(asked, redis=settings.REDIS_URL)
     django_cache.clear()
     return registry
 

@@ -21,7 +21,7 @@ from vinetag.apps.availability.storing import claim_names, give_up_names, save_a
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.names import FullName
-from vinetag.lookup import Answer, Engine
+from vinetag.lookup import Answer, Engine, LookupSettings
 
 pytestmark = pytest.mark.usefixtures("simulated_world")
 
@@ -118,8 +118,8 @@ def test_failures_are_unsure_with_their_reason(
 def test_a_registry_that_is_switched_off_leaves_everything_unsure(
     project: Project, settings: Any, delivered: list[int]
 ) -> None:
-    settings.RDAP_BOOTSTRAP_URL = "http://127.0.0.1:9/dns.json"
-    settings.DNS_SERVER = "127.0.0.1:9"
+    nobody = "http://127.0.0.1:9/dns.json"
+    settings.LOOKUP = LookupSettings(nobody, dns="127.0.0.1:9", redis=settings.REDIS_URL)
     check = checks.start_check(project=project, labels=["inkpost"])
     tasks.run_check(check.pk)
     assert statuses(project) == {"unsure": 2}
@@ -265,7 +265,7 @@ def test_one_row_under_every_extension_known(
     assert set(found) <= {"reserved", "taken", "premium", "unsure"}
     told = api.get(f"/api/projects/{project.pk}/names/qwzxvkjhqp").json()
     assert len(told["cells"]) >= 150
-    assert {e["source"] for e in told["evidence"]} <= {"dns", "rdap"}
+    assert {e["source"] for e in told["evidence"]} <= {"dns", "rdap", "whois"}
 
 
 def test_owners_who_may_not_register_are_told_without_asking(

@@ -25,6 +25,7 @@ from vinetag.apps.availability.tasks import run_check
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep
+from vinetag.lookup import LookupSettings
 
 from .conftest import BRIEF
 
@@ -59,8 +60,8 @@ def map_path_parameters(_context: Any, given: dict[str, Any]) -> dict[str, Any]:
 @pytest.fixture
 def session(person: User, monkeypatch: pytest.MonkeyPatch, settings: Any) -> Iterator[None]:
     """A signed-in person with a project, and nobody else to wait for."""
-    settings.RDAP_BOOTSTRAP_URL = "http://127.0.0.1:9/dns.json"
-    settings.DNS_SERVER, settings.SELLER_URL = "127.0.0.1:9", ""
+    nobody = "http://127.0.0.1:9/dns.json"
+    settings.LOOKUP = LookupSettings(nobody, dns="127.0.0.1:9", redis=settings.REDIS_URL)
     monkeypatch.setattr(run_check, "delay", lambda _check: None)
     project = create_project(owner=person, name="Pressroom", brief=BRIEF)
     keep(project=project, labels=["inkpost"])

@@ -1,6 +1,7 @@
 """What happens while the database, Redis, the queue or a registry is away."""
 
 import threading
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -152,7 +153,7 @@ def test_a_slice_in_which_only_away_registries_are_waited_for_gives_way(
 ) -> None:  # fmt: skip
     """Nothing is given up: what waits is told, and is answered once the registry is back."""
     monkeypatch.setattr(runner, "IDLE", 0.3)
-    settings.RDAP_TIMEOUT_SECONDS = 0.3
+    settings.LOOKUP = replace(settings.LOOKUP, timeout=0.3)
     fresh_limits(settings)
     simulated_world.faults(kind="500", registry="alderway")
     labels = [f"qwzxvk{n}" for n in range(30)]

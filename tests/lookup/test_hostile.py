@@ -19,7 +19,8 @@ from vinetag.lookup.bootstrap import BootstrapError, read_bootstrap
 from vinetag.lookup.fetching import LARGEST_BODY, Reply, decoded, origin_of, target_of
 from vinetag.lookup.rdap import read_domain
 from vinetag.lookup.retry import read_retry_after
-from vinetag.lookup.sources import _of_registry, _of_seller
+from vinetag.lookup.sources.base import evidence_of
+from vinetag.lookup.sources.quote import read_quote
 
 NAME = FullName("inkpost", "com")
 NOW = datetime(2026, 11, 28, tzinfo=UTC)
@@ -45,14 +46,16 @@ documents = st.recursive(
 
 
 def read(body: bytes, status: int = 200) -> Evidence:
-    return _of_registry(read_domain(status, "application/json", body, NAME), "http://r.example/")
+    return evidence_of(
+        "rdap", read_domain(status, "application/json", body, NAME), "http://r.example/"
+    )
 
 
 @given(st.binary(max_size=300), st.integers(100, 599))
 def test_any_bytes_are_read(body: bytes, status: int) -> None:
     assert read(body, status).source == "rdap"
     assert (
-        _of_seller(Reply(status, "", body, "", None), "http://s.example/", NAME).source == "quote"
+        read_quote(Reply(status, "", body, "", None), "http://s.example/", NAME).source == "quote"
     )
 
 
@@ -60,7 +63,7 @@ def test_any_bytes_are_read(body: bytes, status: int) -> None:
 def test_any_json_is_read(document: object) -> None:
     body = json.dumps(document).encode()
     assert read(body).says == ""
-    assert _of_seller(Reply(200, "", body, "", None), "http://s.example/", NAME).says == ""
+    assert read_quote(Reply(200, "", body, "", None), "http://s.example/", NAME).says == ""
 
 
 @given(st.sampled_from(sorted(REAL)), documents)
@@ -87,7 +90,7 @@ def test_dates_at_the_ends_of_time_break_nothing(first: str, until: str, changed
 )
 def test_nesting_without_end_is_nonsense(body: bytes) -> None:
     assert read(body).trouble == "nonsense"
-    assert _of_seller(Reply(200, "", body, "", None), "", NAME).trouble == "nonsense"
+    assert read_quote(Reply(200, "", body, "", None), "", NAME).trouble == "nonsense"
     with pytest.raises(BootstrapError):
         read_bootstrap(body)
 
@@ -95,7 +98,7 @@ def test_nesting_without_end_is_nonsense(body: bytes) -> None:
 def test_prices_that_cannot_be_are_nonsense() -> None:
     for price in (-1, 1e300):
         offer = {"name": str(NAME), "offer": "premium", "currency": "EUR", "first_year": price}
-        told = _of_seller(Reply(200, "", json.dumps(offer).encode(), "", None), "", NAME)
+        told = read_quote(Reply(200, "", json.dumps(offer).encode(), "", None), "", NAME)
         assert told.trouble == "nonsense"
 
 
@@ -106,7 +109,7 @@ def test_a_currency_that_is_none_is_nonsense_beside_a_price_and_else_left_out(
     offer = {"name": str(NAME), "offer": "premium", "currency": currency}
     for more, trouble in (({"first_year": 9}, "nonsense"), ({}, "")):
         body = json.dumps({**offer, **more}).encode()
-        told = _of_seller(Reply(200, "", body, "", None), "", NAME)
+        told = read_quote(Reply(200, "", body, "", None), "", NAME)
         assert (told.trouble, told.quote) == (trouble, None)
 
 

@@ -6,7 +6,7 @@ import os
 
 from django.core.exceptions import ImproperlyConfigured
 
-__all__ = ["choice", "flag", "number", "rates", "several", "text"]
+__all__ = ["flag", "number", "several", "text"]
 
 
 def text(name: str, default: str | None = None) -> str:
@@ -22,26 +22,6 @@ def text(name: str, default: str | None = None) -> str:
 def several(name: str) -> list[str]:
     """The variable as a list, its items set apart by commas; empty when it is not set."""
     return [item.strip() for item in os.environ.get(name, "").split(",") if item.strip()]
-
-
-def choice(name: str, choices: tuple[str, ...]) -> str:
-    """The variable, one of `choices`, the first when it is not set. Raises ImproperlyConfigured."""
-    value = os.environ.get(name) or choices[0]
-    if value not in choices:
-        raise ImproperlyConfigured(f"{name} should be one of {', '.join(choices)}, not {value!r}.")
-    return value
-
-
-def rates(name: str) -> dict[str, float]:
-    """The variable as "host=number,host=number". Raises ImproperlyConfigured when it is not."""
-    found = {}
-    for item in filter(None, os.environ.get(name, "").split(",")):
-        host, _, rate = item.partition("=")
-        try:
-            found[host.strip()] = float(rate)
-        except ValueError as error:
-            raise ImproperlyConfigured(f"{name}: {item!r} should be host=number.") from error
-    return found
 
 
 def number(name: str, default: float) -> float:

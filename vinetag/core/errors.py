@@ -72,6 +72,8 @@ _WORDING: Mapping[str, str] = {
     "column_missing": "The column “{value}” is missing.",
     "not_price": "“{value}” is no price: write a number such as 12.50.",
     "not_address": "“{value}” is no web address.",
+    "not_host": "“{value}” is no host: write it like whois.nic.example, with :port if not 43.",
+    "not_query": "“{value}” is no question: it needs {{name}} once, in plain letters.",
     "extension_blank": "An extension looks like .com or .co.nz.",
     "extension_unknown": "There is no extension “.{value}”.",
     "extension_two_level": "Names are not registered directly under “.{value}”.",

@@ -12,7 +12,7 @@ from datetime import UTC, datetime
 from itertools import count
 from urllib.parse import urlsplit
 
-from vinetag.core.checking import Evidence, Purpose, Source, Trouble, next_step
+from vinetag.core.checking import SOURCES, Evidence, Purpose, Source, Trouble, next_step
 from vinetag.core.extensions import Barred
 from vinetag.core.names import FullName
 from vinetag.lookup.answers import Answer, answer_of
@@ -297,8 +297,10 @@ class _Sweep:
         """
         if trouble not in FAILURES and trouble != "resting":
             return False
-        if one.step == "dns" and "rdap" in self._engine._can(one.name):
-            return False  # name servers only hint: the registry is asked instead
+        if SOURCES[one.step].authority == "hint" and any(
+            SOURCES[source].authority == "registry" for source in self._engine._can(one.name)
+        ):
+            return False  # the registry is asked instead
         policy = self._engine._retry
         rest = await self._engine._gates[one.step].rest(host)
         if rest.away > policy.give_up:

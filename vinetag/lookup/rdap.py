@@ -3,24 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from datetime import UTC, datetime
 from typing import Any
 from urllib.parse import quote
 
 import msgspec
 
-from vinetag.core.checking import Says, Trouble
-from vinetag.core.checking.dropping import LEAVING
+from vinetag.core.checking import Trouble
 from vinetag.core.names import FullName
+from vinetag.lookup.found import (
+    LONGEST_STATUS,
+    MOST_STATUSES,
+    Found,
+    read_date,
+    says_of,
+    unsure,
+)
 
-__all__ = ["Found", "domain_address", "read_domain"]
-
-LONGEST_DETAIL = 200
-# What is earlier is no date of a registration, and a database need not hold it.
-FIRST_YEAR = 1970
-MOST_STATUSES = 40
-LONGEST_STATUS = 60
+__all__ = ["domain_address", "read_domain"]
 
 
 class _Event(msgspec.Struct, rename="camel"):
@@ -41,21 +40,6 @@ class _Domain(msgspec.Struct, rename="camel"):
     entities: list[_Entity] = []
 
 
-@dataclass(frozen=True, slots=True)
-class Found:
-    """What one response says; the fields are those of Evidence."""
-
-    says: Says
-    trouble: Trouble = ""
-    detail: str = ""
-    registered: datetime | None = None
-    expires: datetime | None = None
-    changed: datetime | None = None
-    statuses: tuple[str, ...] = ()
-    registrar: str = ""
-    holder: str = ""
-
-
 def domain_address(base: str, name: FullName) -> str:
     """The query for a domain at a base address that ends in a slash (RFC 9082 section 3.1.3)."""
     return f"{base}domain/{quote(str(name))}"
@@ -71,28 +55,28 @@ def read_domain(http_status: int, content_type: str, body: bytes, name: FullName
         return _read_found(body, name)
     if http_status == 404:
         if "html" in content_type.lower():
-            return _unsure("nonsense", "a web page, with HTTP status 404")
+            return unsure("nonsense", "a web page, with HTTP status 404")
         return Found("unregistered")
     if http_status == 429:
-        return _unsure("rate_limited", "HTTP status 429")
+        return unsure("rate_limited", "HTTP status 429")
     if 300 <= http_status < 400:
-        return _unsure("redirected", f"HTTP status {http_status}")
+        return unsure("redirected", f"HTTP status {http_status}")
     trouble: Trouble = "server_error" if http_status >= 500 else "refused"
-    return _unsure(trouble, f"HTTP status {http_status}")
+    return unsure(trouble, f"HTTP status {http_status}")
 
 
 def _read_found(body: bytes, name: FullName) -> Found:
     try:
         domain = _DECODER.decode(body)
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
-        return _unsure("nonsense", str(error))
+        return unsure("nonsense", str(error))
     if domain.object_class_name != "domain":
-        return _unsure("nonsense", f"an object of class {domain.object_class_name!r}")
+        return unsure("nonsense", f"an object of class {domain.object_class_name!r}")
     if domain.ldh_name.lower().rstrip(".") != str(name):
-        return _unsure("nonsense", f"an answer about {domain.ldh_name!r}")
-    dates = {e.event_action: _read_date(e.event_date) for e in domain.events}
+        return unsure("nonsense", f"an answer about {domain.ldh_name!r}")
+    dates = {e.event_action: read_date(e.event_date) for e in domain.events}
     return Found(
-        _says(domain.status),
+        says_of(domain.status),
         registered=dates.get("registration"),
         expires=dates.get("expiration"),
         changed=dates.get("last changed"),
@@ -100,13 +84,6 @@ def _read_found(body: bytes, name: FullName) -> Found:
         registrar=_card(domain.entities, "registrar").get("fn", ""),
         holder=_holder(_card(domain.entities, "registrant")),
     )
-
-
-def _says(statuses: Sequence[str]) -> Says:
-    """By the status words of RFC 8056; `reserved` is that of RFC 9083 section 10.2.2."""
-    if LEAVING.intersection(statuses):
-        return "dropping"
-    return "reserved" if "reserved" in statuses else "registered"
 
 
 def _card(entities: Sequence[_Entity], role: str) -> dict[str, str]:
@@ -133,22 +110,6 @@ def _holder(card: Mapping[str, str]) -> str:
     name = card.get("fn") or card.get("org", "")
     more = [card[k] for k in ("org", "cc") if k in card and card[k] != name]
     return f"{name} ({', '.join(more)})" if name and more else name
-
-
-def _read_date(text: str) -> datetime | None:
-    """An RFC 3339 time in UTC; None where it is none, or one no calendar here can hold, for dates
-    are not worth refusing all for.
-    """
-    try:
-        read = datetime.fromisoformat(text)
-        read = read.astimezone(UTC) if read.tzinfo else read.replace(tzinfo=UTC)
-    except (ValueError, OverflowError):
-        return None
-    return read if read.year >= FIRST_YEAR else None
-
-
-def _unsure(trouble: Trouble, detail: str) -> Found:
-    return Found("", trouble=trouble, detail=detail[:LONGEST_DETAIL])
 
 
 _DECODER = msgspec.json.Decoder(_Domain)

@@ -8,30 +8,16 @@ from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.naming.models import Project
 from vinetag.core.extensions import Barred, barred
 from vinetag.core.names import FullName
-from vinetag.lookup import HostLimits, LookupSettings
+from vinetag.lookup import LookupSettings
 from vinetag.lookup.engine import RuleOf
 
 __all__ = ["lookup_settings", "rule_of"]
 
 
 def lookup_settings() -> LookupSettings:
-    """Where to ask and how politely; limits hold across all processes."""
-    usual = HostLimits(settings.RDAP_AT_ONCE_A_HOST, settings.RDAP_PER_SECOND_A_HOST)
-    return LookupSettings(
-        bootstrap=settings.RDAP_BOOTSTRAP_URL,
-        dns=settings.DNS_SERVER,
-        seller=settings.SELLER_URL,
-        redis=settings.REDIS_URL,
-        limits=usual,
-        by_host={
-            host: HostLimits(settings.RDAP_AT_ONCE_A_HOST, rate)
-            for host, rate in settings.RDAP_PER_SECOND_BY_HOST.items()
-        },
-        # The simulated bootstrap lists every extension; an address of the catalogue is a real one.
-        bases={e.extension: e.rdap for e in catalogue() if e.rdap} if settings.LIVE else {},
-        timeout=settings.RDAP_TIMEOUT_SECONDS,
-        dns_timeout=settings.DNS_TIMEOUT_SECONDS,
-    )
+    """Where to ask and how politely, with the registries of the catalogue in force."""
+    given: LookupSettings = settings.LOOKUP
+    return given.with_catalogue(catalogue())
 
 
 def rule_of(project: Project) -> RuleOf:

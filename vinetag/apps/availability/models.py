@@ -9,7 +9,6 @@ from django.db import models
 from django.utils import timezone
 
 from vinetag.apps.naming.models import Project
-from vinetag.core.checking import STATUSES
 from vinetag.core.money import PLACES
 
 __all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedList"]
@@ -18,7 +17,9 @@ __all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedLi
 amount_field = partial(
     models.DecimalField, max_digits=13, decimal_places=PLACES, null=True, blank=True
 )
-STATUS_CHOICES = [(status, status) for status in STATUSES]
+# A code the core knows (a status, a trouble, a purpose): wide enough for those to come, and without
+# choices here, so that a new one changes no table.
+code_field = partial(models.CharField, max_length=24)
 
 
 class Check(models.Model):
@@ -40,7 +41,7 @@ class Check(models.Model):
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="checks")
     state = models.CharField(max_length=8, choices=State.choices, default=State.QUEUED)
-    purpose = models.CharField(max_length=8, default="scan")
+    purpose = code_field(default="scan")
     plan = models.JSONField(default=list)
     total = models.PositiveIntegerField(default=0)
     not_before = models.DateTimeField(null=True, blank=True)
@@ -75,8 +76,8 @@ class Known(models.Model):
     label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
     extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")
     likely = models.BooleanField(default=False)
-    trouble = models.CharField(max_length=20, blank=True, default="")
-    purpose = models.CharField(max_length=8, default="scan")
+    trouble = code_field(blank=True, default="")
+    purpose = code_field(default="scan")
     evidence = models.JSONField(default=list)
     asked_at = models.DateTimeField(null=True, blank=True)
 
@@ -89,7 +90,7 @@ class Finding(Known):
     fresh.
     """
 
-    status = models.CharField(max_length=8, choices=STATUS_CHOICES)
+    status = code_field()
 
     class Meta:
         constraints = [
@@ -111,9 +112,7 @@ class Lookup(Known):
     OPEN: ClassVar[tuple[str, ...]] = ("open", "premium")
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="lookups")
-    status = models.CharField(
-        max_length=8, choices=[(WAITING, WAITING), *STATUS_CHOICES], default=WAITING
-    )
+    status = code_field(default=WAITING)
     registered = models.DateTimeField(null=True, blank=True)
     expires = models.DateTimeField(null=True, blank=True)
     drops_from = models.DateTimeField(null=True, blank=True)
@@ -152,9 +151,9 @@ class PastAnswer(models.Model):
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="past_answers")
     label = models.CharField(max_length=63, db_collation="utf8mb4_bin")
     extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")
-    status = models.CharField(max_length=8, choices=STATUS_CHOICES)
+    status = code_field()
     likely = models.BooleanField(default=False)
-    trouble = models.CharField(max_length=20, blank=True, default="")
+    trouble = code_field(blank=True, default="")
     asked_at = models.DateTimeField()
 
     class Meta:
@@ -184,16 +183,19 @@ class ExtensionRow(models.Model):
     """One entry of the catalogue of extensions (vinetag.core.extensions.Entry)."""
 
     extension = models.CharField(max_length=63, unique=True, db_collation="utf8mb4_bin")
-    kind = models.CharField(max_length=16)
+    kind = code_field()
     country = models.CharField(max_length=2, blank=True, default="")
     works = models.JSONField(default=list)
     use = models.CharField(max_length=200, blank=True, default="")
-    eligibility = models.CharField(max_length=16, default="open")
+    eligibility = code_field(default="open")
     letters_min = models.PositiveSmallIntegerField(default=1)
     letters_max = models.PositiveSmallIntegerField(default=63)
     idn = models.BooleanField(default=True)
     yearly = amount_field()
     rdap = models.CharField(max_length=300, blank=True, default="")
+    whois = models.CharField(max_length=80, blank=True, default="")
+    whois_query = models.CharField(max_length=60, blank=True, default="")
+    whois_absent = models.CharField(max_length=120, blank=True, default="")
 
     def __str__(self) -> str:
         return self.extension

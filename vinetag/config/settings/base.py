@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import os
+from dataclasses import replace
 from pathlib import Path
 
+from django.core.exceptions import ImproperlyConfigured
+
 from vinetag.config import env
-from vinetag.lookup import DEFAULT_BOOTSTRAP, DEFAULT_DNS, DEFAULT_SELLER, LIVE_BOOTSTRAP
+from vinetag.lookup import LookupSettings, SettingsError
 
 ROOT = Path(__file__).resolve().parents[3]
 WEB_DIST = ROOT / "web/dist"
@@ -166,22 +170,15 @@ CELERY_BEAT_SCHEDULE = {
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }
 
-# Look-ups. Only addresses named here, and those the bootstrap document lists, are ever asked.
-# "simulated" asks the stand-ins; "live" the published bootstrap and the system's resolver.
-LIVE = env.choice("VINETAG_LOOKUP", ("simulated", "live")) == "live"
+# Look-ups. Only addresses named here, those of the catalogue of extensions, and those the bootstrap
+# document lists, are ever asked. "simulated" asks the stand-ins; "live" the published bootstrap,
+# the registries' WHOIS and the system's resolver. Limits hold across all processes.
+try:
+    LOOKUP = replace(LookupSettings.from_env(os.environ), redis=REDIS_URL)
+except SettingsError as error:
+    raise ImproperlyConfigured(str(error)) from error
 # Whoever comes may enter the demo workspace: not where real registries are asked.
-DEMO_MODE = env.flag("VINETAG_DEMO") and not LIVE
-RDAP_BOOTSTRAP_URL = env.text(
-    "VINETAG_RDAP_BOOTSTRAP", LIVE_BOOTSTRAP if LIVE else DEFAULT_BOOTSTRAP
-)
-DNS_SERVER = env.text("VINETAG_DNS", "system" if LIVE else DEFAULT_DNS)
-SELLER_URL = env.text("VINETAG_SELLER", "" if LIVE else DEFAULT_SELLER)
-RDAP_TIMEOUT_SECONDS = env.number("VINETAG_RDAP_TIMEOUT", 6.0)
-DNS_TIMEOUT_SECONDS = env.number("VINETAG_DNS_TIMEOUT", 2.0)
-RDAP_AT_ONCE_A_HOST = int(env.number("VINETAG_RDAP_AT_ONCE", 2 if LIVE else 10))
-RDAP_PER_SECOND_A_HOST = env.number("VINETAG_RDAP_PER_SECOND", 1.0 if LIVE else 0.0)
-# Of particular registries: "rdap.registry.example=5,other.example=0.5".
-RDAP_PER_SECOND_BY_HOST = env.rates("VINETAG_RDAP_LIMITS")
+DEMO_MODE = env.flag("VINETAG_DEMO") and not LOOKUP.live
 CHECK_TOP_NAMES = 200
 # How many answers may be streamed at once, by all processes together, and to one person.
 MOST_STREAMS = 120

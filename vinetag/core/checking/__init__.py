@@ -8,7 +8,6 @@ from vinetag.core.checking.evidence import (
     Purpose,
     Quote,
     Says,
-    Source,
     Status,
     Trouble,
     read_evidence,
@@ -16,14 +15,15 @@ from vinetag.core.checking.evidence import (
     write_evidence,
 )
 from vinetag.core.checking.fallback import RUNGS, Rung, ladder
-from vinetag.core.checking.fresh import LIFETIMES, PRICE_STANDS, is_fresh
+from vinetag.core.checking.fresh import LIFETIMES, is_fresh
 from vinetag.core.checking.pasted import BadLine, Pasted, read_pasted
 from vinetag.core.checking.planner import Verdict, next_step, standing_quote, verdict
 from vinetag.core.checking.record import record_of
+from vinetag.core.checking.sources import SOURCES, Source, SourceKind
 
 __all__ = [
-    "LIFETIMES", "PRICE_STANDS", "RUNGS", "STATUSES", "TROUBLE_WORDING", "BadLine", "Evidence",
-    "Pasted", "Purpose", "Quote", "Rung", "Says", "Source", "Status", "Trouble", "Verdict",
-    "is_fresh", "ladder", "may_open", "next_step", "read_evidence", "read_pasted", "record_of",
-    "standing_quote", "told", "verdict", "write_evidence",
+    "LIFETIMES", "RUNGS", "SOURCES", "STATUSES", "TROUBLE_WORDING", "BadLine", "Evidence",
+    "Pasted", "Purpose", "Quote", "Rung", "Says", "Source", "SourceKind", "Status", "Trouble",
+    "Verdict", "is_fresh", "ladder", "may_open", "next_step", "read_evidence", "read_pasted",
+    "record_of", "standing_quote", "told", "verdict", "write_evidence",
 ]  # fmt: skip

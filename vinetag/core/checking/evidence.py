@@ -8,6 +8,7 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Any, Final, Literal, cast, get_args
 
+from vinetag.core.checking.sources import SOURCES, Source
 from vinetag.core.money import amount_of
 
 __all__ = [
@@ -17,7 +18,6 @@ __all__ = [
 
 Status = Literal["open", "premium", "taken", "offered", "dropping", "reserved", "barred", "unsure"]
 STATUSES: Final[tuple[Status, ...]] = get_args(Status)
-Source = Literal["rules", "dns", "rdap", "quote"]
 Purpose = Literal["scan", "buying"]
 # "" is an answer that tells nothing; `trouble` says why.
 Says = Literal[
@@ -44,12 +44,6 @@ TROUBLE_WORDING: Final[Mapping[Trouble, str]] = {
     "lame": "The name servers gave no usable answer. Try again later.",
     "contradiction": "Two sources say opposite things. Ask again in some minutes.",
     "late": "There was no time left to ask. Ask again.",
-}
-SOURCE_WORDS: Final[Mapping[Source, str]] = {
-    "rules": "Rules",
-    "dns": "Name servers (DNS)",
-    "rdap": "Registry (RDAP)",
-    "quote": "Seller",
 }
 SAYS_WORDS: Final[Mapping[Says, str]] = {
     "": "gave no answer",
@@ -113,7 +107,7 @@ def told(evidence: Evidence) -> str:
     """The evidence as a sentence."""
     if evidence.source == "rules":
         return evidence.detail
-    words = f"{SOURCE_WORDS[evidence.source]} {SAYS_WORDS[evidence.says]}."
+    words = f"{SOURCES[evidence.source].word} {SAYS_WORDS[evidence.says]}."
     return f"{words} {TROUBLE_WORDING[evidence.trouble]}".strip()
 
 

@@ -8,11 +8,7 @@ from typing import Final
 
 from vinetag.core.checking.evidence import Status
 
-__all__ = ["LIFETIMES", "PRICE_STANDS", "is_fresh"]
-
-# What a seller said of a name's price stands for so long beside a younger answer of a registry,
-# which knows nothing of prices.
-PRICE_STANDS: Final = timedelta(days=7)
+__all__ = ["LIFETIMES", "is_fresh"]
 
 # Taken names stay taken for long; open ones may be gone any moment; not knowing lasts shortest.
 LIFETIMES: Final[Mapping[Status, timedelta]] = {

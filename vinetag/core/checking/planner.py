@@ -6,8 +6,8 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from vinetag.core.checking.evidence import Evidence, Purpose, Says, Source, Status, Trouble
-from vinetag.core.checking.fresh import PRICE_STANDS
+from vinetag.core.checking.evidence import Evidence, Purpose, Says, Status, Trouble
+from vinetag.core.checking.sources import IN_ORDER, SOURCES, Authority, Source
 
 __all__ = ["Verdict", "next_step", "standing_quote", "verdict"]
 
@@ -34,37 +34,72 @@ def next_step(
 ) -> Source | None:
     """The source to ask next, None when what is known is enough for the purpose.
 
-    `can` are the sources there are for this name. "scan" stops at a delegation and the registry's
-    word; "buying" wants the registry's word in any case, and then a seller's.
+    `can` are the sources there are for this name. "scan" stops at a hint that the name is taken and
+    at the registry's word; "buying" wants the registry's word in any case, and then a seller's.
     """
-    if "rules" in evidence:
+    if _first(evidence, "rules"):
         return None
-    if "dns" in can and "dns" not in evidence:
-        return "dns"
-    delegated = _says(evidence, "dns") == "delegated"
+    if hint := _unasked(evidence, can, "hint"):
+        return hint
+    delegated = _says(evidence, "hint") == "delegated"
     if delegated and purpose == "scan":
         return None
-    if "rdap" in can and "rdap" not in evidence:
-        return "rdap"
-    if "quote" not in can or "quote" in evidence:
+    registry = _says(evidence, "registry")
+    if not registry and (source := _unasked(evidence, can, "registry")):
+        return source
+    if _there_is(can, "registry"):
+        if purpose == "scan" or registry not in ("registered", "unregistered"):
+            return None
+    elif purpose == "scan" and delegated:
         return None
-    registry = _says(evidence, "rdap")
-    if "rdap" not in can:
-        return "quote" if purpose == "buying" or not delegated else None
-    known = registry in ("registered", "unregistered")
-    return "quote" if purpose == "buying" and known else None
+    return _unasked(evidence, can, "seller")
+
+
+def _first(evidence: Mapping[Source, Evidence], authority: Authority) -> Evidence | None:
+    """What the cheapest source of an authority said, among those asked."""
+    return next((evidence[s] for s in IN_ORDER[authority] if s in evidence), None)
+
+
+def _says(evidence: Mapping[Source, Evidence], authority: Authority) -> Says:
+    """What the sources of an authority say, the cheapest that says something."""
+    for source in IN_ORDER[authority]:
+        if source in evidence and evidence[source].says:
+            return evidence[source].says
+    return ""
+
+
+def _trouble(evidence: Mapping[Source, Evidence], authority: Authority) -> Trouble:
+    """Why the sources of an authority that were asked gave nothing: that of the last."""
+    for source in reversed(IN_ORDER[authority]):
+        if source in evidence and evidence[source].trouble:
+            return evidence[source].trouble
+    return ""
+
+
+def _there_is(can: Collection[Source], authority: Authority) -> bool:
+    return any(source in can for source in IN_ORDER[authority])
+
+
+def _unasked(
+    evidence: Mapping[Source, Evidence], can: Collection[Source], authority: Authority
+) -> Source | None:
+    """The cheapest source of an authority that there is and that was not asked yet."""
+    for source in IN_ORDER[authority]:
+        if source in can and source not in evidence:
+            return source
+    return None
 
 
 def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Verdict:
     """What the answers come to. A failed question never makes a name open or taken, and sources
     that contradict each other make it unsure.
     """
-    if rules := evidence.get("rules"):
+    if rules := _first(evidence, "rules"):
         return Verdict("reserved" if rules.says == "reserved" else "barred")
-    dns, registry, seller = (
-        _says(evidence, "dns"), _says(evidence, "rdap"), _says(evidence, "quote"),
+    hint, registry, seller = (
+        _says(evidence, "hint"), _says(evidence, "registry"), _says(evidence, "seller"),
     )  # fmt: skip
-    delegated = dns == "delegated"
+    delegated = hint == "delegated"
     if registry == "unregistered":
         if delegated or seller in ("held", "offered"):
             return Verdict("unsure", trouble="contradiction")
@@ -81,14 +116,14 @@ def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Ver
         if seller in ("usual", "premium"):
             return Verdict("unsure", trouble="contradiction")
         return Verdict("offered" if seller == "offered" else "taken")
-    if "rdap" in can:
-        asked = evidence.get("rdap")
-        return Verdict("unsure", trouble=asked.trouble if asked else "late")
-    return _without_registry(evidence, seller, dns, can)
+    if _there_is(can, "registry"):
+        asked = _first(evidence, "registry")
+        return Verdict("unsure", trouble=_trouble(evidence, "registry") if asked else "late")
+    return _without_registry(evidence, seller, hint, can)
 
 
 def _without_registry(
-    evidence: Mapping[Source, Evidence], seller: Says, dns: Says, can: Collection[Source]
+    evidence: Mapping[Source, Evidence], seller: Says, hint: Says, can: Collection[Source]
 ) -> Verdict:
     """Nobody with authority can be asked: what a seller, and the name servers, hint at."""
     if seller == "reserved":
@@ -97,12 +132,11 @@ def _without_registry(
         return Verdict("offered", likely=True)
     if seller == "held":
         return Verdict("unsure", trouble="no_service")
-    if dns == "absent":
+    if hint == "absent":
         return Verdict("premium" if seller == "premium" else "open", likely=True)
-    if "dns" in can and "dns" not in evidence:
+    if _unasked(evidence, can, "hint"):
         return Verdict("unsure", trouble="late")
-    failed = evidence.get("dns")
-    return Verdict("unsure", trouble=failed.trouble if failed and failed.trouble else "no_service")
+    return Verdict("unsure", trouble=_trouble(evidence, "hint") or "no_service")
 
 
 def standing_quote(
@@ -112,18 +146,16 @@ def standing_quote(
     asked: only a seller knows that a name has a price of its own, so the lack of that is no news.
     None when nobody said so, it is outdated, or the younger answers speak against it.
     """
-    if any(e.source in ("quote", "rules") for e in evidence):
+    if any(SOURCES[e.source].authority in ("seller", "rules") for e in evidence):
         return None
-    quote = next((e for e in before if e.source == "quote"), None)
-    if quote is None or quote.says not in STANDS_AS or at - quote.at > PRICE_STANDS:
+    quote = next((e for e in before if SOURCES[e.source].authority == "seller"), None)
+    if quote is None or quote.says not in STANDS_AS:
+        return None
+    stands = SOURCES[quote.source].stands
+    if stands is None or at - quote.at > stands:
         return None
     now: dict[Source, Evidence] = {e.source: e for e in evidence}
     if verdict(now, now.keys()).status == "unsure":
         return quote  # nothing speaks against it, and once the name is found open it will be wanted
-    found = verdict({**now, "quote": quote}, now.keys())
+    found = verdict({**now, quote.source: quote}, now.keys())
     return quote if found.status == STANDS_AS[quote.says] else None
-
-
-def _says(evidence: Mapping[Source, Evidence], source: Source) -> Says:
-    found = evidence.get(source)
-    return found.says if found else ""

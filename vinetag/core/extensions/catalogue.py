@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import astuple, dataclass
 from decimal import Decimal
@@ -47,10 +48,13 @@ WORKS: Final[Mapping[str, str]] = {
 }
 COLUMNS: Final = (
     "extension", "kind", "country", "works", "use", "eligibility", "letters_min", "letters_max",
-    "idn", "yearly", "rdap",
+    "idn", "yearly", "rdap", "whois", "whois_query", "whois_absent",
 )  # fmt: skip
 MOST = 2_000
 LONGEST_USE = 200
+LONGEST_LINE = 120
+HOST = re.compile(r"(?=.{4,80}$)[a-z0-9-]+(\.[a-z0-9-]+)+(:[1-9]\d{0,4})?")
+QUERY = re.compile(r"(?=.{6,60}$)[ -z|~]*\{name\}[ -z|~]*")
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +65,9 @@ class Entry:
     `eligibility` names a rule of RULES; labels have `letters_min` to `letters_max` characters;
     `idn`: whether labels beyond a to z are taken; `yearly`: a guide to the usual price of a year in
     euros, None when not known; `rdap`: where its registry answers, "" when the bootstrap says.
+    `whois`: the host, with a port where it is not 43, where it answers by WHOIS, "" for none; the
+    question is `whois_query` with the name for "{name}", "" for the name alone; `whois_absent` is
+    the line that says that there is no registration, "" when not known.
     """
 
     extension: str
@@ -74,6 +81,9 @@ class Entry:
     idn: bool = True
     yearly: Decimal | None = None
     rdap: str = ""
+    whois: str = ""
+    whois_query: str = ""
+    whois_absent: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -206,6 +216,15 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
     rdap = cells.get("rdap", "")
     if rdap and (urlsplit(rdap).scheme not in ("http", "https") or not urlsplit(rdap).netloc):
         problems.append(Problem(f"{line}, rdap", "not_address", {"value": rdap[:80]}))
+    whois, query = cells.get("whois", "").lower(), cells.get("whois_query", "")
+    if whois and not HOST.fullmatch(whois):
+        problems.append(Problem(f"{line}, whois", "not_host", {"value": whois[:80]}))
+    if query and not QUERY.fullmatch(query):
+        problems.append(Problem(f"{line}, whois_query", "not_query", {"value": query[:80]}))
+    absent = cells.get("whois_absent", "")
+    if len(absent) > LONGEST_LINE or not absent.isprintable():
+        long = {"limit": LONGEST_LINE, "length": len(absent)}
+        problems.append(Problem(f"{line}, whois_absent", "too_long", long))
     entry = Entry(
         extension=extension,
         kind=choice("kind", KINDS, usual.kind),
@@ -218,5 +237,8 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
         idn=choice("idn", ("yes", "no"), "yes") == "yes",
         yearly=price,
         rdap=rdap,
+        whois=whois,
+        whois_query=query,
+        whois_absent=absent,
     )
     return entry if len(problems) == before else None

@@ -11,7 +11,7 @@ from rest_framework import serializers
 
 from vinetag.apps.availability.checks import MOST_FAULTS, is_asleep
 from vinetag.apps.availability.models import Check, Lookup
-from vinetag.core.checking import TROUBLE_WORDING, read_evidence, record_of, told
+from vinetag.core.checking import STATUSES, TROUBLE_WORDING, read_evidence, record_of, told
 from vinetag.core.extensions import RULES
 from vinetag.core.money import PLACES, neat
 from vinetag.core.names import unicode_label
@@ -34,6 +34,7 @@ def _amount(amount: Decimal | None) -> str | None:
 class CellSerializer(serializers.ModelSerializer[Lookup]):
     """One full name's status with its age."""
 
+    status = serializers.ChoiceField(choices=(Lookup.WAITING, *STATUSES))
     reason = serializers.SerializerMethodField()
     pending = serializers.SerializerMethodField()
 
@@ -277,6 +278,15 @@ class ExtensionSerializer(serializers.Serializer[Any]):
         13, PLACES, allow_null=True, normalize_output=True, help_text="A guide, in euros"
     )
     rdap = serializers.CharField(allow_blank=True)
+    whois = serializers.CharField(
+        allow_blank=True, default="", help_text="Host, with a port where it is not 43 (RFC 3912)"
+    )
+    whois_query = serializers.CharField(
+        allow_blank=True, default="", help_text="The question, with {name}; empty for the name"
+    )
+    whois_absent = serializers.CharField(
+        allow_blank=True, default="", help_text="The line that says that there is no registration"
+    )
 
     def get_rule(self, entry: Any) -> str:
         rule = RULES.get(entry.eligibility)

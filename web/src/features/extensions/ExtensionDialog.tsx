@@ -22,7 +22,7 @@ interface Props {
   onClose: () => void;
 }
 
-const WORDS: Partial<Record<keyof Extension, string>> = { use: 'What it is used for', kind: 'Kind', country: 'Country', works: 'Suits', eligibility: 'Who may register', letters_min: 'Characters, at least', letters_max: 'at most', yearly: 'About € a year', rdap: 'RDAP', idn: 'Letters beyond a to z' };
+const WORDS: Partial<Record<keyof Extension, string>> = { use: 'What it is used for', kind: 'Kind', country: 'Country', works: 'Suits', eligibility: 'Who may register', letters_min: 'Characters, at least', letters_max: 'at most', yearly: 'About € a year', rdap: 'RDAP', whois: 'WHOIS', whois_query: 'its question', whois_absent: 'its line for an open name', idn: 'Letters beyond a to z' };
 const told = (value: Extension[keyof Extension]): string => (typeof value === 'boolean' ? (value ? 'allowed' : 'not allowed') : String(value ?? '') || 'none');
 const entryParts = (mine: Extension, theirs: Extension): Difference[] => Object.entries(WORDS).map(([key, word]) => ({ word, here: told(mine[key as keyof Extension]), there: told(theirs[key as keyof Extension]) }));
 
@@ -57,6 +57,11 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             <TextField label="About € a year" value={draft.yearly ?? ''} onChange={(e) => { const typed = e.target.value.trim(); if (/^\d*(\.\d{0,3})?$/.test(typed)) set({ yearly: typed || null }); }} />
           </Stack>
           <TextField label="RDAP, where the bootstrap has none" value={draft.rdap} onChange={(e) => { set({ rdap: e.target.value }); }} />
+          <Stack direction="row" sx={{ gap: 1 }}>
+            <TextField fullWidth label="WHOIS, where there is no RDAP" placeholder="whois.nic.example" value={draft.whois} onChange={(e) => { set({ whois: e.target.value.trim().toLowerCase() }); }} />
+            <TextField fullWidth label="its question" placeholder="{name}" value={draft.whois_query} onChange={(e) => { set({ whois_query: e.target.value.slice(0, 60) }); }} />
+          </Stack>
+          <TextField label="Line of WHOIS that says that a name is open" value={draft.whois_absent} onChange={(e) => { set({ whois_absent: e.target.value.slice(0, 120) }); }} helperText="The whole line, with {name} for the name. Nothing else makes a name open." />
           <FormControlLabel control={<Switch checked={draft.idn} onChange={(e) => { set({ idn: e.target.checked }); }} />} label="Letters beyond a to z are allowed" />
         </Stack>
       </DialogContent>

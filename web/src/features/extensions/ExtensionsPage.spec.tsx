@@ -9,7 +9,7 @@ import { ExtensionsPage } from './ExtensionsPage';
 import { ProposalDialog } from './ProposalDialog';
 
 const entry = (extension: string, fields: Partial<Extension> = {}): Extension => ({
-  extension, kind: 'newer', country: '', works: ['any'], use: `Used by ${extension} people.`, eligibility: 'open', rule: 'Open to everyone.', letters_min: 1, letters_max: 63, idn: true, yearly: '12', rdap: '', ...fields,
+  extension, kind: 'newer', country: '', works: ['any'], use: `Used by ${extension} people.`, eligibility: 'open', rule: 'Open to everyone.', letters_min: 1, letters_max: 63, idn: true, yearly: '12', rdap: '', whois: '', whois_query: '', whois_absent: '', ...fields,
 });
 const about = (may_edit: boolean) => ({
   extensions: [entry('com', { kind: 'generic' }), entry('ie', { kind: 'country', country: 'IE', rule: 'The owner needs a connection with Ireland.' })],

@@ -15,7 +15,7 @@ import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
 
-const EMPTY: Extension = { extension: '', kind: 'newer', country: '', works: ['any'], use: '', eligibility: 'open', rule: '', letters_min: 1, letters_max: 63, idn: true, yearly: null, rdap: '' };
+const EMPTY: Extension = { extension: '', kind: 'newer', country: '', works: ['any'], use: '', eligibility: 'open', rule: '', letters_min: 1, letters_max: 63, idn: true, yearly: null, rdap: '', whois: '', whois_query: '', whois_absent: '' };
 
 /** The catalogue of extensions: what each is used for, who may register, and what a year costs about. */
 export function ExtensionsPage() {
@@ -64,7 +64,7 @@ export function ExtensionsPage() {
                 <td>{e.kind}{e.country && `, ${countries.get(e.country) ?? e.country}`}</td>
                 <td>{e.rule}</td>
                 <Box component="td" sx={{ whiteSpace: 'nowrap' }}>{formatMoney(e.yearly, 'EUR')}</Box>
-                <td>{e.rdap ? <details><summary>by RDAP</summary>{new URL(e.rdap).host}</details> : 'no open look-up known'}</td>
+                <td>{e.rdap || e.whois ? <details><summary>by {e.rdap ? 'RDAP' : 'WHOIS'}</summary>{e.rdap ? new URL(e.rdap).host : e.whois}</details> : 'no open look-up known'}</td>
                 {data.may_edit && <td><Button size="small" aria-label={`Change .${e.extension}`} onClick={() => { setEditing(e); }}>Change</Button></td>}
               </tr>
             ))}

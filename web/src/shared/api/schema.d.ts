@@ -1190,7 +1190,7 @@ export interface components {
         Cell: {
             readonly label: string;
             readonly extension: string;
-            readonly status: components["schemas"]["CellStatusEnum"];
+            status: components["schemas"]["CellStatusEnum"];
             readonly likely: boolean;
             readonly trouble: string;
             /** @description Why it is unsure, in words. */
@@ -1246,6 +1246,21 @@ export interface components {
              */
             yearly: string | null;
             rdap: string;
+            /**
+             * @description Host, with a port where it is not 43 (RFC 3912)
+             * @default
+             */
+            whois: string;
+            /**
+             * @description The question, with {name}; empty for the name
+             * @default
+             */
+            whois_query: string;
+            /**
+             * @description The line that says that there is no registration
+             * @default
+             */
+            whois_absent: string;
             /** @description The extension as it was; with an empty `extension` for one that was not there */
             seen?: {
                 [key: string]: unknown;
@@ -1490,6 +1505,21 @@ export interface components {
              */
             yearly: string | null;
             rdap: string;
+            /**
+             * @description Host, with a port where it is not 43 (RFC 3912)
+             * @default
+             */
+            whois: string;
+            /**
+             * @description The question, with {name}; empty for the name
+             * @default
+             */
+            whois_query: string;
+            /**
+             * @description The line that says that there is no registration
+             * @default
+             */
+            whois_absent: string;
         };
         Extensions: {
             extensions: components["schemas"]["Extension"][];
