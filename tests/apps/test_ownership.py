@@ -72,14 +72,14 @@ OF_A_PROJECT = [
     ("post", "projects/{p}/shortlist/off", {"labels": ["inkpost"]}, 204),
 ]
 FOR_EVERYONE = {
-    "session", "session/password", "session/end-all", "session/leave",
+    "concepts", "session", "session/password", "session/end-all", "session/leave",
     "session/sign-up", "session/sign-in", "session/sign-out", "session/demo",
     "shared/<str:token>", "shared/<str:token>/join", "shared/<str:token>/vote",
     "shared/<str:token>/comments", "shared/<str:token>/comments/<int:comment_id>",
     "shared/<str:token>/hearing", "shared/<str:token>/recall",
 }  # fmt: skip
 FOR_PEOPLE = {
-    "projects", "catalogue", "measures", "extensions", "extensions/proposals", "extensions/file",
+    "projects", "catalogue", "examples", "extensions", "extensions/proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds",
 }  # fmt: skip

@@ -14,7 +14,7 @@ from vinetag.apps.availability.storing import save_answers
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep
-from vinetag.core.brief import RECIPE_NAMES
+from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
 from vinetag.core.checking import Evidence, Status
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer
@@ -208,9 +208,8 @@ def test_dots_are_the_rows_that_match(api: APIClient, project: Project) -> None:
 
 
 def test_how_the_grade_is_worked_out_with_examples(api: APIClient) -> None:
-    told = api.get("/api/measures").json()
-    assert set(told["presets"]) == {"brand", "mix", "descriptive"}
-    assert set(told["examples"]) == set(told["presets"]["mix"])
+    told = api.get("/api/examples").json()
+    assert list(told["examples"]) == list(MEASURE_NAMES)
     for examples in told["examples"].values():
         scores = [example["score"] for example in examples]
         assert scores == sorted(scores, reverse=True)

@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from vinetag.core.concepts import PartName
+
 __all__ = ["Candidate", "Part"]
 
 
 class Part(NamedTuple):
-    """A stretch of a label. `kind`: keyword, kin, name, lead, tail, place, hyphen, or a way of
-    changing a word (form, affix, blend, clip, respell, mirror, invent, initials, acrossdot);
-    `keyword`: the text of the brief's keyword it came from, or ''; `start`: its first letter's
-    place, from 0; `change`: for a changed word what was done, in words.
+    """A stretch of a label. `kind` names one of vinetag.core.concepts.PART_KINDS; `keyword`: the
+    text of the brief's keyword it came from, or ''; `start`: its first letter's place, from 0;
+    `change`: for a changed word what was done, in words.
     """
 
     text: str
-    kind: str
+    kind: PartName
     keyword: str
     start: int
     change: str = ""

@@ -9,6 +9,7 @@ from django.db import models
 from django.utils import timezone
 
 from vinetag.apps.naming.models import Project
+from vinetag.core.checking import buyable
 from vinetag.core.money import PLACES
 
 __all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedList"]
@@ -109,7 +110,7 @@ class Lookup(Known):
     """
 
     WAITING: ClassVar[str] = "waiting"
-    OPEN: ClassVar[tuple[str, ...]] = ("open", "premium")
+    OPEN: ClassVar[tuple[str, ...]] = buyable()
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="lookups")
     status = code_field(default=WAITING)

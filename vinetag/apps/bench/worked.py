@@ -1,4 +1,4 @@
-"""How the measures are worked out, with worked examples from the demo projects."""
+"""How the measures judge, in worked examples from the demo projects."""
 
 from __future__ import annotations
 
@@ -9,10 +9,10 @@ from functools import cache
 from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.core.brief import parse_brief
 from vinetag.core.candidates import Candidate
-from vinetag.core.grade import EXPONENT, MEASURES, PRESETS, Grader, Reason
+from vinetag.core.grade import MEASURES, Grader, Reason
 from vinetag.core.lexicon import load_lexicon
 
-__all__ = ["Example", "Weighing", "weighing"]
+__all__ = ["Example", "examples"]
 
 PIANO, SKY, PRESS = (item["name"] for item in DEMO)
 # A strong name, a weaker one and a poor one for each measure.
@@ -37,27 +37,16 @@ class Example:
     reasons: Sequence[Reason]
 
 
-@dataclass(frozen=True, slots=True)
-class Weighing:
-    """What the grade is made of: the exponent of its mean, the weights by purpose, and examples by
-    measure.
-    """
-
-    exponent: float
-    presets: Mapping[str, Mapping[str, int]]
-    examples: Mapping[str, Sequence[Example]]
-
-
 @cache
-def weighing() -> Weighing:
-    """The same for everyone; worked out once."""
+def examples() -> Mapping[str, Sequence[Example]]:
+    """By measure, the same for everyone; worked out once."""
     briefs = {item["name"]: parse_brief(item["brief"]) for item in DEMO}
     graders = {name: Grader(b, load_lexicon(), MEASURES) for name, b in briefs.items()}
-    examples: dict[str, list[Example]] = {}
+    found_for: dict[str, list[Example]] = {}
     for measure, names in EXAMPLES.items():
-        examples[measure] = []
+        found_for[measure] = []
         for project, label in names:
             grader = graders[project]
             found = grader.explain(grader.read_any(Candidate(label, (), (), 0.0)))
-            examples[measure].append(Example(project, label, *found[measure]))
-    return Weighing(EXPONENT, PRESETS, examples)
+            found_for[measure].append(Example(project, label, *found[measure]))
+    return found_for

@@ -18,6 +18,7 @@ from vinetag.apps.sharing.models import Comment, Guest, Hearing, Recall, Share, 
 from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate
+from vinetag.core.checking import buyable
 from vinetag.core.errors import Problem
 from vinetag.core.trials import recalled, words_typed, wrote_right
 
@@ -150,7 +151,7 @@ def best_extensions(share: Share) -> Mapping[str, str]:
 
     def best(label: str) -> str:
         statuses = {e: known.get((label, e), "") for e in extensions}
-        for wanted in (("open", "premium"), ("", "unsure", "waiting")):
+        for wanted in (buyable(), ("", "unsure", "waiting")):
             for extension, status in statuses.items():
                 if status in wanted:
                     return str(extension)

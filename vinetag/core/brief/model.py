@@ -7,9 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Final, Literal
+from typing import Any, Final
 
 from vinetag.core.checking.fallback import RUNGS
+from vinetag.core.concepts import MEASURE_NAMES, PURPOSES, RECIPE_NAMES, Purpose
 
 __all__ = [
     "FACETS",
@@ -27,18 +28,6 @@ __all__ = [
     "Purpose",
     "brief_document",
 ]  # fmt: skip
-
-Purpose = Literal["brand", "descriptive", "mix"]
-PURPOSES: Final[tuple[Purpose, ...]] = ("brand", "descriptive", "mix")
-
-RECIPE_NAMES: Final[tuple[str, ...]] = (
-    "saying", "couple", "call", "plain", "quality", "moment", "exact", "pair", "lead", "tail",
-    "affix", "form", "blend", "clip", "respell", "mirror",
-    "invent", "initials", "acrossdot", "hyphen", "place",
-)  # fmt: skip
-MEASURE_NAMES: Final[tuple[str, ...]] = (
-    "length", "spelling", "fit", "sense", "sound", "memory", "clarity",
-)  # fmt: skip
 
 # Facets of a world: single words, then whole names.
 WORD_FACETS: Final[tuple[str, ...]] = (

@@ -2,28 +2,61 @@
 
 from vinetag.core.checking.dropping import may_open
 from vinetag.core.checking.evidence import (
-    STATUSES,
     TROUBLE_WORDING,
     Evidence,
     Purpose,
     Quote,
     Says,
-    Status,
     Trouble,
     read_evidence,
     told,
     write_evidence,
 )
 from vinetag.core.checking.fallback import RUNGS, Rung, ladder
-from vinetag.core.checking.fresh import LIFETIMES, is_fresh
+from vinetag.core.checking.fresh import is_fresh
 from vinetag.core.checking.pasted import BadLine, Pasted, read_pasted
 from vinetag.core.checking.planner import Verdict, next_step, standing_quote, verdict
 from vinetag.core.checking.record import record_of
 from vinetag.core.checking.sources import SOURCES, Source, SourceKind
+from vinetag.core.checking.statuses import (
+    LIFETIMES,
+    STATUS_KINDS,
+    STATUSES,
+    Status,
+    StatusKind,
+    buyable,
+)
 
 __all__ = [
-    "LIFETIMES", "RUNGS", "SOURCES", "STATUSES", "TROUBLE_WORDING", "BadLine", "Evidence",
-    "Pasted", "Purpose", "Quote", "Rung", "Says", "Source", "SourceKind", "Status", "Trouble",
-    "Verdict", "is_fresh", "ladder", "may_open", "next_step", "read_evidence", "read_pasted",
-    "record_of", "standing_quote", "told", "verdict", "write_evidence",
-]  # fmt: skip
+    "LIFETIMES",
+    "RUNGS",
+    "SOURCES",
+    "STATUSES",
+    "STATUS_KINDS",
+    "TROUBLE_WORDING",
+    "BadLine",
+    "Evidence",
+    "Pasted",
+    "Purpose",
+    "Quote",
+    "Rung",
+    "Says",
+    "Source",
+    "SourceKind",
+    "Status",
+    "StatusKind",
+    "Trouble",
+    "Verdict",
+    "buyable",
+    "is_fresh",
+    "ladder",
+    "may_open",
+    "next_step",
+    "read_evidence",
+    "read_pasted",
+    "record_of",
+    "standing_quote",
+    "told",
+    "verdict",
+    "write_evidence",
+]

@@ -6,18 +6,16 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
-from typing import Any, Final, Literal, cast, get_args
+from typing import Any, Final, Literal, cast
 
 from vinetag.core.checking.sources import SOURCES, Source
 from vinetag.core.money import amount_of
 
 __all__ = [
-    "STATUSES", "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Source", "Status",
-    "Trouble", "read_evidence", "told", "write_evidence",
+    "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Trouble", "read_evidence", "told",
+    "write_evidence",
 ]  # fmt: skip
 
-Status = Literal["open", "premium", "taken", "offered", "dropping", "reserved", "barred", "unsure"]
-STATUSES: Final[tuple[Status, ...]] = get_args(Status)
 Purpose = Literal["scan", "buying"]
 # "" is an answer that tells nothing; `trouble` says why.
 Says = Literal[

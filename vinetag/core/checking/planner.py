@@ -6,8 +6,9 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from vinetag.core.checking.evidence import Evidence, Purpose, Says, Status, Trouble
+from vinetag.core.checking.evidence import Evidence, Purpose, Says, Trouble
 from vinetag.core.checking.sources import IN_ORDER, SOURCES, Authority, Source
+from vinetag.core.checking.statuses import Status
 
 __all__ = ["Verdict", "next_step", "standing_quote", "verdict"]
 

@@ -50,7 +50,7 @@ class Measure(Protocol):
 
     @property
     def name(self) -> str:
-        """Its name in product and code: length, spelling …"""
+        """The name of its record in vinetag.core.concepts."""
 
     @property
     def of_letters(self) -> bool:

@@ -5,22 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Final
 
-from vinetag.core.brief import Brief, Purpose
+from vinetag.core.brief import Brief
+from vinetag.core.concepts import MEASURE_KINDS, PURPOSES, Purpose
 
 __all__ = ["EXPONENT", "PRESETS", "enough", "power_mean", "shares", "weigh", "weights_of"]
 
 # From 0 (not counted) to 10, as the sliders have them.
 PRESETS: Final[Mapping[Purpose, Mapping[str, int]]] = {
-    "brand": {
-        "length": 1, "spelling": 2, "fit": 3, "sense": 10, "sound": 2, "memory": 2, "clarity": 1,
-    },
-    "mix": {
-        "length": 1, "spelling": 2, "fit": 3, "sense": 10, "sound": 1, "memory": 2, "clarity": 1,
-    },
-    "descriptive": {
-        "length": 1, "spelling": 2, "fit": 6, "sense": 10, "sound": 1, "memory": 1, "clarity": 1,
-    },
-}  # fmt: skip
+    purpose: {kind.name: kind.weights[purpose] for kind in MEASURE_KINDS} for purpose in PURPOSES
+}
 # A power mean: 1 would be the plain average, 0 the geometric mean, where one nought spoils all.
 EXPONENT: Final = 0.4
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Final
+from typing import Final, Literal
 
 from vinetag.core.brief import Brief
 from vinetag.core.lexicon import BankWord, Lexicon
 from vinetag.core.make.stems import Stem
 
-__all__ = ["bank_stems"]
+__all__ = ["Role", "bank_stems"]
+
+Role = Literal["lead", "tail"]
 
 # What a kind of the bank's words is worth in a name, by how often people would say it is one.
 WORTH: Final = {
@@ -34,7 +36,7 @@ SUITS: Final[dict[str, dict[str, float]]] = {
 }  # fmt: skip
 
 
-def bank_stems(brief: Brief, lexicon: Lexicon, role: str) -> list[Stem]:
+def bank_stems(brief: Brief, lexicon: Lexicon, role: Role) -> list[Stem]:
     """The leads or tails with at most the letters the brief allows, each word once, by the first
     kind it stands in.
     """

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, NamedTuple, Protocol
 
 from vinetag.core.candidates import Part
+from vinetag.core.concepts import PartName
 from vinetag.core.make.stems import Stem
 
 if TYPE_CHECKING:
@@ -31,11 +32,7 @@ class Recipe(Protocol):
 
     @property
     def name(self) -> str:
-        """Its name in product and code: exact, pair, lead …"""
-
-    @property
-    def summary(self) -> str:
-        """What it does, in one line for a person."""
+        """The name of its record in vinetag.core.concepts."""
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The recipe's drafts for the job, within no limits but those it needs itself."""
@@ -57,6 +54,6 @@ def hyphened(front: Iterable[Stem], back: Iterable[Stem], strength: float) -> Dr
     return joined((*front, Stem(("-",), "hyphen", "", 0, ""), *back), strength)
 
 
-def changed(label: str, kind: str, keyword: str, change: str, strength: float) -> Draft:
+def changed(label: str, kind: PartName, keyword: str, change: str, strength: float) -> Draft:
     """A word changed as a whole; `change` says how."""
     return Draft(label, (Part(label, kind, keyword, 0, change),), strength)

@@ -14,7 +14,7 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.sounds import bare
 from vinetag.core.lexicon.standing import doers, singular
-from vinetag.core.make.banked import bank_stems
+from vinetag.core.make.banked import Role, bank_stems
 from vinetag.core.make.beside import LETTERS, Beside, Matrix, same_word
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 from vinetag.core.world.world import World, world_of
@@ -141,7 +141,7 @@ class Job:
         known = self.lexicon.words.get(word)
         return known.pos if known else ""
 
-    def bank(self, role: str) -> Sequence[Stem]:
+    def bank(self, role: Role) -> Sequence[Stem]:
         """The bank's leads or tails."""
         return bank_stems(self.brief, self.lexicon, role)
 
@@ -179,7 +179,7 @@ class Job:
 
     def belongings(self, firsts: Sequence[str], seconds: Sequence[str]) -> Matrix:
         """The same of every second word after every first, both lists holding something."""
-        one, two = ([Stem((w,), "", "", 0, "") for w in words] for words in (firsts, seconds))
+        one, two = ([Stem((w,), "word", "", 0, "") for w in words] for words in (firsts, seconds))
         return self.beside.together(one, two)
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from typing import Final, NamedTuple
 
 from vinetag.core.brief import Brief, Keyword
+from vinetag.core.concepts import PartName
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.words import open_up
 from vinetag.core.world.incidental import says
@@ -40,7 +41,7 @@ class Stem(NamedTuple):
     """
 
     words: tuple[str, ...]
-    kind: str
+    kind: PartName
     keyword: str
     worth: float
     pos: str

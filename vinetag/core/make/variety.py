@@ -7,6 +7,7 @@ from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING, Final, NamedTuple
 
 from vinetag.core.brief import Brief, Making, Purpose
+from vinetag.core.concepts import RECIPE_KINDS
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.world.incidental import SMALL, says
 
@@ -16,14 +17,14 @@ if TYPE_CHECKING:
 __all__ = ["GROUPS", "SCREEN", "Shown", "places_of", "varied"]
 
 SCREEN: Final = 50
-# What stands together in a screen's places.
+# What stands together in a screen's places; a name of several recipes stands with the first.
+IN_ORDER: Final = (
+    "saying", "couple", "call", "plain", "combined", "asked", "added", "changed", "ended", "coined",
+)  # fmt: skip
 GROUPS: Final[Mapping[str, str]] = {
-    "saying": "saying", "couple": "couple", "call": "call", "plain": "plain",
-    "quality": "combined", "moment": "combined", "exact": "asked", "pair": "asked",
-    "hyphen": "asked", "place": "asked", "acrossdot": "asked", "lead": "added", "tail": "added",
-    "form": "changed", "affix": "ended", "clip": "changed", "respell": "coined",
-    "mirror": "changed", "initials": "changed", "blend": "coined", "invent": "coined",
-}  # fmt: skip
+    kind.name: kind.group
+    for kind in sorted(RECIPE_KINDS, key=lambda kind: IN_ORDER.index(kind.group))
+}
 # Of every SCREEN names, so many places at most for each.
 PLACES: Final[Mapping[Purpose, Mapping[str, int]]] = {
     "brand": {

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from vinetag.core.candidates import Part
+from vinetag.core.concepts import PartName
 from vinetag.core.make.draft import Draft
 from vinetag.core.make.job import Job
 from vinetag.core.world.incidental import SMALL
@@ -22,7 +23,7 @@ def said(words: Sequence[str], job: Job, strength: float) -> Draft:
     parts, start = [], 0
     for word in words:
         keyword = job.standing.get(word, "")
-        kind = "keyword" if keyword else "small" if word in SMALL else "world"
+        kind: PartName = "keyword" if keyword else "small" if word in SMALL else "world"
         parts.append(Part(word, kind, keyword, start))
         start += len(word)
     return Draft("".join(words), tuple(parts), strength)

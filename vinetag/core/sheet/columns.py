@@ -11,12 +11,13 @@ import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
-from vinetag.core.checking import STATUSES
+from vinetag.core.checking import STATUSES, buyable
 from vinetag.core.facts import ADDED, OTHER
 from vinetag.core.money import thousandths
 
 __all__ = ["ADDED_NAMES", "LATER", "NOT_ASKED", "SEEN", "STATUS_NAMES", "Columns", "Line"]
 
+BUYABLE: Final = buyable()
 NOT_ASKED: Final = "not asked"
 # A status is stored as its place in here.
 STATUS_NAMES: Final = (NOT_ASKED, *STATUSES)
@@ -131,7 +132,7 @@ class Columns:
             self._currencies[extension] = np.zeros(len(self), np.uint8)
         self._statuses[extension][at] = STATUS_NAMES.index(status)
         self._prices[extension][at] = NO_PRICE
-        if status in ("open", "premium") and price is not None and currency:
+        if status in BUYABLE and price is not None and currency:
             if currency not in self._known_currencies:
                 self._known_currencies.append(currency)
             self._prices[extension][at] = thousandths(price)

@@ -11,12 +11,14 @@ import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
+from vinetag.core.checking import STATUS_KINDS
 from vinetag.core.money import thousandths
 from vinetag.core.sheet.columns import (
     ADDED_NAMES,
     DISMISSED,
     KEPT,
     LATER,
+    NOT_ASKED,
     SEEN,
     STATUS_NAMES,
     Columns,
@@ -29,9 +31,9 @@ from vinetag.core.sheet.question import MARKS, RANGES, Question
 __all__ = ["Counts", "Narrowing"]
 
 # Where a column of statuses begins: what can be had first, what cannot last.
-WORTH: Final = (
-    "open", "premium", "dropping", "offered", "unsure", "not asked", "reserved", "taken", "barred",
-)  # fmt: skip
+WORTH: Final = tuple(
+    sorted(STATUS_NAMES, key=lambda s: STATUS_KINDS["unasked" if s == NOT_ASKED else s].worth)
+)
 LEAST: Final = tuple(range(0, 100, 5))
 THOUSAND: Final = 1_000
 PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)

@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 
 import { useCatalogue } from '../features/brief/useWords';
+import { concepts } from '../shared/lib/concepts';
 import { plural } from '../shared/lib/format';
 
 /** What the names are made from: the word data with its sources and licences, and the recipes. */
@@ -18,7 +19,7 @@ export function AboutPage() {
       </Typography>
       <Typography variant="h2" sx={{ mb: 1 }}>Recipes</Typography>
       <Box component="dl" sx={{ m: 0, mb: 3, display: 'grid', gridTemplateColumns: '110px 1fr', rowGap: 0.5 }}>
-        {data?.recipes.map(({ name, summary }) => (
+        {concepts().recipes.map(({ name, summary }) => (
           <Box key={name} sx={{ display: 'contents' }}>
             <Box component="dt" className="serif">{name}</Box>
             <Box component="dd" sx={{ m: 0 }}>{summary}</Box>
@@ -32,6 +33,15 @@ export function AboutPage() {
         <Typography variant="body2" sx={{ mt: 0.8, columns: { xs: 1, sm: 2 } }} component="ul">
           {data?.worlds.map((title) => <li key={title}>{title}</li>)}
         </Typography>
+      </Box>
+      <Typography variant="h2" sx={{ mb: 1 }}>Who is asked</Typography>
+      <Box component="dl" sx={{ m: 0, mb: 3, display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '170px 1fr' }, rowGap: 0.5 }}>
+        {concepts().sources.map(({ name, word, summary }) => (
+          <Box key={name} sx={{ display: 'contents' }}>
+            <Box component="dt" className="serif">{word}</Box>
+            <Box component="dd" sx={{ m: 0 }}>{summary}</Box>
+          </Box>
+        ))}
       </Box>
       <Typography variant="h2" sx={{ mb: 1 }}>Word data</Typography>
       <Stack component="ul" sx={{ m: 0, p: 0, listStyle: 'none', gap: 0.5 }}>

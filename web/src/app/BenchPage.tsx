@@ -9,10 +9,9 @@ import { WordsPanel } from '../features/brief/WordsPanel';
 import { useQuestion } from '../features/sheet/useQuestion';
 import { useView } from '../features/sheet/useView';
 import { useLastView } from '../features/sheet/useViews';
-import { type Weights, weightsOf } from '../shared/lib/grading';
+import { gradingOf, type Weights } from '../shared/lib/grading';
 import { usePreferences } from '../shared/lib/preferences';
 import { useOpenProject } from '../shared/lib/projectContext';
-import { useWeighing } from '../shared/lib/useWeighing';
 import { NamesPart } from './NamesPart';
 import { type Pane, PaneSwitch } from './PaneSwitch';
 
@@ -34,8 +33,7 @@ export function BenchPage() {
   const editor = useBrief(project);
   const { brief, change } = editor;
   const [draft, setDraft] = useState<Weights | null>(null);
-  const weighing = useWeighing().data;
-  const grading = useMemo(() => weighing ? { weights: draft ?? weightsOf(brief, weighing), exponent: weighing.exponent } : null, [draft, brief, weighing]);
+  const grading = useMemo(() => gradingOf(brief, draft), [draft, brief]);
   const [asked, ask] = useQuestion();
   const { preferences } = usePreferences();
   const [view, setView] = useView(extensions, preferences?.density);

@@ -10,7 +10,7 @@ import { asApiError, keys } from '../shared/api';
 import { formatCount, plural } from '../shared/lib/format';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { Blank } from '../shared/ui/Blank';
-import { type ShownStatus, STATUS_WORD } from '../shared/ui/status';
+import { wordOf } from '../shared/ui/status';
 import { useCatalogue } from '../features/brief/useWords';
 import { CheckBar } from '../features/check/CheckBar';
 import { ExportMenu } from '../features/check/ExportMenu';
@@ -19,7 +19,6 @@ import { ListTable } from '../features/list/ListTable';
 import { PasteForm } from '../features/list/PasteForm';
 import { useList } from '../features/list/useList';
 
-const word = (status: string): string => (status === 'not asked' ? status : STATUS_WORD[status as ShownStatus]);
 const COUNT_EVERY = 2_000;
 
 /** Names pasted or uploaded, checked in bulk. */
@@ -66,7 +65,7 @@ export function ListPage() {
             <Stack direction="row" role="group" aria-label="Statuses" sx={{ gap: 0.7, flexWrap: 'wrap' }}>
               <Chip size="small" label={`all ${formatCount(data.names)}`} variant={status ? 'outlined' : 'filled'} aria-pressed={!status} onClick={() => { setStatus(''); setAt(0); }} />
               {Object.entries(data.statuses).map(([name, count]) => (
-                <Chip key={name} size="small" label={`${word(name)} ${formatCount(count)}`} variant={status === name ? 'filled' : 'outlined'} aria-pressed={status === name} onClick={() => { setStatus(status === name ? '' : name); setAt(0); }} />
+                <Chip key={name} size="small" label={`${wordOf(name)} ${formatCount(count)}`} variant={status === name ? 'filled' : 'outlined'} aria-pressed={status === name} onClick={() => { setStatus(status === name ? '' : name); setAt(0); }} />
               ))}
             </Stack>
             <ListTable rows={data.rows} />

@@ -1,14 +1,12 @@
 import { screen, within } from '@testing-library/react';
 import { expect, it } from 'vitest';
 
-import type { Weighing } from '../shared/api';
+import { concepts } from '../shared/lib/concepts';
+import { presetOf, sharesOf } from '../shared/lib/grading';
 import { renderIn, serve } from '../shared/testing/render';
 import { MeasuresPage } from './MeasuresPage';
 
-const weights = { length: 5, spelling: 6, fit: 7, sound: 5, memory: 5, clarity: 5 };
-const weighing: Weighing = {
-  exponent: 0.4,
-  presets: { brand: { ...weights, fit: 0 }, mix: weights, descriptive: { ...weights, fit: 14 } },
+const worked = {
   examples: {
     spelling: [
       { project: 'Pressroom', label: 'klaypress', score: 9.4, reasons: [{ text: '“klay” is heard as “clay” too.', points: -90, start: 0, end: 4 }] },
@@ -18,17 +16,19 @@ const weighing: Weighing = {
 };
 
 it('tells how much each measure counts, and that a weakness is not made good', async () => {
-  serve(() => ({ body: weighing }));
+  serve(() => ({ body: worked }));
   renderIn(<MeasuresPage />);
   const table = await screen.findByRole('table');
   const row = (name: string) => within(within(table).getByRole('rowheader', { name }).closest('tr') as HTMLElement).getAllByRole('cell').map((c) => c.textContent);
-  expect(row('A mix')).toEqual(['15 %', '18 %', '21 %', '0 %', '15 %', '15 %', '15 %']);
-  expect(row('Brand-like')[2]).toBe('0 %');
+  for (const { name, word } of concepts().purposes) {
+    const shares = sharesOf(presetOf(name));
+    expect(row(word)).toEqual(concepts().measures.map((m) => `${Math.round(100 * (shares[m.name] ?? 0))} %`));
+  }
   expect(screen.getByText(/95, 95 and 20 give 62, where the plain average would give 70/)).toBeInTheDocument();
 });
 
 it('shows worked examples with the letters marked, and those that have no score', async () => {
-  serve(() => ({ body: weighing }));
+  serve(() => ({ body: worked }));
   renderIn(<MeasuresPage />);
   const examples = await screen.findByRole('list', { name: 'Examples of spelling' });
   const [poor, none] = await within(examples).findAllByText(/Pressroom/);

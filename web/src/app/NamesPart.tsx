@@ -8,7 +8,6 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, memo, type RefObject, Suspense, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 
-import { useCatalogue } from '../features/brief/useWords';
 import { CheckBar, CheckNote } from '../features/check/CheckBar';
 import type { Choices } from '../features/check/CheckMenu';
 import { ExportMenu } from '../features/check/ExportMenu';
@@ -24,6 +23,7 @@ import { api, keys, type Project, unwrap } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
 import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
 import { formatCount } from '../shared/lib/format';
+import { concepts } from '../shared/lib/concepts';
 import type { Grading } from '../shared/lib/grading';
 import { type Before, useActs } from '../shared/lib/useActs';
 import { MOST_COMPARED } from '../shared/lib/useName';
@@ -36,7 +36,7 @@ const ShortcutsDialog = lazy(async () => ({ default: (await import('./ShortcutsD
 
 interface Props {
   project: Project;
-  grading: Grading | null;
+  grading: Grading;
   asked: Asked;
   onAsk: Ask;
   view: View;
@@ -130,7 +130,6 @@ interface RowsProps extends Props {
 /** The rows with the name chosen and the names marked, what stands beneath them, and the reasons. */
 function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallback, controls, choicesRef, search, pane, onPane }: RowsProps) {
   const { extensions, keywords, making, name } = project.brief;
-  const recipes = useCatalogue().data?.recipes.length ?? Infinity;
   const notify = useNotify();
   const navigate = useNavigate();
   const acts = useActs(project.id);
@@ -155,7 +154,7 @@ function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallba
           <Suspense><Plot projectId={project.id} asked={asked} grading={grading} selected={selected} onSelect={setSelected} onAct={onAct} /></Suspense>
         ) : (
           <Sheet
-            projectId={project.id} view={view} onView={onView} grading={grading} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < recipes}
+            projectId={project.id} view={view} onView={onView} grading={grading} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < concepts().recipes.length}
             asked={asked} onAsk={onAsk} selected={selected} onSelect={setSelected} onAct={onAct} onCheck={onCheck} onCheckCell={onCheckCell} marked={marked} onMark={setMarked} onRows={onRows}
             onVary={() => { setTold('near'); onPane('reasons'); }} onOpen={(label) => { void navigate(`/projects/${project.id}/names/${label}`); }} onCompare={(labels) => {
               if (labels.length > MOST_COMPARED) notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);

@@ -8,7 +8,7 @@ import { Link, useSearchParams } from 'react-router';
 import { useShortlist } from '../features/shortlist/useShortlist';
 import { asApiError, type Brief, type Cell, type Judged, type Kept } from '../shared/api';
 import { formatMoment, plural, shareOf } from '../shared/lib/format';
-import { MEASURES } from '../shared/lib/grading';
+import { isBuyable, measureOf } from '../shared/lib/concepts';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
 import { Blank } from '../shared/ui/Blank';
@@ -24,7 +24,7 @@ const word = (cell: Cell | undefined): string => `${statusWord(shownStatus(cell)
 /** Where a kept name can be had, in the person's order, each with its age and price. */
 function free(kept: Kept, extensions: readonly string[], owner: Brief['owner']) {
   const cells = withOwn(extensions, kept.extension).map((e) => kept.statuses.find((c) => c.extension === e)).filter((c) => c !== undefined);
-  const found = cells.filter((c) => c.status === 'open' || c.status === 'premium');
+  const found = cells.filter((c) => isBuyable(c.status));
   if (!found.length) return cells.length ? 'nowhere asked' : 'not asked';
   return found.map((c) => <div key={c.extension}>.{c.extension} {word(c)}{priceOf(c, owner) && `: ${priceOf(c, owner)}`}</div>);
 }
@@ -37,7 +37,7 @@ function OneName({ name, extensions, owner }: { name: Judged; extensions: readon
       <table>
         <tbody>
           {name.measures.map((m) => (
-            <tr key={m.name}><Box component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}>{MEASURES.find((w) => w.name === m.name)?.word ?? m.name}</Box><Box component="td" sx={{ whiteSpace: 'nowrap' }}>{m.score === null ? '–' : Math.round(m.score)}</Box><td>{m.reasons.map((r) => r.text).join(' ')}</td></tr>
+            <tr key={m.name}><Box component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}>{measureOf(m.name)?.word ?? m.name}</Box><Box component="td" sx={{ whiteSpace: 'nowrap' }}>{m.score === null ? '–' : Math.round(m.score)}</Box><td>{m.reasons.map((r) => r.text).join(' ')}</td></tr>
           ))}
         </tbody>
       </table>

@@ -6,7 +6,9 @@ import { Link, Route, Routes } from 'react-router';
 
 import { SignInAgain } from '../features/session/SignInAgain';
 import { SignInPage } from '../features/session/SignInPage';
+import { setConcepts } from '../shared/lib/concepts';
 import { setManner } from '../shared/lib/format';
+import { conceptsQuery } from '../shared/lib/queries';
 import { useSession } from '../features/session/useSession';
 import { keys, type Session } from '../shared/api';
 import { Blank } from '../shared/ui/Blank';
@@ -41,8 +43,14 @@ const Nowhere = () => (
   </Blank>
 );
 
-/** What stands at each address; a link somebody shared needs no account. */
+/** What stands at each address, once it is known what there is; a link somebody shared needs no account. */
 export function Rooms() {
+  const { data, error, refetch } = useQuery(conceptsQuery);
+  if (!data) {
+    if (!error) return <LinearProgress aria-label="Loading" />;
+    return <Blank alert title="Vine Tag cannot be reached" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  }
+  setConcepts(data);
   return (
     <Suspense fallback={<LinearProgress aria-label="Loading" />}>
       <Routes>

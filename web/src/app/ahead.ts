@@ -1,7 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query';
 
 import { readAsked } from '../shared/lib/asked';
-import { pageQuery, projectQuery, sessionQuery, weighingQuery } from '../shared/lib/queries';
+import { conceptsQuery, pageQuery, projectQuery, sessionQuery } from '../shared/lib/queries';
 
 export const loadBench = () => import('./BenchPage');
 
@@ -13,7 +13,6 @@ const nothing = () => undefined;
 export async function openAhead(client: QueryClient, id: number, search = ''): Promise<void> {
   const first = (of: string) => client.query(pageQuery(id, readAsked(new URLSearchParams(of)), 0)).catch(nothing);
   void loadBench();
-  client.query(weighingQuery).catch(nothing);
   if (search) void first(search);
   const project = await client.query(projectQuery(id)).catch(nothing);
   if (!search && project) await first(project.view);
@@ -21,6 +20,7 @@ export async function openAhead(client: QueryClient, id: number, search = ''): P
 
 /** Begins with what the address asks for, before anything is drawn. */
 export function beginAt(client: QueryClient, { pathname, search }: Pick<Location, 'pathname' | 'search'>): void {
+  client.query(conceptsQuery).catch(nothing);
   if (pathname === '/') setTimeout(() => { void loadBench(); }, BEHIND);
   const bench = /^\/projects\/(\d+)$/.exec(pathname);
   if (!bench) return;

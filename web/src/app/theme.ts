@@ -3,17 +3,17 @@ import '@fontsource-variable/public-sans/index.css';
 
 import { createTheme } from '@mui/material/styles';
 
-import type { ShownStatus } from '../shared/ui/status';
+import type { StatusKind } from '../shared/api';
 
 declare module '@mui/material/styles' {
   interface Palette {
-    status: Record<ShownStatus, string>;
+    mark: Record<StatusKind['mark'], string>;
     wire: string;
     verdigris: string;
     amber: string;
   }
   interface PaletteOptions {
-    status: Record<ShownStatus, string>;
+    mark: Record<StatusKind['mark'], string>;
     wire: string;
     verdigris: string;
     amber: string;
@@ -33,7 +33,7 @@ const light = {
   background: { default: '#f5eee0', paper: '#fdf9f0' },
   text: { primary: '#2c1826', secondary: '#66525f', disabled: '#9b8b94' },
   divider: '#ddd0bb',
-  status: { open: '#1d5f57', premium: '#1d5f57', taken: '#6d5a66', offered: '#4f2143', dropping: '#8a5208', reserved: '#6d5a66', barred: '#6d5a66', unsure: '#8a5208', waiting: '#66525f', unasked: '#77666f' },
+  mark: { bud: '#1d5f57', stone: '#1d5f57', stake: '#6d5a66', 'price-tag': '#4f2143', falling: '#8a5208', fence: '#6d5a66', gate: '#6d5a66', leaf: '#8a5208', beads: '#66525f', dash: '#77666f' },
   wire: '#b9a58c',
   verdigris: '#24625b',
   amber: '#8a5208',
@@ -47,7 +47,7 @@ const dark: typeof light | Record<string, unknown> = {
   background: { default: '#1b141a', paper: '#251b23' },
   text: { primary: '#f1e7d8', secondary: '#bfaab7', disabled: '#8a7783' },
   divider: '#42333e',
-  status: { open: '#86d3c4', premium: '#86d3c4', taken: '#b09aa8', offered: '#dcb3cf', dropping: '#e3ab58', reserved: '#b09aa8', barred: '#b09aa8', unsure: '#e3ab58', waiting: '#bfaab7', unasked: '#a08d99' },
+  mark: { bud: '#86d3c4', stone: '#86d3c4', stake: '#b09aa8', 'price-tag': '#dcb3cf', falling: '#e3ab58', fence: '#b09aa8', gate: '#b09aa8', leaf: '#e3ab58', beads: '#bfaab7', dash: '#a08d99' },
   wire: '#75614f',
   verdigris: '#7cc5b8',
   amber: '#e3ab58',

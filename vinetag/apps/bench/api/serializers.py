@@ -23,6 +23,7 @@ __all__ = [
     "MOST_CHECKED",
     "CountsSerializer",
     "DotsSerializer",
+    "ExamplesSerializer",
     "ExportFormSerializer",
     "ExportQuestionSerializer",
     "FunnelSerializer",
@@ -35,7 +36,6 @@ __all__ = [
     "ShownSerializer",
     "StretchQuestionSerializer",
     "StretchSerializer",
-    "WeighingSerializer",
 ]
 
 # Names of a sheet that are marked, checked or exported at once.
@@ -191,12 +191,8 @@ class ExampleSerializer(serializers.Serializer[Any]):
     reasons = ReasonSerializer(many=True)
 
 
-class WeighingSerializer(serializers.Serializer[Any]):
-    exponent = serializers.FloatField(help_text="Of the power mean that makes the grade")
-    presets = serializers.DictField(
-        child=serializers.DictField(child=serializers.IntegerField()), help_text="By purpose"
-    )
-    examples = serializers.DictField(child=ExampleSerializer(many=True))
+class ExamplesSerializer(serializers.Serializer[Any]):
+    examples = serializers.DictField(child=ExampleSerializer(many=True), help_text="By measure")
 
 
 class RungNameSerializer(serializers.Serializer[Any]):

@@ -5,7 +5,7 @@ from django.urls import path
 from vinetag.apps.bench.api import projects, views, wordmarks
 
 urlpatterns = [
-    path("measures", views.WeighingView.as_view()),
+    path("examples", views.ExamplesView.as_view()),
     path("wordmarks", wordmarks.WordmarksView.as_view()),
     path("wordmark", wordmarks.WordmarkView.as_view()),
     path("overview", projects.OverviewView.as_view()),

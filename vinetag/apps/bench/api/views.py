@@ -22,6 +22,7 @@ from vinetag.apps.bench.api.serializers import (
     MOST_CHECKED,
     CountsSerializer,
     DotsSerializer,
+    ExamplesSerializer,
     ExportFormSerializer,
     ExportQuestionSerializer,
     FunnelSerializer,
@@ -34,10 +35,9 @@ from vinetag.apps.bench.api.serializers import (
     ShownSerializer,
     StretchQuestionSerializer,
     StretchSerializer,
-    WeighingSerializer,
 )
 from vinetag.apps.bench.export import exported
-from vinetag.apps.bench.worked import weighing
+from vinetag.apps.bench.worked import examples
 from vinetag.apps.naming.api.serializers import LabelsSerializer
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import own_project
@@ -48,6 +48,7 @@ __all__ = [
     "CheckShownView",
     "CountsView",
     "DotsView",
+    "ExamplesView",
     "ExportView",
     "FallbackView",
     "FunnelView",
@@ -55,7 +56,6 @@ __all__ = [
     "NameView",
     "NamesView",
     "NearView",
-    "WeighingView",
 ]
 
 
@@ -120,10 +120,10 @@ class DotsView(APIView):
         return Response(DotsSerializer(selectors.dots(project, asked)).data)
 
 
-class WeighingView(APIView):
-    @extend_schema(operation_id="readWeighing", responses=WeighingSerializer)
+class ExamplesView(APIView):
+    @extend_schema(operation_id="workedExamples", responses=ExamplesSerializer)
     def get(self, _request: Request) -> Response:
-        return Response(WeighingSerializer(weighing()).data)
+        return Response(ExamplesSerializer({"examples": examples()}).data)
 
 
 class FunnelView(APIView):

@@ -211,11 +211,6 @@ class KeptWorldSerializer(serializers.Serializer[Any]):
     entries = serializers.DictField(child=serializers.ListField(child=serializers.CharField()))
 
 
-class RecipeSerializer(serializers.Serializer[Any]):
-    name = serializers.CharField()
-    summary = serializers.CharField()
-
-
 class SourceSerializer(serializers.Serializer[Any]):
     name = serializers.CharField()
     version = serializers.CharField()
@@ -234,7 +229,6 @@ class LooksSerializer(LabelsSerializer):
 
 class CatalogueSerializer(serializers.Serializer[Any]):
     extensions = serializers.ListField(child=serializers.CharField())
-    recipes = RecipeSerializer(many=True)
     groups = serializers.DictField(child=serializers.CharField(), help_text="Of related words")
     sources = SourceSerializer(many=True)
     worlds = serializers.ListField(child=serializers.CharField(), help_text="Titles of fields")

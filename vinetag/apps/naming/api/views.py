@@ -25,7 +25,6 @@ from vinetag.apps.naming.models import Look, Project
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import known_extensions
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.make import RECIPES
 from vinetag.core.words import GROUPS, open_up
 from vinetag.core.world.fields import read_fields
 
@@ -130,7 +129,6 @@ class CatalogueView(APIView):
     def get(self, _request: Request) -> Response:
         document = {
             "extensions": sorted(known_extensions()),
-            "recipes": [{"name": r.name, "summary": r.summary} for r in RECIPES],
             "groups": GROUPS,
             "sources": load_lexicon().sources["sources"],
             "worlds": [field.title for field in read_fields()],

@@ -1,19 +1,14 @@
-"""The measures, one module each. To add one: write its module, list it here, and weigh it."""
+"""The measures, a module each. To add one: write its module, with a class that measures, under the
+name of its record in vinetag.core.concepts.measures.
+"""
 
 from collections.abc import Sequence
 from typing import Final
 
-from vinetag.core.grade.measures.clarity import Clarity
-from vinetag.core.grade.measures.fit import Fit
-from vinetag.core.grade.measures.length import Length
-from vinetag.core.grade.measures.memory import Memory
-from vinetag.core.grade.measures.sense import Sense
-from vinetag.core.grade.measures.sound import Sound
-from vinetag.core.grade.measures.spelling import Spelling
+from vinetag.core.concepts import MEASURE_NAMES
 from vinetag.core.grade.scale import Measure
+from vinetag.core.naming_modules import named_in
 
 __all__ = ["MEASURES"]
 
-MEASURES: Final[Sequence[Measure]] = (
-    Length(), Spelling(), Fit(), Sense(), Sound(), Memory(), Clarity(),
-)  # fmt: skip
+MEASURES: Final[Sequence[Measure]] = tuple(named_in(__name__, name) for name in MEASURE_NAMES)

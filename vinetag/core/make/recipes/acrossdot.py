@@ -18,7 +18,6 @@ class AcrossDot:
     """Words whose last letters are an extension, two-level ones too."""
 
     name = "acrossdot"
-    summary = "the extension completes the word"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem, of keywords form by form, the longest extension first."""

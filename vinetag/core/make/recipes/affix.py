@@ -46,7 +46,6 @@ class Affix:
     """Suffixes and prefixes on stems, never against English spelling."""
 
     name = "affix"
-    summary = "a beginning or ending on a word"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Endings that say something on what can be pictured, then the keywords and the words

@@ -33,7 +33,6 @@ class Blend:
     """Overlaps of two letters and more, or of one sound spelt in two ways."""
 
     name = "blend"
-    summary = "two words overlapped where they share letters or sounds"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Every ordered pair of the first MOST_STEMS stems that overlaps; keywords with words of

@@ -15,7 +15,6 @@ class Call:
     """The calls of the brief's fields; verb and thing were written for each other."""
 
     name = "call"
-    summary = "what one does in your world: ring the bell, roll on"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """As they were written, the best expected first."""

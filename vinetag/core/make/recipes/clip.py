@@ -25,7 +25,6 @@ class Clip:
     """Shortened stems that can be said and still be known."""
 
     name = "clip"
-    summary = "a word shortened"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The keywords and the words closest to them; nothing that is an ordinary word of another

@@ -30,7 +30,6 @@ class Couple:
     """
 
     name = "couple"
-    summary = "two things of your world, joined by and"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Written ones first."""

@@ -16,7 +16,6 @@ class Exact:
     """Each keyword, and the name of the project, closed up."""
 
     name = "exact"
-    summary = "the phrase or name as it is"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Keywords first, then the project's name where its letters are plain."""

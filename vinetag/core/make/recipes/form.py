@@ -24,7 +24,6 @@ class Form:
     """Forms a dictionary knows, of keywords and of the words closest to them."""
 
     name = "form"
-    summary = "plural, verb form, doer or trade of a word"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem; each form once."""

@@ -19,7 +19,6 @@ class Hyphen:
     """Phrases, the project's name and pairs of keywords, with one hyphen at a seam."""
 
     name = "hyphen"
-    summary = "two parts with a hyphen between"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Nothing when the brief allows no hyphen; a phrase of n words gives n - 1 drafts."""

@@ -22,7 +22,6 @@ class Initials:
     """First letters of the name, of phrases, and of keywords in any order that can be said."""
 
     name = "initials"
-    summary = "first letters, alone when they can be said, or carried by a word"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Alone only when they can be said, from three letters; those of a phrase or the name

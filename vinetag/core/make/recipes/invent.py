@@ -62,7 +62,6 @@ class Invent:
     """
 
     name = "invent"
-    summary = "a new word with the sound of yours"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem; nothing that is a word already, or is taken for one, nothing unsayable."""
@@ -74,7 +73,7 @@ class Invent:
             kept = KEPT_A_KEYWORD if is_keyword else KEPT_A_KIN
             yield from self._of(job, stem, shapes, tries, kept)
         if job.daring >= FAR:
-            at_large = Stem(("",), "", "", 0.5, "")
+            at_large = Stem(("",), "word", "", 0.5, "")
             yield from self._of(job, at_large, shapes, TRIES_AT_LARGE, KEPT_A_KEYWORD)
 
     def _of(

@@ -20,7 +20,6 @@ class Lead:
     """Leads from the bank before each stem."""
 
     name = "lead"
-    summary = "a short word in front"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""

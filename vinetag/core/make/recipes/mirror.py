@@ -16,7 +16,6 @@ class Mirror:
     """Stems and short pairs of keywords turned around."""
 
     name = "mirror"
-    summary = "read backwards"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem; palindromes give nothing new and are left out."""

@@ -30,7 +30,6 @@ class Moment:
     """Every thing before every moment, place and act; the best."""
 
     name = "moment"
-    summary = "a thing of your world with a moment, a place or an act"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Only what goes side by side and says something of the brief."""

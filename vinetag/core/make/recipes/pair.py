@@ -24,7 +24,6 @@ class Pair:
     """Every two stems, in both orders; that both were asked for is evidence too."""
 
     name = "pair"
-    summary = "two of your words, or words they lead to, either order"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP of all pairs, best first."""

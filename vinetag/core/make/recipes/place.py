@@ -18,7 +18,6 @@ class Place:
     """Place words around keywords and their plural, doer and trade."""
 
     name = "place"
-    summary = "with a word for the place"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Place by place, keyword by keyword; hyphened too when the brief allows it."""

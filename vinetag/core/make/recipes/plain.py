@@ -37,7 +37,6 @@ class Plain:
     """A keyword, as one of many, before a head of the trade; a place before either."""
 
     name = "plain"
-    summary = "your word and the trade's own: roof survey, piano movers"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """In the order English has them: the customer or the thing first."""

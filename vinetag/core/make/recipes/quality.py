@@ -15,7 +15,6 @@ class Quality:
     """Every quality before every thing, tool, stuff and being; the best."""
 
     name = "quality"
-    summary = "a quality with a thing of your world"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Only what goes side by side and says something of the brief."""

@@ -42,7 +42,6 @@ class Respell:
     """
 
     name = "respell"
-    summary = "the same sound in other letters"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """Stem by stem, in the order of its sounds; alone, and joined to keywords."""

@@ -15,7 +15,6 @@ class Saying:
     """The phrases of the brief's fields."""
 
     name = "saying"
-    summary = "a phrase of your world, as people say it"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """As they were written, the best expected first."""

@@ -18,7 +18,6 @@ class Tail:
     """Tails from the bank behind each stem."""
 
     name = "tail"
-    summary = "a word behind"
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""

@@ -8,10 +8,10 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 
 import type { ApiError, Making } from '../../shared/api';
+import { concepts } from '../../shared/lib/concepts';
 import { formatCount } from '../../shared/lib/format';
 
 interface Props {
-  recipes: readonly { name: string; summary: string }[];
   making: Making;
   considered: number;
   onChange: (making: Making) => void;
@@ -19,7 +19,8 @@ interface Props {
 }
 
 /** Which recipes make names, how far they may go, and how long an added word may be. */
-export function RecipeFields({ recipes, making, considered, onChange, error }: Props) {
+export function RecipeFields({ making, considered, onChange, error }: Props) {
+  const { recipes } = concepts();
   const off = new Set(making.off);
   const [dial, setDial] = useState<number | null>(null);
   // What is typed; null while nobody types: then the field shows the brief, as it is or was undone to.
@@ -35,7 +36,7 @@ export function RecipeFields({ recipes, making, considered, onChange, error }: P
   return (
     <Stack sx={{ gap: 1.2 }}>
       <Typography variant="caption" color="textSecondary">
-        {off.size === recipes.length && recipes.length > 0 ? 'All recipes are off: switch one on to get names.' : `${formatCount(considered)} names weighed for this brief`}
+        {off.size === recipes.length ? 'All recipes are off: switch one on to get names.' : `${formatCount(considered)} names weighed for this brief`}
       </Typography>
       <Stack direction="row" role="group" aria-label="Recipes" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
         {recipes.map(({ name, summary }) => {

@@ -8,8 +8,8 @@ import { Fragment, useState } from 'react';
 import { Link } from 'react-router';
 
 import type { Brief } from '../../shared/api';
-import { MEASURES, sharesOf, type Weights, weightsOf } from '../../shared/lib/grading';
-import { useWeighing } from '../../shared/lib/useWeighing';
+import { measures } from '../../shared/lib/concepts';
+import { sharesOf, type Weights, weightsOf } from '../../shared/lib/grading';
 import { useNotify } from '../../shared/ui/Notices';
 
 interface Props {
@@ -21,18 +21,16 @@ interface Props {
 
 /** How much each measure counts in the grade, 0 to 10. */
 export function WeightFields({ brief, onDraft, onChange }: Props) {
-  const { data } = useWeighing();
   const notify = useNotify();
   const [moved, setMoved] = useState<Weights | null>(null);
-  const saved = weightsOf(brief, data);
+  const saved = weightsOf(brief);
   const weights = moved ?? saved;
   const shares = sharesOf(weights);
   const own = Object.keys(brief.weights).length > 0;
-  if (!data) return null;
   return (
     <>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr 38px', columnGap: 1.4, alignItems: 'center' }}>
-        {MEASURES.map(({ name, word, asks }) => (
+        {measures().map(({ name, word, asks }) => (
           <Fragment key={name}>
             <Typography variant="caption" title={asks}>{word}</Typography>
             <Slider

@@ -4,6 +4,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 
 import type { Brief } from '../../shared/api';
 import { sampleBrief, sampleProject } from '../../shared/testing/samples';
+import { concepts } from '../../shared/lib/concepts';
+import { presetOf } from '../../shared/lib/grading';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { useBrief } from './useBrief';
 import { WordsPanel } from './WordsPanel';
@@ -13,9 +15,8 @@ const project = sampleProject({ brief });
 
 function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }), start: Brief = brief) {
   const asked = serve((method, path, body) => {
-    if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], recipes: [{ name: 'pair', summary: 'two words' }], groups: { kin: 'its company' }, sources: [] } };
+    if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], groups: { kin: 'its company' }, sources: [] } };
     if (path.endsWith('/world')) return { body: { fields_near: [], facets: [], questions: [], fits: true, told: true } };
-    if (path === '/api/measures') return { body: { exponent: 0.4, presets: { mix: { length: 5, spelling: 6, fit: 7, sound: 5, memory: 5, clarity: 5 } }, examples: {} } };
     if (path.endsWith('/words')) return { body: [{ keyword: 'ink', senses: [], taken: [], offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }], suggestion: '', known: true }] };
     if (method !== 'PATCH') return { body: [] };
     const answer = save((body as { brief: Brief }).brief);
@@ -74,9 +75,11 @@ describe('WordsPanel', () => {
     const { saved, onDraft } = setUp();
     (await screen.findByRole('slider', { name: 'Weight of keyword fit' })).focus();
     await user.keyboard('{ArrowRight}{ArrowRight}');
-    expect(onDraft).toHaveBeenCalledWith({ length: 5, spelling: 6, fit: 8, sound: 5, memory: 5, clarity: 5 });
+    const usual = presetOf('mix');
+    const fit = usual.fit ?? 0;
+    expect(onDraft).toHaveBeenCalledWith({ ...usual, fit: fit + 1 });
     expect(onDraft).toHaveBeenLastCalledWith(null);
-    await waitFor(() => { expect(saved().at(-1)?.weights).toMatchObject({ fit: 9, length: 5 }); });
+    await waitFor(() => { expect(saved().at(-1)?.weights).toEqual({ ...usual, fit: fit + 2 }); });
     await user.click(await screen.findByRole('button', { name: 'Usual weights' }));
     await waitFor(() => { expect(saved().at(-1)?.weights).toEqual({}); });
   });
@@ -136,9 +139,11 @@ describe('WordsPanel', () => {
   });
 
   it('switches a recipe off', async () => {
-    const { saved } = setUp();
+    const others = concepts().recipes.map((r) => r.name).filter((name) => name !== 'pair');
+    const { saved } = setUp(undefined, { ...brief, making: { ...brief.making, off: others } });
+    expect(screen.queryByText(/All recipes are off/)).not.toBeInTheDocument();
     await user.click(await screen.findByRole('switch', { name: 'pair' }));
-    await waitFor(() => { expect(saved().at(-1)?.making.off).toEqual(['pair']); });
+    await waitFor(() => { expect(saved().at(-1)?.making.off).toEqual([...others, 'pair']); });
     expect(screen.getByText(/All recipes are off/)).toBeInTheDocument();
   });
 

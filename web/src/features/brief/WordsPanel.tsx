@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 
 import type { ApiError, Brief, Project, Purpose } from '../../shared/api';
+import { concepts } from '../../shared/lib/concepts';
 import { plural } from '../../shared/lib/format';
 import type { Weights } from '../../shared/lib/grading';
 import { UndoIcon } from '../../shared/ui/icons';
@@ -26,12 +27,6 @@ import { WeightFields } from './WeightFields';
 import { AboutField, WorldPart } from './WorldPart';
 
 const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', partly: 'saved in part', refused: 'not saved' } as const;
-const PURPOSES: readonly { value: Purpose; label: string; help: string }[] = [
-  { value: 'brand', label: 'Brand-like', help: 'Remembered, short and easy to say counts most' },
-  { value: 'mix', label: 'A mix', help: 'Your words count most, the rest nearly as much' },
-  { value: 'descriptive', label: 'Descriptive', help: 'Carrying your words counts most' },
-];
-
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Box component="section" aria-label={title}>
@@ -93,7 +88,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
       </Section>
       <Section title="The name should be">
         <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose, weights: {} }); }}>
-          {PURPOSES.map(({ value, label, help }) => (
+          {concepts().purposes.map(({ name: value, word: label, help }) => (
             <ToggleButton key={value} value={value} title={help} sx={{ py: 0.4, px: 0.5, textTransform: 'none', lineHeight: 1.3, fontSize: '0.8rem' }}>{label}</ToggleButton>
           ))}
         </ToggleButtonGroup>
@@ -109,7 +104,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
         <LimitFields limits={brief.limits} error={error} onChange={(limits) => { set({ limits }); }} />
       </Section>
       <Section title="Recipes">
-        <RecipeFields recipes={catalogue.data?.recipes ?? []} making={brief.making} considered={project.considered} error={error} onChange={(making) => { set({ making }); }} />
+        <RecipeFields making={brief.making} considered={project.considered} error={error} onChange={(making) => { set({ making }); }} />
       </Section>
       <Section title="Places">
         <ChipsField label="Towns, regions, streets" value={brief.places} onChange={(places) => { set({ places }); }} error={error?.at('brief.places', true)} marked={marked(error, 'brief.places')} />

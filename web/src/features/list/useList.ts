@@ -1,12 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, keys, unwrap } from '../../shared/api';
+import { api, keys, type ListQuestion, unwrap } from '../../shared/api';
 
 const PAGE = 200;
 /** Bytes; the server reads no more. */
 export const LARGEST_FILE = 1_500_000;
-
-type Which = '' | 'open' | 'premium' | 'taken' | 'offered' | 'dropping' | 'reserved' | 'barred' | 'unsure' | 'not asked';
 
 /** The pasted names of a project: reading, replacing and emptying the list. */
 export function useList(projectId: number, status: string, page: number) {
@@ -16,7 +14,7 @@ export function useList(projectId: number, status: string, page: number) {
   return {
     page: useQuery({
       queryKey: keys.listPage(projectId, status, page),
-      queryFn: () => unwrap(api.GET('/api/projects/{project_id}/pasted', { params: { path, query: { status: status as Which, offset: page * PAGE, limit: PAGE } } })),
+      queryFn: () => unwrap(api.GET('/api/projects/{project_id}/pasted', { params: { path, query: { status: status as ListQuestion['status'] & string, offset: page * PAGE, limit: PAGE } } })),
       placeholderData: (before) => before,
     }),
     paste: useMutation({

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 
 import type { Judged } from '../../shared/api';
-import { MEASURES } from '../../shared/lib/grading';
+import { measureOf } from '../../shared/lib/concepts';
 import { Bar } from '../../shared/ui/GradeFigure';
 import { MarkedLetters } from '../../shared/ui/MarkedLetters';
 
@@ -22,7 +22,7 @@ export function Measures({ name }: { name: Judged }) {
         <Box component="li" key={measure.name}>
           <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
             <Typography variant="h3" component="h3" sx={{ fontSize: '0.95rem' }}>
-              <MuiLink component={Link} to={`/measures#${measure.name}`} color="inherit" underline="hover" title="How this is worked out">{MEASURES.find((m) => m.name === measure.name)?.word ?? measure.name}</MuiLink>
+              <MuiLink component={Link} to={`/measures#${measure.name}`} color="inherit" underline="hover" title="How this is worked out">{measureOf(measure.name)?.word ?? measure.name}</MuiLink>
             </Typography>
             {measure.score !== null && <Typography variant="caption" color="textSecondary">{Math.round(100 * measure.weight)} % of the grade</Typography>}
             <Box component="span" sx={{ ml: 'auto', fontWeight: 600 }}>{measure.score === null ? '–' : Math.round(measure.score)}</Box>

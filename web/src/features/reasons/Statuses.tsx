@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 
 import type { Cell, Evidence } from '../../shared/api';
+import { isBuyable } from '../../shared/lib/concepts';
 import { formatCount, formatDay, formatMoment, formatMoney, plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { shownStatus } from '../../shared/ui/status';
@@ -21,7 +22,7 @@ function Facts({ cell, earlier }: { cell: Cell; earlier: string | undefined }) {
   if (cell.expires) facts.push(`${cell.status === 'dropping' ? 'Expired' : 'Expires'} ${formatDay(cell.expires)}.`);
   if (cell.status === 'dropping') facts.push(cell.drops_from && cell.drops_to ? `May become open ${formatDay(cell.drops_from)} to ${formatDay(cell.drops_to)}.` : 'When it may become open is not known.');
   if (cell.holder_asks !== null) facts.push(`Its holder asks ${formatMoney(cell.holder_asks, cell.currency)}.`);
-  else if (cell.first_year !== null && (cell.status === 'open' || cell.status === 'premium')) facts.push(`${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`);
+  else if (cell.first_year !== null && isBuyable(cell.status)) facts.push(`${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`);
   return <>{facts.join(' ')}{earlier && <> The price is from <Age at={earlier} />.</>}</>;
 }
 

@@ -15,7 +15,7 @@ import { type ReactNode, useState } from 'react';
 
 import { asApiError, type Preferences } from '../../shared/api';
 import { formatCount, formatMoment, formatMoney } from '../../shared/lib/format';
-import { MEASURES } from '../../shared/lib/grading';
+import { measures } from '../../shared/lib/concepts';
 import { usePreferences } from '../../shared/lib/preferences';
 import { sessionQuery } from '../../shared/lib/queries';
 import { ChipsField } from '../../shared/ui/ChipsField';
@@ -71,8 +71,8 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
       </Section>
       <Section title="What new projects begin with">
         <ChipsField label="Extensions, in your order" show={(e) => `.${e}`} options={extensions} value={mine.extensions ?? []} onChange={(next) => { keep({ extensions: next }); }} error={failed?.at('extensions', true)} help="None: .com, .net and .org." />
-        <FormControlLabel sx={{ mt: 1 }} control={<Checkbox checked={own} onChange={(e) => { keep({ weights: e.target.checked ? Object.fromEntries(MEASURES.map((m) => [m.name, MIDDLE])) : {} }); }} />} label="Weights of my own, instead of those of the purpose" />
-        {own && MEASURES.map(({ name, word }) => (
+        <FormControlLabel sx={{ mt: 1 }} control={<Checkbox checked={own} onChange={(e) => { keep({ weights: e.target.checked ? Object.fromEntries(measures().map((m) => [m.name, MIDDLE])) : {} }); }} />} label="Weights of my own, instead of those of the purpose" />
+        {own && measures().map(({ name, word }) => (
           <Stack key={name} direction="row" sx={{ alignItems: 'center', gap: 2, maxWidth: 420 }}>
             <Box component="span" sx={{ width: 110 }}>{word}</Box>
             <Slider size="small" color="secondary" min={0} max={10} defaultValue={mine.weights?.[name] ?? 0} aria-label={`Weight of ${word}`} onChangeCommitted={(_, v) => { keep({ weights: { ...mine.weights, [name]: v } }); }} />

@@ -12,9 +12,9 @@ import { type ReactNode, useCallback, useState } from 'react';
 import type { Counts } from '../../shared/api';
 import { type Asked, type Change, FIELDS, leastOf, listOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
 import { formatCount, formatMoney, plural } from '../../shared/lib/format';
-import { MEASURES } from '../../shared/lib/grading';
+import { measures } from '../../shared/lib/concepts';
 import { useLetters } from '../../shared/lib/useLetters';
-import { type ShownStatus, STATUS_WORD } from '../../shared/ui/status';
+import { wordOf } from '../../shared/ui/status';
 import { MARK_WORDS } from './toldFilters';
 import { useCounts } from './useCounts';
 
@@ -133,7 +133,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
         <Row label="Looked at">{MARK_WORDS.map(([value, word]) => <Choice key={value} word={word} count={counts?.choices.mark?.[value]} on={(asked.mark ?? '') === value} onPress={() => { onAsk({ mark: value || undefined }); }} />)}</Row>
       </Group>
       <OpenIn {...part} extensions={extensions} />
-      <Group title="Status in any of mine">{many('status', choices('status').map((s) => [s, s === 'not asked' ? s : STATUS_WORD[s as ShownStatus]]))}</Group>
+      <Group title="Status in any of mine">{many('status', choices('status').map((s) => [s, wordOf(s)]))}</Group>
       <Group title="Letters">
         <Stack sx={{ gap: 1, mb: 1 }}>
           <Letters field="text" label="contains" {...part} />
@@ -145,7 +145,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
       </Group>
       <Group title="Grade and measures">
         <AtLeast word="Grade" value={asked.grade_min ?? 0} counts={counts?.least.grade} onChange={(score) => { onAsk({ grade_min: score || undefined }); }} />
-        {MEASURES.map(({ name, word }) => <AtLeast key={name} word={word} value={least[name] ?? 0} counts={counts?.least[name]} onChange={(score) => { onAsk({ least: withLeast(asked, name, score).least }); }} />)}
+        {measures().map(({ name, word }) => <AtLeast key={name} word={word} value={least[name] ?? 0} counts={counts?.least[name]} onChange={(score) => { onAsk({ least: withLeast(asked, name, score).least }); }} />)}
       </Group>
       <Group title="Recipe">{many('recipes', choices('recipes').map((r) => [r, r]))}</Group>
       <Group title="The added word is a">{many('added', choices('added').map((a) => [a, a]))}</Group>

@@ -77,12 +77,6 @@ describe('Plot', () => {
     expect(screen.getByRole('status')).toHaveTextContent('paperpost: letters 9, grade 93');
   });
 
-  it('waits until it is known how grades are made', async () => {
-    const { circles, asked } = show({ grading: null });
-    await waitFor(() => { expect(asked).toHaveLength(1); });
-    expect(circles()).toHaveLength(0);
-  });
-
   it('says when there is nothing to show, and when the dots did not come', async () => {
     show({}, { labels: [], letters: [], scores: {}, kept: [] });
     expect(await screen.findByText('No dots to show')).toBeInTheDocument();

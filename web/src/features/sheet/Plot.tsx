@@ -11,7 +11,8 @@ import { type KeyboardEvent, memo, type MouseEvent, useMemo, useRef, useState } 
 import { api, type Dots, keys, unwrap } from '../../shared/api';
 import type { Doing } from '../../shared/lib/acts';
 import { plural } from '../../shared/lib/format';
-import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
+import { measures } from '../../shared/lib/concepts';
+import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { Blank } from '../../shared/ui/Blank';
 import { type Dot, inFigure, nearest, place, toward } from './dots';
 import type { Asked } from '../../shared/lib/asked';
@@ -21,12 +22,12 @@ const HEIGHT = 420;
 const LEFT = 44;
 const BOTTOM = 40;
 const EDGE = 12;
-const AXES = [{ name: 'letters', word: 'Letters' }, { name: 'grade', word: 'Grade' }, ...MEASURES];
+const axes = () => [{ name: 'letters', word: 'Letters' }, { name: 'grade', word: 'Grade' }, ...measures()];
 
 interface Props {
   projectId: number;
   asked: Asked;
-  grading: Grading | null;
+  grading: Grading;
   selected: string | null;
   onSelect: (label: string) => void;
   onAct: (doing: Doing, labels: readonly string[]) => void;
@@ -41,7 +42,7 @@ const valueOf = (dots: Dots, axis: string, i: number, grading: Grading): number 
 function AxisField({ label, value, onChange }: { label: string; value: string; onChange: (axis: string) => void }) {
   return (
     <TextField select label={label} value={value} onChange={(e) => { onChange(e.target.value); }} sx={{ width: 138 }}>
-      {AXES.map(({ name, word }) => <MenuItem key={name} value={name}>{word}</MenuItem>)}
+      {axes().map(({ name, word }) => <MenuItem key={name} value={name}>{word}</MenuItem>)}
     </TextField>
   );
 }
@@ -58,7 +59,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     placeholderData: keepPreviousData,
   });
   const plotted = useMemo(() => {
-    if (!data || !grading) return null;
+    if (!data) return null;
     const points = data.labels.flatMap((label, i) => {
       const x = valueOf(data, across, i, grading);
       const y = valueOf(data, up, i, grading);
@@ -132,7 +133,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
   );
 }
 
-const word = (axis: string): string => AXES.find((a) => a.name === axis)?.word ?? axis;
+const word = (axis: string): string => axes().find((a) => a.name === axis)?.word ?? axis;
 
 /** The dots alone: they are many, and stay as they are while one points at them. */
 const Circles = memo(function Circles({ dots }: { dots: readonly Dot[] }) {

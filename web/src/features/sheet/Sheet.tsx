@@ -24,7 +24,7 @@ interface Props {
   projectId: number;
   view: View;
   onView: (part: Partial<View>) => void;
-  grading: Grading | null;
+  grading: Grading;
   hasWords: boolean;
   hasRecipes: boolean;
   asked: Asked;

@@ -4,16 +4,16 @@ import { expect, it } from 'vitest';
 import { sampleCell, sampleRow } from '../../shared/testing/samples';
 import { layoutOf, spanOf } from './columns';
 import { SheetRow } from './SheetRow';
-import { FIGURE_COLUMNS, statusColumns } from './useView';
+import { figureColumns, statusColumns } from './useView';
 
 const row = sampleRow({
   label: 'knightsky', grade: 71.2, scores: { length: 100, spelling: 14, fit: 80 }, starts: [0, 6], verdict: 'later', syllables: 0,
   cells: [sampleCell({ extension: 'com', status: 'premium', first_year: '300', currency: 'EUR' }), sampleCell({ extension: 'net', first_year: '12', currency: 'EUR' }), sampleCell({ extension: 'org', status: 'taken', first_year: '1' })],
 });
 
-function show(columns: readonly string[], weights: Record<string, number> | null = { length: 1, fit: 1 }) {
+function show(columns: readonly string[], weights: Record<string, number> = { length: 1, fit: 1 }) {
   const layout = layoutOf(columns, [], {});
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={weights && { weights, exponent: 1 }} dense={false} selected={false} marked={false} />);
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={{ weights, exponent: 1 }} dense={false} selected={false} marked={false} />);
   return screen.getAllByRole('gridcell').map((c) => c.textContent);
 }
 
@@ -22,12 +22,8 @@ it('grades by the weights in hand, whatever the server said before', () => {
   expect(show(['grade'], { length: 0, spelling: 3, fit: 0 })).toContain('14');
 });
 
-it('shows the grade of the server until it is known how grades are made', () => {
-  expect(show(['grade'], null)[1]).toBe('71');
-});
-
 it('shows every measure, and a dash where there is none', () => {
-  expect(show(FIGURE_COLUMNS).slice(3)).toEqual(['100', '14', '80', '–', '–', '–', '–']);
+  expect(show(figureColumns()).slice(3)).toEqual(['100', '14', '80', '–', '–', '–', '–']);
   expect(screen.getAllByTitle('Not graded')).toHaveLength(4);
 });
 
@@ -43,9 +39,9 @@ it('sets columns that stay in sight first', () => {
 });
 
 it('draws the columns in sight, those that stay among them, at their places', () => {
-  const layout = layoutOf(['grade', 'letters', ...FIGURE_COLUMNS.slice(2), 'recipes', 'added', 'price', 'looked'], ['letters'], {});
+  const layout = layoutOf(['grade', 'letters', ...figureColumns().slice(2), 'recipes', 'added', 'price', 'looked'], ['letters'], {});
   const span = spanOf(layout, 500, 150);
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={span} grading={null} dense={false} selected={false} marked={false} />);
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={span} grading={{ weights: { length: 1 }, exponent: 1 }} dense={false} selected={false} marked={false} />);
   const places = screen.getAllByRole('gridcell').map((c) => Number(c.getAttribute('aria-colindex')));
   expect(places).toEqual([1, 3, ...Array.from({ length: span.to - span.from }, (_, i) => span.from + i + 3)]);
   const [begin = 0, end = 0] = [layout.edges[span.from], layout.edges[span.to]];
@@ -63,7 +59,7 @@ it('draws every column while no width is known, and when all of them stay', () =
 
 it('puts a figure that stays in sight into a cell that covers what passes beneath', () => {
   const layout = layoutOf(['grade', 'spelling'], ['spelling'], {});
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={null} dense={false} selected={false} marked={false} />);
+  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={{ weights: { length: 1 }, exponent: 1 }} dense={false} selected={false} marked={false} />);
   const [, stays, moves] = screen.getAllByRole('gridcell');
   expect(stays).toHaveClass('pin');
   expect(stays?.firstElementChild).toHaveClass('figure', 'plain', 'low');

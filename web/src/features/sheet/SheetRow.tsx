@@ -17,7 +17,7 @@ interface Props {
   /** Which columns are drawn. */
   span: Span;
   /** How grades are made; until it has come, the server's own are shown. */
-  grading: Grading | null;
+  grading: Grading;
   dense: boolean;
   selected: boolean;
   marked: boolean;

@@ -12,7 +12,7 @@ import type { Project } from '../../shared/api';
 import type { Asked, Change } from '../../shared/lib/asked';
 import { useLetters } from '../../shared/lib/useLetters';
 import { toldFilters } from './toldFilters';
-import { FIGURE_COLUMNS, statusColumns, type View } from './useView';
+import { figureColumns, statusColumns, type View } from './useView';
 import { ViewMenu } from './ViewMenu';
 
 interface Props {
@@ -41,10 +41,10 @@ export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, vie
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const look = useCallback((letters: string) => { onAsk({ text: letters || undefined }); }, [onAsk]);
   const [typed, setTyped] = useLetters(asked.text ?? '', 40, look);
-  const shown = view.plot ? 'plot' : view.columns.join() === FIGURE_COLUMNS.join() ? 'measures' : view.columns.join() === statusColumns(extensions).join() ? 'statuses' : null;
+  const shown = view.plot ? 'plot' : view.columns.join() === figureColumns().join() ? 'measures' : view.columns.join() === statusColumns(extensions).join() ? 'statuses' : null;
   const show = (set: (typeof SETS)[number]['value'] | null) => {
     if (set === 'plot') onView({ plot: true });
-    else if (set) onView({ plot: false, pinned: [], columns: set === 'measures' ? FIGURE_COLUMNS : statusColumns(extensions) });
+    else if (set) onView({ plot: false, pinned: [], columns: set === 'measures' ? figureColumns() : statusColumns(extensions) });
     else if (view.plot) onView({ plot: false });
   };
   const looks = (

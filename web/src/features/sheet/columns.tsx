@@ -3,8 +3,9 @@ import type { ReactNode } from 'react';
 import type { Cell, Row } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
 import { cheapestOf } from '../../shared/lib/money';
-import { gradeOf, type Grading, MEASURES } from '../../shared/lib/grading';
-import { shownStatus, type ShownStatus, STATUS_MEANS, STATUS_WORD, statusWord } from '../../shared/ui/status';
+import { measures, statusOf } from '../../shared/lib/concepts';
+import { gradeOf, type Grading } from '../../shared/lib/grading';
+import { shownStatus, type ShownStatus, statusWord, wordOf } from '../../shared/ui/status';
 import { markClass } from '../../shared/ui/StatusMark';
 import { Unseen } from '../../shared/ui/Unseen';
 
@@ -19,15 +20,15 @@ export interface Column {
   sort?: string;
   /** The best comes first when it is ordered by this. */
   falling?: boolean;
-  cell?: (row: Row, grading: Grading | null) => ReactNode;
+  cell?: (row: Row, grading: Grading) => ReactNode;
   /** A figure of 0 to 100 instead, underlined as far as it goes; null where there is none. */
-  figure?: (row: Row, grading: Grading | null) => number | null;
+  figure?: (row: Row, grading: Grading) => number | null;
 }
 
 const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
 
 function titleOf(label: string, extension: string, cell: Cell | undefined, status: ShownStatus): string {
-  const why = cell?.reason || STATUS_MEANS[status];
+  const why = cell?.reason || statusOf(status)?.means || wordOf(status);
   const price = cell?.first_year != null && cell.renewal != null && status !== 'taken' ? ` ${formatMoney(cell.first_year, cell.currency)}, then ${formatMoney(cell.renewal, cell.currency)} a year.` : '';
   return `${label}.${extension}: ${why}.${price} Press to ask now.`.replace('..', '.');
 }
@@ -43,30 +44,31 @@ function Status({ row, extension }: { row: Row; extension: string }) {
   const status = shownStatus(cell);
   const likely = cell?.likely ?? false;
   return (
-    <button type="button" tabIndex={-1} data-act="check" data-extension={extension} disabled={status === 'waiting'} title={titleOf(row.label, extension, cell, status)} className={`${markClass(status, likely)}${STATUS_WORD[status].length > 6 ? ' long' : ''}`}>
-      {cell ? statusWord(status, likely) : <Unseen>{STATUS_WORD[status]}</Unseen>}
+    <button type="button" tabIndex={-1} data-act="check" data-extension={extension} disabled={status === 'waiting'} title={titleOf(row.label, extension, cell, status)} className={`${markClass(status, likely)}${wordOf(status).length > 6 ? ' long' : ''}`}>
+      {cell ? statusWord(status, likely) : <Unseen>{wordOf(status)}</Unseen>}
     </button>
   );
 }
 
 const known = (value: number): ReactNode => value || <span title="Not known of this name">–</span>;
 
-const PLAIN: readonly Column[] = [
-  { id: 'grade', word: 'Grade', title: 'The weighted whole, 0 to 100', width: 60, sort: 'grade', falling: true, figure: (row, grading) => (grading ? gradeOf(row.scores, grading) : row.grade) },
+const plainColumns = (): readonly Column[] => [
+  { id: 'grade', word: 'Grade', title: 'The weighted whole, 0 to 100', width: 60, sort: 'grade', falling: true, figure: (row, grading) => gradeOf(row.scores, grading) },
   { id: 'letters', word: 'Letters', title: 'Letters, without hyphens', width: 54, sort: 'letters', cell: (row) => row.letters },
   { id: 'syllables', word: 'Syllables', title: 'Syllables, as said', width: 66, sort: 'syllables', cell: (row) => known(row.syllables) },
   { id: 'words', word: 'Words', title: 'Words it is made of', width: 54, sort: 'words', cell: (row) => known(row.words) },
-  ...MEASURES.map(({ name, word, asks }): Column => ({ id: name, word: word.replace('Keyword fit', 'Fit'), title: asks, width: 66, sort: name, falling: true, figure: (row) => row.scores[name] ?? null })),
+  ...measures().map(({ name, short, asks }): Column => ({ id: name, word: short, title: asks, width: 66, sort: name, falling: true, figure: (row) => row.scores[name] ?? null })),
   { id: 'recipes', word: 'Recipe', title: 'The recipes that made it', width: 88, cell: (row) => <span className="muted" title={row.recipes.join(', ')}>{row.recipes.join(', ')}</span> },
   { id: 'added', word: 'Added', title: 'What kind of word was added', width: 76, cell: (row) => <span className="muted">{row.added.join(', ')}</span> },
   { id: 'price', word: 'First year', title: 'The cheapest first year that is known, and under which extension', width: 104, sort: 'price', cell: (row) => <Cheapest row={row} /> },
   { id: 'looked', word: 'Looked at', title: 'Whether it was looked at, or put by for later', width: 70, cell: (row) => <span className="muted">{LOOKED[row.verdict]}</span> },
 ];
-const BY_ID = new Map(PLAIN.map((column) => [column.id, column]));
+let byId: ReadonlyMap<string, Column> | null = null;
 
 /** The column of an id; one with a dot shows the status under that extension. */
 export function columnOf(id: string): Column {
-  const plain = BY_ID.get(id);
+  byId ??= new Map(plainColumns().map((column) => [column.id, column]));
+  const plain = byId.get(id);
   if (plain) return plain;
   const extension = id.slice(1);
   return { id, word: id, title: `Status under ${id}`, width: 68, sort: id, cell: (row) => <Status row={row} extension={extension} /> };

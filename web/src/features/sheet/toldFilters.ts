@@ -1,5 +1,5 @@
 import { type Asked, type Change, type Filter, leastOf, withLeast } from '../../shared/lib/asked';
-import { MEASURES } from '../../shared/lib/grading';
+import { measureOf } from '../../shared/lib/concepts';
 
 export const MARK_WORDS: readonly (readonly [string, string])[] = [['', 'all'], ['fresh', 'not looked at'], ['later', 'put by for later'], ['kept', 'on the shortlist'], ['dismissed', 'dismissed']];
 
@@ -22,7 +22,7 @@ export function toldFilters(asked: Asked): Told[] {
     if (low !== undefined || high !== undefined) told.push({ key: range, word: low === undefined ? `up to ${high ?? ''} ${range}` : high === undefined ? `from ${low} ${range}` : `${low} to ${high} ${range}`, without: { [`${range}_min`]: undefined, [`${range}_max`]: undefined } });
   }
   if (asked.grade_min !== undefined) say('grade_min', `grade from ${asked.grade_min}`);
-  for (const [name, score] of Object.entries(leastOf(asked))) told.push({ key: name, word: `${(MEASURES.find((m) => m.name === name)?.word ?? name).toLowerCase()} from ${score}`, without: { least: withLeast(asked, name, 0).least } });
+  for (const [name, score] of Object.entries(leastOf(asked))) told.push({ key: name, word: `${(measureOf(name)?.word ?? name).toLowerCase()} from ${score}`, without: { least: withLeast(asked, name, 0).least } });
   if (asked.recipes) say('recipes', `made by ${lists(asked.recipes)}`);
   if (asked.added) say('added', `with ${lists(asked.added)}`);
   if (asked.open_in) say('open_in', `open in ${asked.open_in === 'any' || asked.open_in === 'all' ? `${asked.open_in} of mine` : asked.open_in.split(',').map((e) => `.${e}`).join(asked.open_all ? ' and ' : ' or ')}`, { open_all: undefined });

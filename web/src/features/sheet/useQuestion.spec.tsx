@@ -6,7 +6,7 @@ import { expect, it } from 'vitest';
 import { EVERYTHING, leastOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
 import { toldFilters } from './toldFilters';
 import { useQuestion } from './useQuestion';
-import { FIGURE_COLUMNS, useView } from './useView';
+import { figureColumns, useView } from './useView';
 
 const at = (address: string) =>
   renderHook(() => ({ question: useQuestion(), view: useView(['com', 'ie']), search: useLocation().search }), {
@@ -36,7 +36,7 @@ it('keeps how the sheet looks beside it, and only what differs from the usual', 
   expect(result.current.view[0]).toEqual({ columns: ['grade', '.ie'], widths: { name: 220 }, pinned: [], density: 'dense', plot: false });
   act(() => { result.current.view[1]({ columns: ['grade', 'letters', '.com', '.ie'], widths: {}, density: 'usual', plot: true }); });
   expect(result.current.search).toBe('?mark=kept&show=plot');
-  act(() => { result.current.view[1]({ columns: FIGURE_COLUMNS, pinned: ['grade'], plot: false }); });
+  act(() => { result.current.view[1]({ columns: figureColumns(), pinned: ['grade'], plot: false }); });
   expect(new URLSearchParams(result.current.search).get('cols')).toBe('grade,letters,length,spelling,fit,sense,sound,memory,clarity');
   act(() => { result.current.question[1]({ mark: undefined }); });
   expect(new URLSearchParams(result.current.search).get('pin')).toBe('grade');

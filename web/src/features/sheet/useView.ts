@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react';
 
 import { listOf } from '../../shared/lib/asked';
-import { MEASURES } from '../../shared/lib/grading';
+import { measures } from '../../shared/lib/concepts';
 import { useAddress } from '../../shared/lib/useAddress';
 
 export const DENSITIES = ['dense', 'usual', 'roomy'] as const;
@@ -20,10 +20,10 @@ export interface View {
 const FIELDS = ['cols', 'widths', 'pin', 'rows', 'show'] as const;
 
 export const statusColumns = (extensions: readonly string[]): string[] => ['grade', 'letters', ...extensions.map((e) => `.${e}`)];
-export const FIGURE_COLUMNS: readonly string[] = ['grade', 'letters', ...MEASURES.map((m) => m.name)];
-const PLAIN = ['grade', 'letters', 'syllables', 'words', ...MEASURES.map((m) => m.name), 'recipes', 'added', 'price', 'looked'];
+export const figureColumns = (): readonly string[] => ['grade', 'letters', ...measures().map((m) => m.name)];
+const plainColumns = () => ['grade', 'letters', 'syllables', 'words', ...measures().map((m) => m.name), 'recipes', 'added', 'price', 'looked'];
 /** Every column there is for a brief. */
-export const allColumns = (extensions: readonly string[]): string[] => [...PLAIN, ...extensions.map((e) => `.${e}`)];
+export const allColumns = (extensions: readonly string[]): string[] => [...plainColumns(), ...extensions.map((e) => `.${e}`)];
 
 function read(params: URLSearchParams, extensions: readonly string[], liked: Density): View {
   const known = allColumns(extensions);

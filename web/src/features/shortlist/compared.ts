@@ -1,8 +1,8 @@
 import type { Judged } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
 import { cheapestOf, thousandths } from '../../shared/lib/money';
-import { MEASURES } from '../../shared/lib/grading';
-import { shownStatus, type ShownStatus } from '../../shared/ui/status';
+import { measures, statusOf } from '../../shared/lib/concepts';
+import { shownStatus } from '../../shared/ui/status';
 
 /** One line of the comparison: what is compared, a value for each name, and which of them are best. */
 export interface Line {
@@ -14,8 +14,6 @@ export interface Line {
   best: readonly number[];
   differs: boolean;
 }
-
-const RANK: Partial<Record<ShownStatus, number>> = { open: 5, premium: 4, dropping: 3, offered: 2, unsure: 1 };
 
 function line(key: string, word: string, kind: Line['kind'], values: Line['values'], worth?: readonly (number | null)[]): Line {
   const differs = new Set(values.map(String)).size > 1;
@@ -32,13 +30,13 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
   const grades = names.map((n) => round(n.grade));
   const letters = names.map((n) => n.shown.replaceAll('-', '').length);
   const lines = [line('grade', 'Grade', 'figure', grades, grades), line('letters', 'Letters', 'figure', letters, letters.map((n) => -n))];
-  for (const { name, word } of MEASURES) {
+  for (const { name, word } of measures()) {
     const scores = names.map((n) => round(n.measures.find((m) => m.name === name)?.score));
     lines.push(line(name, word, 'figure', scores, scores));
   }
   for (const extension of extensions) {
     const statuses = names.map((n) => shownStatus(n.cells.find((c) => c.extension === extension)));
-    lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map((s) => RANK[s] ?? 0)));
+    lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map((s) => -(statusOf(s)?.worth ?? 0))));
   }
   const cheapest = names.map((n) => cheapestOf(n.cells));
   if (cheapest.some(Boolean)) {

@@ -20,6 +20,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/concepts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["concepts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["workedExamples"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/extensions": {
         parameters: {
             query?: never;
@@ -108,22 +140,6 @@ export interface paths {
             cookie?: never;
         };
         get: operations["readFiling"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/measures": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["readWeighing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1177,7 +1193,6 @@ export interface components {
         };
         Catalogue: {
             extensions: string[];
-            recipes: components["schemas"]["Recipe"][];
             /** @description Of related words */
             groups: {
                 [key: string]: string;
@@ -1385,6 +1400,19 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        Concepts: {
+            statuses: components["schemas"]["StatusKind"][];
+            purposes: components["schemas"]["PurposeKind"][];
+            measures: components["schemas"]["MeasureKind"][];
+            /**
+             * Format: double
+             * @description Of the power mean that makes the grade
+             */
+            exponent: number;
+            recipes: components["schemas"]["RecipeKind"][];
+            parts: components["schemas"]["PartKind"][];
+            sources: components["schemas"]["SourceKind"][];
+        };
         Count: {
             extensions: number;
         };
@@ -1486,6 +1514,12 @@ export interface components {
             /** Format: double */
             score: number | null;
             reasons: components["schemas"]["Reason"][];
+        };
+        Examples: {
+            /** @description By measure */
+            examples: {
+                [key: string]: components["schemas"]["Example"][];
+            };
         };
         Extension: {
             extension: string;
@@ -1742,6 +1776,20 @@ export interface components {
             added_max: number;
             shapes: string[];
         };
+        /**
+         * @description * `bud` - bud
+         *     * `stone` - stone
+         *     * `stake` - stake
+         *     * `price-tag` - price-tag
+         *     * `falling` - falling
+         *     * `fence` - fence
+         *     * `gate` - gate
+         *     * `leaf` - leaf
+         *     * `beads` - beads
+         *     * `dash` - dash
+         * @enum {string}
+         */
+        MarkEnum: "bud" | "stone" | "stake" | "price-tag" | "falling" | "fence" | "gate" | "leaf" | "beads" | "dash";
         Measure: {
             name: string;
             /** Format: double */
@@ -1749,6 +1797,20 @@ export interface components {
             /** Format: double */
             weight: number;
             reasons: components["schemas"]["Reason"][];
+        };
+        MeasureKind: {
+            name: string;
+            word: string;
+            /** @description The word where there is little room */
+            readonly short: string;
+            /** @description Its question */
+            asks: string;
+            /** @description How it is worked out */
+            how: string[];
+            /** @description By purpose */
+            weights: {
+                [key: string]: number;
+            };
         };
         Misspelling: {
             label: string;
@@ -1856,6 +1918,12 @@ export interface components {
             start: number;
             /** @description What was done to the word */
             change: string;
+        };
+        PartKind: {
+            name: string;
+            word: string;
+            /** @description A word changed as a whole */
+            changed: boolean;
         };
         PasswordRequest: {
             password: string;
@@ -2091,6 +2159,11 @@ export interface components {
          * @enum {string}
          */
         PurposeEnum: "brand" | "descriptive" | "mix";
+        PurposeKind: {
+            name: components["schemas"]["PurposeEnum"];
+            word: string;
+            help: string;
+        };
         Question: {
             facet: string;
             asks: string;
@@ -2164,9 +2237,10 @@ export interface components {
             shown: string[];
             typed: string;
         };
-        Recipe: {
+        RecipeKind: {
             name: string;
             summary: string;
+            group: string;
         };
         RemarkRequest: {
             label: string;
@@ -2329,6 +2403,13 @@ export interface components {
             version: string;
             licence: string;
         };
+        SourceKind: {
+            name: string;
+            authority: string;
+            cost: number;
+            word: string;
+            summary: string;
+        };
         Standing: {
             label: string;
             readonly shown: string;
@@ -2353,6 +2434,32 @@ export interface components {
              */
             wins: number;
             duels: number;
+        };
+        StatusKind: {
+            name: string;
+            word: string;
+            means: string;
+            /**
+             * @description Its shape
+             *
+             *     * `bud` - bud
+             *     * `stone` - stone
+             *     * `stake` - stake
+             *     * `price-tag` - price-tag
+             *     * `falling` - falling
+             *     * `fence` - fence
+             *     * `gate` - gate
+             *     * `leaf` - leaf
+             *     * `beads` - beads
+             *     * `dash` - dash
+             */
+            mark: components["schemas"]["MarkEnum"];
+            /** @description Its place where what can be had comes first */
+            worth: number;
+            /** @description It can be registered now */
+            buyable: boolean;
+            /** @description Seconds an answer holds; null for none */
+            readonly lifetime: number | null;
         };
         /**
          * @description * `system` - system
@@ -2427,22 +2534,6 @@ export interface components {
             /** @description Whether there are more answers to be had at once */
             more: boolean;
         };
-        Weighing: {
-            /**
-             * Format: double
-             * @description Of the power mean that makes the grade
-             */
-            exponent: number;
-            /** @description By purpose */
-            presets: {
-                [key: string]: {
-                    [key: string]: number;
-                };
-            };
-            examples: {
-                [key: string]: components["schemas"]["Example"][];
-            };
-        };
         /**
          * @description * `best` - best
          *     * `labels` - labels
@@ -2497,6 +2588,116 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    concepts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Concepts"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    workedExamples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Examples"];
                 };
             };
             /** @description What was sent makes no sense, or this host name is not answered for */
@@ -3089,61 +3290,6 @@ export interface operations {
                 };
             };
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Too many tries, or too much at once; Retry-After says when to come back */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    readWeighing: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Weighing"];
-                };
-            };
-            /** @description What was sent makes no sense, or this host name is not answered for */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Nobody is signed in, or the request lacks its token */
-            403: {
                 headers: {
                     [name: string]: unknown;
                 };

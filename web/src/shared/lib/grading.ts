@@ -1,34 +1,23 @@
-import type { Brief, Weighing } from '../api';
-
-export interface MeasureWords {
-  name: string;
-  word: string;
-  /** What it asks, in a few words. */
-  asks: string;
-}
-
-/** The measures in their order. */
-export const MEASURES: readonly MeasureWords[] = [
-  { name: 'length', word: 'Length', asks: 'How much is there to type and to say?' },
-  { name: 'spelling', word: 'Spelling', asks: 'Would someone who hears it write it right?' },
-  { name: 'fit', word: 'Keyword fit', asks: 'How much does it say of your words and your world?' },
-  { name: 'sense', word: 'Sense', asks: 'Does it mean something here, in natural English?' },
-  { name: 'sound', word: 'Sound', asks: 'Can it be said, and in one way?' },
-  { name: 'memory', word: 'Memory', asks: 'Is it remembered?' },
-  { name: 'clarity', word: 'Clarity', asks: 'Is it read in one way only?' },
-];
+import type { Brief } from '../api';
+import { concepts, measures } from './concepts';
 
 export type Weights = Readonly<Record<string, number>>;
-/** How grades are made, once that is known. */
+/** How grades are made. */
 export interface Grading {
   weights: Weights;
   exponent: number;
 }
 export type Scores = Readonly<Record<string, number | null>>;
 
+/** The weights where a person set none. */
+export const presetOf = (purpose: Brief['purpose']): Weights => Object.fromEntries(measures().map(({ name, weights }) => [name, weights[purpose] ?? 0]));
+
 /** The weights that count: the person's own, or those of the purpose. */
-export const weightsOf = (brief: Brief, weighing: Weighing | undefined): Weights =>
-  Object.keys(brief.weights).length > 0 ? brief.weights : (weighing?.presets[brief.purpose] ?? {});
+export const weightsOf = (brief: Pick<Brief, 'weights' | 'purpose'>): Weights =>
+  Object.keys(brief.weights).length > 0 ? brief.weights : presetOf(brief.purpose);
+
+/** How a brief's grades are made, with its weights or others tried out. */
+export const gradingOf = (brief: Pick<Brief, 'weights' | 'purpose'>, tried: Weights | null = null): Grading => ({ weights: tried ?? weightsOf(brief), exponent: concepts().exponent });
 
 /** Each measure's share of the grade, 0 to 1, as the server works it out. */
 export function sharesOf(weights: Weights): Weights {

@@ -1,3 +1,5 @@
+import { isBuyable } from './concepts';
+
 /** Exact amounts: the server sends digits as text. They are compared in thousandths, and only within one currency. */
 interface Priced {
   currency: string;
@@ -23,5 +25,5 @@ export function cheapestOf<C extends Priced>(cells: readonly C[], currency = cur
 }
 
 function priced<C extends Priced>(cells: readonly C[]): (C & { first_year: string })[] {
-  return cells.filter((c): c is C & { first_year: string } => (c.status === 'open' || c.status === 'premium') && c.first_year !== null && c.currency !== '');
+  return cells.filter((c): c is C & { first_year: string } => isBuyable(c.status) && c.first_year !== null && c.currency !== '');
 }

@@ -9,8 +9,8 @@ export const PAGE = 60;
 /** Who is signed in. */
 export const sessionQuery = queryOptions({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
 
-/** How the measures make a grade: presets by purpose, the mean, and worked examples. */
-export const weighingQuery = queryOptions({ queryKey: keys.weighing, queryFn: () => unwrap(api.GET('/api/measures')), staleTime: Infinity });
+/** What there is of each kind of thing. */
+export const conceptsQuery = queryOptions({ queryKey: keys.concepts, queryFn: () => unwrap(api.GET('/api/concepts')), staleTime: Infinity, gcTime: Infinity });
 
 /** One project. */
 export const projectQuery = (id: number) =>

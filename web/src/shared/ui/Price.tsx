@@ -1,10 +1,11 @@
 import type { Brief, Cell } from '../api';
+import { isBuyable } from '../lib/concepts';
 import { formatMoney } from '../lib/format';
 import { thousandths } from '../lib/money';
 
 /** What a name that can be registered costs, in words; null where no price is known or asked for. */
 export function priceOf(cell: Cell | undefined, owner?: Brief['owner']): string | null {
-  if (!cell || cell.first_year === null || (cell.status !== 'open' && cell.status !== 'premium')) return null;
+  if (!cell || cell.first_year === null || !isBuyable(cell.status)) return null;
   const told = `${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)}`;
   const budget = owner?.budget;
   // The budget is in euros: a price in another currency is not set against it.

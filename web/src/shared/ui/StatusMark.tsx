@@ -1,6 +1,7 @@
 import './marks.css';
 
-import { type ShownStatus, STATUS_WORD, statusWord } from './status';
+import { statusOf } from '../lib/concepts';
+import { type ShownStatus, statusWord, wordOf } from './status';
 import { Unseen } from './Unseen';
 
 interface Props {
@@ -11,11 +12,13 @@ interface Props {
   wordless?: boolean;
 }
 
-/** How a status looks: a shape and a colour. */
-export const markClass = (status: ShownStatus, likely: boolean): string =>
-  `mark mark-${status}${likely ? ' likely' : ''}${status === 'open' && !likely ? ' sure-open' : ''}`;
+/** How a status looks: a shape and a colour; what can be had best of all, and for sure, stands out. */
+export function markClass(status: ShownStatus, likely: boolean): string {
+  const kind = statusOf(status);
+  return `mark mark-${kind?.mark ?? 'dash'}${likely ? ' likely' : ''}${kind?.worth === 0 && !likely ? ' sure' : ''}`;
+}
 
 /** A status by shape and word. */
 export const StatusMark = ({ status, likely = false, wordless = false }: Props) => (
-  <span className={markClass(status, likely)}>{wordless ? <Unseen>{STATUS_WORD[status]}</Unseen> : statusWord(status, likely)}</span>
+  <span className={markClass(status, likely)}>{wordless ? <Unseen>{wordOf(status)}</Unseen> : statusWord(status, likely)}</span>
 );

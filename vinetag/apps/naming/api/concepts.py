@@ -1,0 +1,102 @@
+"""What there is of each kind of thing, for the front end, which repeats no list of it."""
+
+from __future__ import annotations
+
+from typing import Any, get_args
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from vinetag.core.checking import SOURCES, STATUS_KINDS
+from vinetag.core.checking.statuses import Mark
+from vinetag.core.concepts import MEASURE_KINDS, PART_KINDS, PURPOSE_KINDS, PURPOSES, RECIPE_KINDS
+from vinetag.core.grade import EXPONENT
+
+__all__ = ["ConceptsView", "told"]
+
+
+class StatusKindSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    word = serializers.CharField()
+    means = serializers.CharField()
+    mark = serializers.ChoiceField(choices=get_args(Mark), help_text="Its shape")
+    worth = serializers.IntegerField(help_text="Its place where what can be had comes first")
+    buyable = serializers.BooleanField(help_text="It can be registered now")
+    lifetime = serializers.SerializerMethodField(help_text="Seconds an answer holds; null for none")
+
+    def get_lifetime(self, kind: Any) -> int | None:
+        return None if kind.lifetime is None else int(kind.lifetime.total_seconds())
+
+
+class MeasureKindSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    word = serializers.CharField()
+    short = serializers.SerializerMethodField(help_text="The word where there is little room")
+    asks = serializers.CharField(help_text="Its question")
+    how = serializers.ListField(child=serializers.CharField(), help_text="How it is worked out")
+    weights = serializers.DictField(child=serializers.IntegerField(), help_text="By purpose")
+
+    def get_short(self, kind: Any) -> str:
+        return kind.short or kind.word
+
+
+class RecipeKindSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    summary = serializers.CharField()
+    group = serializers.CharField()
+
+
+class PurposeKindSerializer(serializers.Serializer[Any]):
+    name = serializers.ChoiceField(choices=PURPOSES)
+    word = serializers.CharField()
+    help = serializers.CharField()
+
+
+class PartKindSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    word = serializers.CharField()
+    changed = serializers.BooleanField(help_text="A word changed as a whole")
+
+
+class SourceKindSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    authority = serializers.CharField()
+    cost = serializers.IntegerField()
+    word = serializers.CharField()
+    summary = serializers.CharField()
+
+
+class ConceptsSerializer(serializers.Serializer[Any]):
+    statuses = StatusKindSerializer(many=True)
+    purposes = PurposeKindSerializer(many=True)
+    measures = MeasureKindSerializer(many=True)
+    exponent = serializers.FloatField(help_text="Of the power mean that makes the grade")
+    recipes = RecipeKindSerializer(many=True)
+    parts = PartKindSerializer(many=True)
+    sources = SourceKindSerializer(many=True)
+
+
+def told() -> dict[str, Any]:
+    """All of it, as JSON."""
+    there_is = {
+        "statuses": list(STATUS_KINDS.values()),
+        "purposes": list(PURPOSE_KINDS.values()),
+        "measures": MEASURE_KINDS,
+        "exponent": EXPONENT,
+        "recipes": RECIPE_KINDS,
+        "parts": list(PART_KINDS.values()),
+        "sources": list(SOURCES.values()),
+    }
+    return dict(ConceptsSerializer(there_is).data)
+
+
+class ConceptsView(APIView):
+    permission_classes = [AllowAny]
+
+    @extend_schema(operation_id="concepts", responses=ConceptsSerializer)
+    def get(self, _request: Request) -> Response:
+        return Response(told())

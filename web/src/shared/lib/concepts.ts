@@ -1,0 +1,24 @@
+import type { Concepts, MeasureKind, StatusKind } from '../api';
+
+let known: Concepts | null = null;
+
+/** What there is of each kind of thing, as the server has it: set before anything is drawn. */
+export const setConcepts = (concepts: Concepts): void => { known = concepts; };
+
+/** What there is: statuses, purposes, measures, recipes, kinds of parts, sources. */
+export function concepts(): Concepts {
+  if (!known) throw new Error('What there is was not loaded yet.');
+  return known;
+}
+
+/** The measures in their order. */
+export const measures = (): readonly MeasureKind[] => concepts().measures;
+
+/** A measure by its name. */
+export const measureOf = (name: string): MeasureKind | undefined => measures().find((m) => m.name === name);
+
+/** A status by its name. */
+export const statusOf = (name: string): StatusKind | undefined => concepts().statuses.find((s) => s.name === name);
+
+/** Whether a name of this status can be registered now. */
+export const isBuyable = (status: string): boolean => statusOf(status)?.buyable ?? false;
