@@ -94,7 +94,10 @@ def api_is_current(env: dict[str, str]) -> bool:
 
 def lint(env: dict[str, str]) -> bool:
     """The Python linters; all of them run, whatever fails."""
-    tool = lambda name: str(Path(sys.executable).parent / name)  # noqa: E731 - one use, one line
+
+    def tool(name: str) -> str:
+        return str(Path(sys.executable).parent / name)
+
     results = [
         step("ruff", [tool("ruff"), "check", "."], env),
         step("ruff format", [tool("ruff"), "format", "--check", "."], env),

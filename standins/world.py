@@ -8,12 +8,16 @@ from __future__ import annotations
 
 import hashlib
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from importlib.resources import files
+from typing import TypeVar
 
 __all__ = ["EXTENSIONS", "Registration", "World"]
+
+Item = TypeVar("Item")
 
 
 def _extensions() -> dict[str, tuple[str, float, int]]:
@@ -104,9 +108,12 @@ class World:
         while _years_on(created, years) <= now:
             years += term
         changed, expires = _years_on(created, years - term), _years_on(created, years)
-        pick = lambda kind, items: items[int(len(items) * self._chance(kind, name))]  # noqa: E731
+
+        def pick(kind: str, items: Sequence[Item]) -> Item:
+            return items[int(len(items) * self._chance(kind, name))]
+
         last = pick("last", HOLDERS_LAST)
-        status = pick(
+        status: tuple[str, ...] = pick(
             "status",
             (("client transfer prohibited",), ("active",), ("client transfer prohibited",)),
         )

@@ -8,7 +8,7 @@ own. Only streams, which wait most of the time, run in the event loop.
 
 import os
 import re
-from typing import Final
+from typing import Any, Final, cast
 
 from a2wsgi import WSGIMiddleware
 from django.conf import settings
@@ -33,14 +33,21 @@ STREAM: Final = re.compile(r"/api/projects/\d+/checks/stream$")
 USUAL_BODY: Final = Bounds(settings.DATA_UPLOAD_MAX_MEMORY_SIZE, 30.0)
 PROJECT_FILE: Final = Bounds(settings.MOST_FILE_BYTES, 180.0, at_once=2)
 
-streams = get_asgi_application()
-django = get_wsgi_application()
+streams = cast(App, get_asgi_application())
+
+
+def in_threads(workers: int) -> App:
+    """Django's views, so many at once."""
+    django: Any = get_wsgi_application()
+    return cast(App, WSGIMiddleware(django, workers=workers, send_queue_size=100))
+
+
 usual = Lane(
-    WSGIMiddleware(django, workers=settings.WEB_THREADS, send_queue_size=100),
+    in_threads(settings.WEB_THREADS),
     at_once=settings.WEB_THREADS, most=400, of_one=40, patience=20.0,
 )  # fmt: skip
 costly = Lane(
-    WSGIMiddleware(django, workers=1, send_queue_size=100),
+    in_threads(1),
     at_once=1, most=100, of_one=4, patience=30.0,
 )  # fmt: skip
 
@@ -61,8 +68,6 @@ files = ServeStaticASGI(
     immutable_file_test=r"^/assets/.+-[A-Za-z0-9_-]{8}\.",
     allow_all_origins=False,
 )
-application = ProxyHeadersMiddleware(
-    SafeHeaders(files, settings.ALLOWED_HOSTS, settings.HSTS_SECONDS),
-    trusted_hosts=settings.PROXIES,
-)
+guarded: Any = SafeHeaders(files, settings.ALLOWED_HOSTS, settings.HSTS_SECONDS)
+application = ProxyHeadersMiddleware(guarded, trusted_hosts=settings.PROXIES)
 warm_up()

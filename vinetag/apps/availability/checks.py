@@ -121,7 +121,8 @@ def _wanted(
         for label, extension, status, asked_at, asked_for in rows.filter(
             imported=False
         ).values_list("label", "extension", "status", "asked_at", "purpose"):
-            known[FullName(label, extension)] = (cast(Status, status), asked_at, asked_for)
+            if asked_at is not None:
+                known[FullName(label, extension)] = (cast(Status, status), asked_at, asked_for)
     asked_only = again == "unsure" or older_than is not None
     if not known:
         return [] if asked_only else list(dict.fromkeys(names))

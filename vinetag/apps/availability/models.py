@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from functools import partial
 from typing import ClassVar
 
@@ -14,10 +15,12 @@ from vinetag.core.money import PLACES
 
 __all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedList"]
 
-# Amounts up to core.money.DEAREST, with its PLACES.
-amount_field = partial(
-    models.DecimalField, max_digits=13, decimal_places=PLACES, null=True, blank=True
-)
+
+def amount_field() -> models.DecimalField[Decimal | None, Decimal | None]:
+    """Amounts up to core.money.DEAREST, with its PLACES."""
+    return models.DecimalField(max_digits=13, decimal_places=PLACES, null=True, blank=True)
+
+
 # A code the core knows (a status, a trouble, a purpose): wide enough for those to come, and without
 # choices here, so that a new one changes no table.
 code_field = partial(models.CharField, max_length=24)

@@ -261,8 +261,8 @@ class _Reader:
 
     def _labels(self, name: str, labels: Sequence[str]) -> list[str]:
         if len(labels) > MOST["looked"]:
-            told = {"limit": MOST["looked"], "count": len(labels)}
-            self._tell(Problem(f"looked.{name}", "too_many", told))
+            much = {"limit": MOST["looked"], "count": len(labels)}
+            self._tell(Problem(f"looked.{name}", "too_many", much))
             return []
         found = []
         for i, label in enumerate(labels):

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Candidate, Project
-from vinetag.core.checking import TROUBLE_WORDING, read_evidence, told
+from vinetag.core.checking import read_evidence, reason_of, told
 from vinetag.core.grade import MEASURES
 from vinetag.core.money import neat
 from vinetag.core.names import FullName, unicode_label
@@ -76,7 +76,7 @@ def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: dateti
         *about,
         row.status,
         "yes" if row.likely else "no",
-        TROUBLE_WORDING.get(row.trouble, ""),
+        reason_of(row.trouble),
         _moment(row.asked_at),
         age,
         _moment(row.registered),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import zlib
 from collections.abc import Iterator
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import BinaryIO, Final
 
 from django.conf import settings
@@ -125,5 +125,5 @@ def _active() -> Q:
     return Q(state__in=(Filing.State.WAITING, Filing.State.WORKING))
 
 
-def _long_ago() -> object:
+def _long_ago() -> datetime:
     return timezone.now() - 2 * LEASE

@@ -43,8 +43,8 @@ def standings(owner: User) -> Sequence[Standing]:
     now = timezone.now()
     gone = Dismissed.objects.filter(project=OuterRef("project"), label=OuterRef("label"))
     shown = Candidate.objects.filter(~Exists(gone), project__in=pks).order_by().values("project")
-    listed = {
-        row["project"]: row
+    listed: dict[int, dict[str, Any]] = {
+        row["project"]: {**row}
         for row in shown.annotate(
             listed=Count("id"), good=Count("id", filter=Q(grade__gte=GOOD_ENOUGH))
         )
@@ -62,8 +62,8 @@ def standings(owner: User) -> Sequence[Standing]:
         if not lifetime:
             continue  # worked out anew every time
         stale |= Q(status=status, asked_at__lt=now - lifetime)
-    answers = {
-        row["project"]: row
+    answers: dict[int, dict[str, Any]] = {
+        row["project"]: {**row}
         for row in Lookup.objects.filter(project__in=pks)
         .order_by()
         .values("project")

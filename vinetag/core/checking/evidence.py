@@ -12,8 +12,8 @@ from vinetag.core.checking.sources import SOURCES, Source
 from vinetag.core.money import amount_of
 
 __all__ = [
-    "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Trouble", "read_evidence", "told",
-    "write_evidence",
+    "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Trouble", "read_evidence",
+    "reason_of", "told", "write_evidence",
 ]  # fmt: skip
 
 Purpose = Literal["scan", "buying"]
@@ -99,6 +99,11 @@ class Evidence:
     registrar: str = ""
     holder: str = ""
     quote: Quote | None = None
+
+
+def reason_of(trouble: str) -> str:
+    """Why a status is unsure, in words, "" where it is not; also for codes of other versions."""
+    return TROUBLE_WORDING.get(cast(Trouble, trouble), "The answer could not be read.")
 
 
 def told(evidence: Evidence) -> str:

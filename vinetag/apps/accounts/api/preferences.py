@@ -11,6 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.accounts.models import User
@@ -94,7 +95,7 @@ class PreferencesView(APIView):
         part = dict(given.validated_data)
         seen = part.pop("seen", None)
         with transaction.atomic():
-            person = User.objects.select_for_update().get(pk=request.user.pk)
+            person = User.objects.select_for_update().get(pk=person_of(request).pk)
             now = preferences_of(person)
             require_seen(seen, {key: now[key] for key in part if now[key] != part[key]})
             person.preferences = {**now, **part}

@@ -62,7 +62,7 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     if isinstance(error, ValidationError):
         return _reply(400, "problems", "Some of this needs another look.", _flat(error.detail))
     if isinstance(error, Throttled | TooManyTries):
-        seconds = error.seconds if isinstance(error, TooManyTries) else error.wait
+        seconds = error.seconds if isinstance(error, TooManyTries) else getattr(error, "wait", None)
         seconds = math.ceil(60 if seconds is None else seconds)
         return _later(429, "throttled", f"Too many tries. Wait {_length(seconds)}.", seconds)
     if isinstance(error, NotAuthenticated):
@@ -111,7 +111,7 @@ def _reply(
     problems: list[dict[str, str]] | None = None,
     current: object = None,
 ) -> Response:
-    told = {"code": code, "message": message, "problems": problems or []}
+    told: dict[str, object] = {"code": code, "message": message, "problems": problems or []}
     if current is not None:
         told["current"] = current
     return Response(told, status=status)

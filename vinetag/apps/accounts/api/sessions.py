@@ -20,8 +20,8 @@ class StrictSession(SessionAuthentication):
         return (user, None) if user.is_active else None
 
 
-class StrictSessionScheme(SessionScheme):
+class StrictSessionScheme(SessionScheme):  # type: ignore[no-untyped-call]
     """Describes StrictSession in the OpenAPI document."""
 
-    target_class = StrictSession
+    target_class = StrictSession  # type: ignore[assignment]
     name = "cookieAuth"

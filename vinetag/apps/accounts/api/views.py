@@ -15,6 +15,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.preferences import PreferencesSerializer, preferences_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.throttling import ByAddress
@@ -167,8 +168,8 @@ class PasswordView(OpenView):
     def post(self, request: Request) -> Response:
         given = NewPasswordSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        change_password(user=request.user, **given.validated_data)
-        login(request._request, request.user, backend=settings.AUTHENTICATION_BACKENDS[0])
+        change_password(user=person_of(request), **given.validated_data)
+        login(request._request, person_of(request), backend=settings.AUTHENTICATION_BACKENDS[0])
         return self.session(request)
 
 
@@ -181,7 +182,7 @@ class EndSessionsView(OpenView):
         responses={200: SessionSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request) -> Response:
-        end_sessions(request.user)
+        end_sessions(person_of(request))
         logout(request._request)
         return self.session(request)
 
@@ -199,6 +200,6 @@ class LeaveView(OpenView):
     def post(self, request: Request) -> Response:
         given = PasswordSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        leave(user=request.user, **given.validated_data)
+        leave(user=person_of(request), **given.validated_data)
         logout(request._request)
         return self.session(request)

@@ -13,6 +13,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.availability.api.serializers import ExtensionSerializer, ProposalSerializer
@@ -62,7 +63,7 @@ class ExtensionsView(APIView):
         told = {
             "extensions": list(known),
             "version": version_of(known),
-            "may_edit": request.user.is_staff,
+            "may_edit": person_of(request).is_staff,
             "kinds": KINDS,
             "owner_kinds": OWNER_KINDS,
             "countries": [
@@ -113,7 +114,7 @@ class ExtensionView(APIView):
         },
     )
     def put(self, request: Request, extension: str) -> Response:
-        require_administrator(request.user)
+        require_administrator(person_of(request))
         sent = request.data if isinstance(request.data, dict) else {}
         given = ChangeSerializer(data={**sent, "extension": extension})
         given.is_valid(raise_exception=True)
@@ -152,7 +153,7 @@ class ExtensionFileView(APIView):
         },
     )
     def put(self, request: Request) -> Response:
-        require_administrator(request.user)
+        require_administrator(person_of(request))
         given = FileSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         new = read_catalogue(given.validated_data["text"])

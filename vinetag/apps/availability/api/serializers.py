@@ -11,7 +11,7 @@ from rest_framework import serializers
 
 from vinetag.apps.availability.checks import MOST_FAULTS, is_asleep
 from vinetag.apps.availability.models import Check, Lookup
-from vinetag.core.checking import STATUSES, TROUBLE_WORDING, read_evidence, record_of, told
+from vinetag.core.checking import STATUSES, read_evidence, reason_of, record_of, told
 from vinetag.core.extensions import RULES
 from vinetag.core.money import PLACES, neat
 from vinetag.core.names import unicode_label
@@ -74,7 +74,7 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
 
     def get_reason(self, row: Lookup) -> str:
         """Why it is unsure, in words."""
-        return TROUBLE_WORDING.get(row.trouble, "The answer could not be read.")
+        return reason_of(row.trouble)
 
     def get_pending(self, row: Lookup) -> bool:
         """Whether it is being asked now."""
@@ -85,7 +85,7 @@ class EvidenceSerializer(serializers.Serializer[Any]):
     """What one source said."""
 
     extension = serializers.CharField()
-    source = serializers.CharField()
+    source = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     text = serializers.CharField()
     at = serializers.DateTimeField()
     earlier = serializers.BooleanField(
@@ -169,7 +169,7 @@ class CheckSerializer(serializers.Serializer[Any]):
     @extend_schema_field(TroubleSerializer(many=True))
     def get_troubles(self, progress: Any) -> list[dict[str, Any]]:
         counts = sorted(progress.troubles.items(), key=lambda item: -item[1])
-        return [{"trouble": t, "reason": TROUBLE_WORDING.get(t, ""), "count": n} for t, n in counts]
+        return [{"trouble": t, "reason": reason_of(t), "count": n} for t, n in counts]
 
 
 class HowSerializer(serializers.Serializer[Any]):
@@ -211,7 +211,7 @@ class CheckRequestSerializer(HowSerializer):
 
 
 class QuickRequestSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(max_length=253)
+    label = serializers.CharField(max_length=253)  # type: ignore[assignment] # a field called as DRF's own
     purpose = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
 
 
@@ -241,7 +241,7 @@ class PastedSerializer(serializers.Serializer[Any]):
 
 
 class ListedSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
     extensions = serializers.ListField(child=serializers.CharField())
     cells = CellSerializer(many=True)

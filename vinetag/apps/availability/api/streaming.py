@@ -60,7 +60,9 @@ async def in_thread(work: Callable[[], T]) -> T:
     return await asyncio.get_running_loop().run_in_executor(_threads, connected)
 
 
-async def stream_answers(request: HttpRequest, project_id: int) -> HttpResponse:
+async def stream_answers(
+    request: HttpRequest, project_id: int
+) -> HttpResponse | StreamingHttpResponse:
     """`answers` events with cells, each with the number of its last answer as its id, and
     `progress` events with the last check. A reconnecting browser sends the id back and misses
     nothing; `after` in the address says where to begin. It ends when the session does.
@@ -80,13 +82,13 @@ async def stream_answers(request: HttpRequest, project_id: int) -> HttpResponse:
         response = _refused(503, "too_many_streams", TOO_MANY)
         response.headers["Retry-After"] = "15"
         return response
-    response = StreamingHttpResponse(
+    events = StreamingHttpResponse(
         _events(request, person, project, int(after) if after else None, seat),
         content_type="text/event-stream",
     )
-    response.headers["Cache-Control"] = "no-store"
-    response.headers["X-Accel-Buffering"] = "no"
-    return response
+    events.headers["Cache-Control"] = "no-store"
+    events.headers["X-Accel-Buffering"] = "no"
+    return events
 
 
 def _person(request: HttpRequest) -> User | None:
@@ -260,7 +262,7 @@ class _Listening:
 
     async def end(self) -> None:
         try:
-            await self._channel.aclose()
+            await self._channel.aclose()  # type: ignore[no-untyped-call]
             await self._client.aclose()
         except RedisError:
             return

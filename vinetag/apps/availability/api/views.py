@@ -11,6 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability import checks, lists
 from vinetag.apps.availability.api.serializers import (
@@ -80,7 +81,7 @@ class ChecksView(APIView):
         responses={200: WatchSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = AfterSerializer(data=request.query_params)
         given.is_valid(raise_exception=True)
         return Response(WatchSerializer(watch(project, given.validated_data.get("after"))).data)
@@ -91,7 +92,7 @@ class ChecksView(APIView):
         responses={201: CheckSerializer, **REFUSALS},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = CheckRequestSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         how = given.validated_data
@@ -117,7 +118,7 @@ class StopCheckView(APIView):
         responses={200: CheckSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int, check_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         check = checks.stop_check(project, check_id)
         return Response(CheckSerializer(progress(check)).data)
 
@@ -129,7 +130,7 @@ class ResumeCheckView(APIView):
         responses={200: CheckSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int, check_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return _awake(checks.resume_check(project, check_id))
 
 
@@ -140,7 +141,7 @@ class QuickView(APIView):
         responses={200: CellSerializer(many=True), 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = QuickRequestSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         cells = quick_check(project=project, **given.validated_data)
@@ -162,7 +163,7 @@ class ListView(APIView):
         responses={200: ListPageSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = ListQuestionSerializer(data=request.query_params)
         given.is_valid(raise_exception=True)
         return Response(ListPageSerializer(lists.list_page(project, **given.validated_data)).data)
@@ -173,7 +174,7 @@ class ListView(APIView):
         responses={201: PastedSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def put(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = PasteSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         taken = lists.take_list(project=project, **given.validated_data)
@@ -181,5 +182,5 @@ class ListView(APIView):
 
     @extend_schema(operation_id="clearList", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int) -> Response:
-        lists.clear_list(own_project(request.user, project_id))
+        lists.clear_list(own_project(person_of(request), project_id))
         return Response(status=204)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from io import BytesIO
-from typing import Any
+from typing import Any, BinaryIO, cast
 
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
@@ -16,6 +16,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer, ProblemSerializer
 from vinetag.apps.availability.checks import wake
 from vinetag.apps.bench import filing
@@ -45,7 +46,7 @@ class OverviewSerializer(serializers.Serializer[Any]):
 class OverviewView(APIView):
     @extend_schema(operation_id="readOverview", responses=OverviewSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(OverviewSerializer(standings(request.user), many=True).data)
+        return Response(OverviewSerializer(standings(person_of(request)), many=True).data)
 
 
 class ArchiveSerializer(serializers.Serializer[Any]):
@@ -59,7 +60,7 @@ class ArchiveView(APIView):
         responses={200: ProjectSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def put(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = ArchiveSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         archive_project(project, away=given.validated_data["archived"])
@@ -89,8 +90,8 @@ class DuplicateView(APIView):
         responses={202: FilingSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
-        return _begun(filing.start_copy(owner=request.user, project=project))
+        project = own_project(person_of(request), project_id)
+        return _begun(filing.start_copy(owner=person_of(request), project=project))
 
 
 class FilingView(APIView):
@@ -98,7 +99,7 @@ class FilingView(APIView):
         operation_id="readFiling", responses={200: FilingSerializer, 404: ErrorSerializer}
     )
     def get(self, request: Request, filing_id: int) -> Response:
-        return Response(FilingSerializer(filing.own_filing(request.user, filing_id)).data)
+        return Response(FilingSerializer(filing.own_filing(person_of(request), filing_id)).data)
 
 
 class FileView(APIView):
@@ -107,7 +108,7 @@ class FileView(APIView):
         responses={(200, "application/json"): OpenApiTypes.OBJECT, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         content = json.dumps(project_document(project), ensure_ascii=False, indent=1)
         return download(content, "application/json", project.name, ".vinetag.json")
 
@@ -130,5 +131,5 @@ class ImportView(APIView):
         responses={202: FilingSerializer, 400: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request) -> Response:
-        stream = request.data if hasattr(request.data, "read") else BytesIO()
-        return _begun(filing.start_import(owner=request.user, stream=stream))
+        stream = cast(BinaryIO, request.data if hasattr(request.data, "read") else BytesIO())
+        return _begun(filing.start_import(owner=person_of(request), stream=stream))

@@ -15,7 +15,7 @@ from vinetag.apps.availability.api.serializers import (
 )
 from vinetag.apps.bench import selectors
 from vinetag.apps.bench.export import FORMS
-from vinetag.core.checking import STATUSES, TROUBLE_WORDING
+from vinetag.core.checking import STATUSES, reason_of
 from vinetag.core.names import unicode_label
 from vinetag.core.sheet import MARKS, SORTS
 
@@ -107,7 +107,7 @@ class CountsSerializer(serializers.Serializer[Any]):
 
 
 class RowSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(source="candidate.label")
+    label = serializers.CharField(source="candidate.label")  # type: ignore[assignment] # a field called as DRF's own
     grade = serializers.FloatField(source="candidate.grade")
     letters = serializers.IntegerField(source="candidate.letters")
     scores = serializers.DictField(source="candidate.scores", child=serializers.FloatField())
@@ -171,7 +171,7 @@ class WarningSerializer(serializers.Serializer[Any]):
 
 
 class MisspellingSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     share = serializers.FloatField(help_text="Of those who hear the name, 0 to 1")
 
 
@@ -186,7 +186,7 @@ class DotsSerializer(serializers.Serializer[Any]):
 
 class ExampleSerializer(serializers.Serializer[Any]):
     project = serializers.CharField()
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     score = serializers.FloatField(allow_null=True)
     reasons = ReasonSerializer(many=True)
 
@@ -197,7 +197,7 @@ class ExamplesSerializer(serializers.Serializer[Any]):
 
 class RungNameSerializer(serializers.Serializer[Any]):
     full_name = serializers.CharField()
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     extension = serializers.CharField()
     status = serializers.CharField(allow_blank=True, help_text="Empty when never asked")
     likely = serializers.BooleanField()
@@ -220,11 +220,11 @@ class PastAnswerSerializer(serializers.Serializer[Any]):
     asked_at = serializers.DateTimeField()
 
     def get_reason(self, past: Any) -> str:
-        return TROUBLE_WORDING.get(past.trouble, "")
+        return reason_of(past.trouble)
 
 
 class JudgedSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
     grade = serializers.FloatField(allow_null=True)
     recipes = serializers.ListField(child=serializers.CharField())
@@ -249,7 +249,7 @@ class JudgedSerializer(serializers.Serializer[Any]):
 
     @extend_schema_field(EvidenceSerializer(many=True))
     def get_evidence(self, judged: selectors.Judged) -> list[dict[str, Any]]:
-        return EvidenceSerializer(evidence_of(list(judged.cells)), many=True).data
+        return list(EvidenceSerializer(evidence_of(list(judged.cells)), many=True).data)
 
     @extend_schema_field(MisspellingSerializer(many=True))
     def get_misspellings(self, judged: selectors.Judged) -> list[dict[str, Any]]:

@@ -13,6 +13,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CheckSerializer
 from vinetag.apps.availability.api.views import begin
@@ -70,7 +71,7 @@ class NamesView(APIView):
         responses={200: PageSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = PagePlaceSerializer(data=request.query_params)
         given.is_valid(raise_exception=True)
         place = given.validated_data
@@ -86,7 +87,7 @@ class CountsView(APIView):
         responses={200: CountsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         counts = selectors.filter_counts(project, _asked(project, request.query_params))
         return Response(CountsSerializer(counts).data)
 
@@ -100,7 +101,7 @@ class LabelsView(APIView):
         responses={200: LabelsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = StretchSerializer(data=request.query_params)
         given.is_valid(raise_exception=True)
         first, limit = given.validated_data["offset"], given.validated_data["limit"]
@@ -115,7 +116,7 @@ class DotsView(APIView):
         responses={200: DotsSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         asked = _asked(project, request.query_params)
         return Response(DotsSerializer(selectors.dots(project, asked)).data)
 
@@ -131,7 +132,7 @@ class FunnelView(APIView):
         operation_id="readFunnel", responses={200: FunnelSerializer, 404: ErrorSerializer}
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(FunnelSerializer(selectors.funnel(project)).data)
 
 
@@ -141,7 +142,7 @@ class NearView(APIView):
         responses={200: PageSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int, label: str) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(PageSerializer(selectors.near_names(project, label)).data)
 
 
@@ -157,7 +158,7 @@ class CheckShownView(APIView):
         },
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = ShownSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked = _asked(project, given.validated_data["shown"])
@@ -171,7 +172,7 @@ class FallbackView(APIView):
         responses={200: RungSerializer(many=True), 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int, label: str) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(RungSerializer(selectors.fallback(project, label), many=True).data)
 
 
@@ -190,7 +191,7 @@ class ExportView(APIView):
         },
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = ExportFormSerializer(data=request.query_params)
         given.is_valid(raise_exception=True)
         form, what = given.validated_data["form"], given.validated_data["what"]
@@ -210,5 +211,5 @@ class NameView(APIView):
         responses={200: JudgedSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int, label: str) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(JudgedSerializer(selectors.one_name(project, label)).data)

@@ -41,7 +41,7 @@ class MeasureKindSerializer(serializers.Serializer[Any]):
     weights = serializers.DictField(child=serializers.IntegerField(), help_text="By purpose")
 
     def get_short(self, kind: Any) -> str:
-        return kind.short or kind.word
+        return str(kind.short or kind.word)
 
 
 class RecipeKindSerializer(serializers.Serializer[Any]):

@@ -175,7 +175,7 @@ class FieldSerializer(serializers.Serializer[Any]):
 
 class WorldEntrySerializer(serializers.Serializer[Any]):
     text = serializers.CharField()
-    field = serializers.CharField(allow_blank=True, help_text="Where it is from")  # type: ignore[assignment]
+    field = serializers.CharField(allow_blank=True, help_text="Where it is from")
     worth = serializers.FloatField(help_text="0 to 1")
     weight = serializers.IntegerField(min_value=1, max_value=5)
     dropped = serializers.BooleanField()

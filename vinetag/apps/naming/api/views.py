@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer, told_problems
 from vinetag.apps.accounts.errors import ConflictError, RefusedError
 from vinetag.apps.accounts.seen import Seen
@@ -37,7 +40,9 @@ __all__ = [
 class ProjectsView(APIView):
     @extend_schema(operation_id="listProjects", responses=ProjectSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(ProjectSerializer(services.own_projects(request.user), many=True).data)
+        return Response(
+            ProjectSerializer(services.own_projects(person_of(request)), many=True).data
+        )
 
     @extend_schema(
         operation_id="createProject",
@@ -47,7 +52,7 @@ class ProjectsView(APIView):
     def post(self, request: Request) -> Response:
         name, brief = _given(request)
         project = services.create_project(
-            owner=request.user, name=name or "", brief={} if brief is None else brief
+            owner=person_of(request), name=name or "", brief={} if brief is None else brief
         )
         return Response(ProjectSerializer(project).data, status=201)
 
@@ -57,7 +62,9 @@ class ProjectView(APIView):
         operation_id="readProject", responses={200: ProjectSerializer, 404: ErrorSerializer}
     )
     def get(self, request: Request, project_id: int) -> Response:
-        return Response(ProjectSerializer(services.own_project(request.user, project_id)).data)
+        return Response(
+            ProjectSerializer(services.own_project(person_of(request), project_id)).data
+        )
 
     @extend_schema(
         operation_id="changeProject",
@@ -70,9 +77,9 @@ class ProjectView(APIView):
         },
     )
     def patch(self, request: Request, project_id: int) -> Response:
-        project = services.own_project(request.user, project_id)
+        project = services.own_project(person_of(request), project_id)
         name, brief = _given(request)
-        not_taken: list[Problem] | None = [] if request.data.get("partly") is True else None
+        not_taken: list[Problem] | None = [] if _body(request).get("partly") is True else None
         try:
             project = services.change_project(
                 project=project,
@@ -90,7 +97,7 @@ class ProjectView(APIView):
 
     @extend_schema(operation_id="removeProject", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int) -> Response:
-        services.remove_project(services.own_project(request.user, project_id))
+        services.remove_project(services.own_project(person_of(request), project_id))
         return Response(status=204)
 
 
@@ -106,7 +113,7 @@ class ViewsView(APIView):
         },
     )
     def put(self, request: Request, project_id: int) -> Response:
-        project = services.own_project(request.user, project_id)
+        project = services.own_project(person_of(request), project_id)
         given = ViewsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked = given.validated_data
@@ -121,7 +128,9 @@ class RestoreProjectView(APIView):
         responses={200: ProjectSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        return Response(ProjectSerializer(services.restore_project(request.user, project_id)).data)
+        return Response(
+            ProjectSerializer(services.restore_project(person_of(request), project_id)).data
+        )
 
 
 class CatalogueView(APIView):
@@ -142,7 +151,7 @@ class WordsView(APIView):
         responses={200: OpenedSerializer(many=True), 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        brief = services.brief_of(services.own_project(request.user, project_id))
+        brief = services.brief_of(services.own_project(person_of(request), project_id))
         opened = [open_up(k, load_lexicon(), brief.keywords) for k in brief.keywords]
         return Response(OpenedSerializer(opened, many=True).data)
 
@@ -154,7 +163,7 @@ class MoreView(APIView):
         responses={200: ProjectSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = services.list_more(services.own_project(request.user, project_id))
+        project = services.list_more(services.own_project(person_of(request), project_id))
         return Response(ProjectSerializer(project).data)
 
 
@@ -171,7 +180,7 @@ class DismissedView(APIView):
         responses={200: LabelsSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = services.own_project(request.user, project_id)
+        project = services.own_project(person_of(request), project_id)
         rows = project.dismissed.order_by("-id")
         return Response({"labels": list(rows.values_list("label", flat=True))})
 
@@ -181,13 +190,13 @@ class DismissedView(APIView):
         responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = services.own_project(request.user, project_id)
+        project = services.own_project(person_of(request), project_id)
         marks.dismiss(project=project, labels=_labels(request))
         return Response(status=204)
 
     @extend_schema(operation_id="bringAllBack", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int) -> Response:
-        marks.bring_back(project=services.own_project(request.user, project_id), labels=None)
+        marks.bring_back(project=services.own_project(person_of(request), project_id), labels=None)
         return Response(status=204)
 
 
@@ -198,7 +207,7 @@ class BringBackView(APIView):
         responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = services.own_project(request.user, project_id)
+        project = services.own_project(person_of(request), project_id)
         marks.bring_back(project=project, labels=_labels(request))
         return Response(status=204)
 
@@ -210,7 +219,7 @@ class LooksView(APIView):
         responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = services.own_project(request.user, project_id)
+        project = services.own_project(person_of(request), project_id)
         given = LooksSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         verdict = Look.Verdict(given.validated_data["verdict"])
@@ -228,8 +237,12 @@ def _given(request: Request) -> tuple[str | None, object]:
     return name, data.get("brief")
 
 
+def _body(request: Request) -> dict[str, Any]:
+    return request.data if isinstance(request.data, dict) else {}
+
+
 def _seen(request: Request) -> Seen:
-    seen = request.data.get("seen")
+    seen = _body(request).get("seen")
     if seen is not None and not isinstance(seen, dict):
         raise RefusedError([Problem("seen", "not_object")])
     return seen

@@ -7,6 +7,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.naming import services, worlds
 from vinetag.apps.naming.api.serializers import (
@@ -23,7 +24,7 @@ __all__ = ["FieldsView", "KeptWorldView", "KeptWorldsView", "WorldView"]
 class WorldView(APIView):
     @extend_schema(operation_id="readWorld", responses={200: WorldSerializer, 404: ErrorSerializer})
     def get(self, request: Request, project_id: int) -> Response:
-        brief = services.brief_of(services.own_project(request.user, project_id))
+        brief = services.brief_of(services.own_project(person_of(request), project_id))
         world = shown_world(brief, load_lexicon())
         document = {
             "fields_near": world.fields,
@@ -52,7 +53,7 @@ class FieldsView(APIView):
 class KeptWorldsView(APIView):
     @extend_schema(operation_id="listWorlds", responses=KeptWorldSerializer(many=True))
     def get(self, request: Request) -> Response:
-        return Response(KeptWorldSerializer(worlds.kept_worlds(request.user), many=True).data)
+        return Response(KeptWorldSerializer(worlds.kept_worlds(person_of(request)), many=True).data)
 
     @extend_schema(
         operation_id="keepWorld",
@@ -63,12 +64,14 @@ class KeptWorldsView(APIView):
         given = KeptWorldSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked = given.validated_data
-        kept = worlds.keep_world(owner=request.user, title=asked["title"], entries=asked["entries"])
+        kept = worlds.keep_world(
+            owner=person_of(request), title=asked["title"], entries=asked["entries"]
+        )
         return Response(KeptWorldSerializer(kept).data, status=201)
 
 
 class KeptWorldView(APIView):
     @extend_schema(operation_id="forgetWorld", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, world_id: int) -> Response:
-        worlds.forget_world(owner=request.user, world_id=world_id)
+        worlds.forget_world(owner=person_of(request), world_id=world_id)
         return Response(status=204)

@@ -29,7 +29,7 @@ CLOSED = {400: ErrorSerializer, 404: ErrorSerializer, 409: ErrorSerializer}
 
 
 class SharedNameSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     shown = serializers.CharField()
     starts = serializers.ListField(child=serializers.IntegerField())
     extension = serializers.CharField(
@@ -57,17 +57,17 @@ class JoinSerializer(serializers.Serializer[Any]):
 
 
 class VoteSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(max_length=63)
+    label = serializers.CharField(max_length=63)  # type: ignore[assignment] # a field called as DRF's own
     value = serializers.ChoiceField(choices=(-1, 0, 1))
 
 
 class RemarkSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(max_length=63)
+    label = serializers.CharField(max_length=63)  # type: ignore[assignment] # a field called as DRF's own
     text = serializers.CharField(allow_blank=True, max_length=5_000)
 
 
 class HeardSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(max_length=63)
+    label = serializers.CharField(max_length=63)  # type: ignore[assignment] # a field called as DRF's own
     typed = serializers.CharField(allow_blank=True, max_length=200)
 
 

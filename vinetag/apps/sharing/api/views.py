@@ -11,6 +11,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.sharing import services
@@ -22,7 +23,7 @@ __all__ = ["SaidSerializer", "ShareView", "SharesView"]
 
 class SaidSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField()
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     text = serializers.CharField()
     first_name = serializers.CharField(source="guest.first_name", allow_blank=True)
     said_at = serializers.DateTimeField()
@@ -48,7 +49,7 @@ class ShareSerializer(serializers.Serializer[Any]):
 
 
 class OutcomeSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     shown_as = serializers.SerializerMethodField(help_text="As a person writes it")
     spelling = serializers.FloatField(allow_null=True, help_text="The computed measure")
     liked = serializers.IntegerField()
@@ -81,7 +82,7 @@ class SharesView(APIView):
         responses={200: ShareSerializer(many=True), 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(ShareSerializer(project.shares.order_by("-id"), many=True).data)
 
     @extend_schema(
@@ -95,7 +96,7 @@ class SharesView(APIView):
         },
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = ShareSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked = given.validated_data
@@ -111,7 +112,7 @@ class ShareView(APIView):
         responses={200: ResultsSerializer, 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int, share_id: int) -> Response:
-        share = services.own_share(own_project(request.user, project_id), share_id)
+        share = services.own_share(own_project(person_of(request), project_id), share_id)
         found = services.outcomes(share)
         document = {"share": share, "people": found.people, "outcomes": found.outcomes}
         return Response(ResultsSerializer(document).data)
@@ -122,7 +123,7 @@ class ShareView(APIView):
         responses={200: ShareSerializer, 404: ErrorSerializer},
     )
     def patch(self, request: Request, project_id: int, share_id: int) -> Response:
-        share = services.own_share(own_project(request.user, project_id), share_id)
+        share = services.own_share(own_project(person_of(request), project_id), share_id)
         given = RevokeSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.revoke(share, again=not given.validated_data["revoked"])
@@ -130,5 +131,5 @@ class ShareView(APIView):
 
     @extend_schema(operation_id="deleteShare", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int, share_id: int) -> Response:
-        services.own_share(own_project(request.user, project_id), share_id).delete()
+        services.own_share(own_project(person_of(request), project_id), share_id).delete()
         return Response(status=204)

@@ -10,6 +10,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.shortlists import dueling
@@ -20,7 +21,7 @@ __all__ = ["DuelOrderView", "DuelsView", "TakeBackView"]
 
 
 class StandingSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField()
+    label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     shown = serializers.SerializerMethodField()
     strength = serializers.FloatField(help_text="A logit; 0 for a name like the others")
     error = serializers.FloatField(help_text="Its standard error")
@@ -58,7 +59,7 @@ class DuelsView(APIView):
         operation_id="readDuels", responses={200: RankingSerializer, 404: ErrorSerializer}
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(RankingSerializer(dueling.ranking(project)).data)
 
     @extend_schema(
@@ -67,7 +68,7 @@ class DuelsView(APIView):
         responses={200: RankingSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = DuelSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         dueling.duel(project=project, **given.validated_data)
@@ -75,7 +76,7 @@ class DuelsView(APIView):
 
     @extend_schema(operation_id="forgetDuels", responses={204: None, 404: ErrorSerializer})
     def delete(self, request: Request, project_id: int) -> Response:
-        dueling.forget_duels(own_project(request.user, project_id))
+        dueling.forget_duels(own_project(person_of(request), project_id))
         return Response(status=204)
 
 
@@ -86,7 +87,7 @@ class TakeBackView(APIView):
         responses={200: RankingSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         dueling.take_back(project)
         return Response(RankingSerializer(dueling.ranking(project)).data)
 
@@ -96,5 +97,5 @@ class DuelOrderView(APIView):
         operation_id="orderByDuels", request=None, responses={204: None, 404: ErrorSerializer}
     )
     def post(self, request: Request, project_id: int) -> Response:
-        dueling.order_by_duels(own_project(request.user, project_id))
+        dueling.order_by_duels(own_project(person_of(request), project_id))
         return Response(status=204)

@@ -14,6 +14,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.availability.api.serializers import CellSerializer
@@ -27,7 +28,7 @@ __all__ = ["EntryView", "ExportView", "OrderView", "ShortlistView", "UnkeepView"
 
 
 class KeptSerializer(serializers.Serializer[Any]):
-    label = serializers.CharField(source="entry.label")
+    label = serializers.CharField(source="entry.label")  # type: ignore[assignment] # a field called as DRF's own
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
     extension = serializers.CharField(
         source="entry.extension", allow_blank=True, help_text="Of a full name; empty for a name"
@@ -77,7 +78,7 @@ class ShortlistView(APIView):
         responses={200: KeptSerializer(many=True), 404: ErrorSerializer},
     )
     def get(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         return Response(KeptSerializer(services.kept_names(project), many=True).data)
 
     @extend_schema(
@@ -91,7 +92,7 @@ class ShortlistView(APIView):
         },
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = LabelsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         kept = services.keep(project=project, labels=given.validated_data["labels"])
@@ -105,7 +106,7 @@ class UnkeepView(APIView):
         responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = LabelsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.unkeep(project=project, labels=given.validated_data["labels"])
@@ -124,7 +125,7 @@ class EntryView(APIView):
         },
     )
     def patch(self, request: Request, project_id: int, label: str) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = RemarksSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked, told = given.validated_data, {}
@@ -147,7 +148,7 @@ class OrderView(APIView):
         responses={204: None, 400: ErrorSerializer, 404: ErrorSerializer, 409: ErrorSerializer},
     )
     def put(self, request: Request, project_id: int) -> Response:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = OrderSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         services.reorder(project=project, **{"seen": None, **given.validated_data})
@@ -173,7 +174,7 @@ class ExportView(APIView):
         },
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
-        project = own_project(request.user, project_id)
+        project = own_project(person_of(request), project_id)
         given = FormSerializer(data=request.query_params)
         given.is_valid(raise_exception=True)
         form = given.validated_data["form"]
