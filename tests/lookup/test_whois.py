@@ -137,9 +137,11 @@ async def server(talk: Talk) -> AsyncIterator[tuple[str, list[bytes]]]:
     asked: list[bytes] = []
 
     async def serve(reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
-        asked.append(await reader.readline())
-        writer.write(await talk(asked[-1]))
-        writer.close()
+        try:
+            asked.append(await reader.readline())
+            writer.write(await talk(asked[-1]))
+        finally:
+            writer.close()
 
     running = await asyncio.start_server(serve, "127.0.0.1", 0)
     host, port = running.sockets[0].getsockname()[:2]

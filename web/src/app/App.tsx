@@ -6,6 +6,7 @@ import { BrowserRouter } from 'react-router';
 
 import { Notices } from '../shared/ui/Notices';
 import { beginAt } from './ahead';
+import { Explanations } from './Explanations';
 import { makeQueryClient } from './queryClient';
 import { Rooms } from './Rooms';
 import { theme } from './theme';
@@ -23,6 +24,7 @@ export function App() {
         <Notices>
           <BrowserRouter>
             <Rooms />
+            <Explanations />
           </BrowserRouter>
         </Notices>
       </QueryClientProvider>

@@ -24,6 +24,7 @@ import type { Doing } from '../shared/lib/acts';
 import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
 import { formatCount } from '../shared/lib/format';
 import { concepts } from '../shared/lib/concepts';
+import { useCommands } from '../shared/lib/keymap';
 import type { Grading } from '../shared/lib/grading';
 import { type Before, useActs } from '../shared/lib/useActs';
 import { MOST_COMPARED } from '../shared/lib/useName';
@@ -51,9 +52,6 @@ interface Props {
   onFallback: (order: string[]) => void;
 }
 
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
-
 /** Everything right of the words. A cursor that moves draws anew only the rows and the reasons. */
 export const NamesPart = memo(function NamesPart(props: Props) {
   const { project, asked, onAsk, view, onView, filtering, onFiltering, pane } = props;
@@ -72,24 +70,15 @@ export const NamesPart = memo(function NamesPart(props: Props) {
   const choicesRef = useRef<Choices>({});
   const getChoices = useCallback(() => choicesRef.current, []);
   const getChosen = useCallback(() => choicesRef.current.selected, []);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.altKey) return;
-      const held = event.ctrlKey || event.metaKey;
-      const letter = event.key.toLowerCase();
-      if (held ? letter === 'z' && !event.shiftKey : event.key === 'u') void undo();
-      else if (held ? letter === 'y' || (letter === 'z' && event.shiftKey) : event.key === 'U') void redo();
-      else if (held) return;
-      else if (event.key === '/') filter.current?.focus();
-      else if (event.key === '?') setHelp(true);
-      else if (event.key === 'f') onFiltering(!filtering);
-      else if (event.key === 'r') void navigate(`/projects/${project.id}/read${search}`, { state: { from: getChoices().selected } });
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => { window.removeEventListener('keydown', onKey); };
-  }, [undo, redo, navigate, project.id, search, filtering, onFiltering, getChoices]);
+  useCommands('bench', (command) => {
+    if (command === 'undo') void undo();
+    else if (command === 'redo') void redo();
+    else if (command === 'find') filter.current?.focus();
+    else if (command === 'help') setHelp(true);
+    else if (command === 'filters') onFiltering(!filtering);
+    else void navigate(`/projects/${project.id}/read${search}`, { state: { from: getChoices().selected } });
+    return true;
+  });
   return (
     <>
       <Stack sx={{ gridArea: 'head', display: pane && pane !== 'names' ? 'none' : 'flex', gap: pane ? 0.6 : 1.2, px: 1.5, pt: pane ? 0.6 : 1.2, minWidth: 0 }}>

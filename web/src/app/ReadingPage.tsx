@@ -15,12 +15,14 @@ import { useQuestion } from '../features/sheet/useQuestion';
 import { asApiError } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
 import { formatCount, plural } from '../shared/lib/format';
+import { useCommands } from '../shared/lib/keymap';
 import { labelsOf } from '../shared/lib/labels';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { say } from '../shared/lib/speech';
 import { useActs } from '../shared/lib/useActs';
 import { fetchAhead, useName } from '../shared/lib/useName';
 import { Blank } from '../shared/ui/Blank';
+import { Key } from '../shared/ui/Key';
 import { SayButton } from '../shared/ui/SayButton';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus } from '../shared/ui/status';
@@ -92,25 +94,18 @@ export function ReadingPage() {
     void undo();
   }, [go, judged, undo]);
   const bench = `/projects/${project.id}${search}`;
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName)) return;
-      const onButton = event.target instanceof HTMLElement && ['BUTTON', 'A'].includes(event.target.tagName);
-      const acts: Record<string, () => void> = {
-        t: () => { judge('keep'); }, x: () => { judge('dismiss'); }, l: () => { judge('later'); }, ArrowRight: pass, ArrowDown: pass,
-        ArrowLeft: () => { go(here - 1); }, ArrowUp: () => { go(here - 1); }, u: takeBack, w: () => { setWhy((on) => !on); }, s: () => { if (label) say(label); },
-        Escape: () => { void navigate(bench); },
-        ...(onButton ? {} : { ' ': pass, Enter: () => { setWhy((on) => !on); } }),
-      };
-      const found = acts[event.key];
-      if (!found) return;
-      event.preventDefault();
-      found();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => { window.removeEventListener('keydown', onKey); };
-  }, [bench, go, here, judge, label, navigate, pass, takeBack]);
+  useCommands('reading', (command, event) => {
+    // A button that has the focus is pressed by these itself.
+    const onButton = event.target instanceof HTMLElement && ['BUTTON', 'A'].includes(event.target.tagName);
+    if (onButton && (event.key === ' ' || event.key === 'Enter')) return false;
+    if (command === 'pass') pass();
+    else if (command === 'back') go(here - 1);
+    else if (command === 'takeBack') takeBack();
+    else if (command === 'why') setWhy((on) => !on);
+    else if (command === 'say') { if (label) say(label); } else if (command === 'leave') void navigate(bench);
+    else judge(command);
+    return true;
+  });
   const failed = asApiError(error);
   if (failed) return <Blank alert title="The names could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{failed.message}</Blank>;
   if (!labels) return <LinearProgress aria-label="Loading the names" />;
@@ -146,16 +141,16 @@ export function ReadingPage() {
       {label !== null && (
         <Stack sx={{ gap: 1, position: 'sticky', bottom: 0, bgcolor: 'background.default', py: 1.5, borderTop: 1, borderColor: 'divider' }}>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
-            <Button size="large" variant="outlined" onClick={() => { judge('dismiss'); }}>Drop <kbd>x</kbd></Button>
-            <Button size="large" variant="outlined" onClick={() => { judge('later'); }}>Later <kbd>l</kbd></Button>
-            <Button size="large" variant="contained" color="secondary" onClick={() => { judge('keep'); }}>Keep <kbd>t</kbd></Button>
+            <Button size="large" variant="outlined" onClick={() => { judge('dismiss'); }}>Drop <Key place="reading" of="dismiss" /></Button>
+            <Button size="large" variant="outlined" onClick={() => { judge('later'); }}>Later <Key place="reading" of="later" /></Button>
+            <Button size="large" variant="contained" color="secondary" onClick={() => { judge('keep'); }}>Keep <Key place="reading" of="keep" /></Button>
           </Stack>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
-            <Button disabled={here === 0} onClick={() => { go(here - 1); }}>Back <kbd>←</kbd></Button>
-            <Button disabled={!judged.length} onClick={takeBack}>Undo <kbd>u</kbd></Button>
-            <Button aria-expanded={why} onClick={() => { setWhy(!why); }}>Why <kbd>w</kbd></Button>
+            <Button disabled={here === 0} onClick={() => { go(here - 1); }}>Back <Key place="reading" of="back" /></Button>
+            <Button disabled={!judged.length} onClick={takeBack}>Undo <Key place="reading" of="takeBack" /></Button>
+            <Button aria-expanded={why} onClick={() => { setWhy(!why); }}>Why <Key place="reading" of="why" /></Button>
             <SayButton text={label} />
-            <Button onClick={pass}>Next <kbd>→</kbd></Button>
+            <Button onClick={pass}>Next <Key place="reading" of="pass" /></Button>
           </Stack>
         </Stack>
       )}

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
-import { Link, Route, Routes } from 'react-router';
+import { Link, Route, Routes, useLocation } from 'react-router';
 
 import { SignInAgain } from '../features/session/SignInAgain';
 import { SignInPage } from '../features/session/SignInPage';
@@ -13,6 +13,7 @@ import { useSession } from '../features/session/useSession';
 import { keys, type Session } from '../shared/api';
 import { Blank } from '../shared/ui/Blank';
 import { loadBench, openAhead } from './ahead';
+import { Mishap } from './Mishap';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
 import { Titled } from './Titled';
@@ -45,6 +46,7 @@ const Nowhere = () => (
 
 /** What stands at each address, once it is known what there is; a link somebody shared needs no account. */
 export function Rooms() {
+  const { pathname } = useLocation();
   const { data, error, refetch } = useQuery(conceptsQuery);
   if (!data) {
     if (!error) return <LinearProgress aria-label="Loading" />;
@@ -52,12 +54,12 @@ export function Rooms() {
   }
   setConcepts(data);
   return (
-    <Suspense fallback={<LinearProgress aria-label="Loading" />}>
+    <Mishap at={pathname}><Suspense fallback={<LinearProgress aria-label="Loading" />}>
       <Routes>
         <Route path="s/:token" element={<Titled word="Names to judge"><SharedPage /></Titled>} />
         <Route path="*" element={<OwnRooms />} />
       </Routes>
-    </Suspense>
+    </Suspense></Mishap>
   );
 }
 

@@ -11,7 +11,7 @@ import { Tour } from '../features/tour/Tour';
 import { SettingsPage } from '../features/settings/SettingsPage';
 import { Shell } from './Shell';
 
-const usual: Preferences = { theme: 'system', density: 'usual', locale: 'en', currency: '', rate: null, weights: {}, extensions: [], toured: false };
+const usual: Preferences = { theme: 'system', density: 'usual', locale: 'en', currency: '', rate: null, weights: {}, extensions: [], letter_keys: true, toured: false };
 afterEach(() => { setManner({ locale: 'en', currency: '', rate: null }); });
 
 type Part = Partial<Preferences> & { seen?: Partial<Preferences> };

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
+import LinearProgress from '@mui/material/LinearProgress';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
@@ -8,14 +9,15 @@ import { useColorScheme } from '@mui/material/styles';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
-import { useEffect, useState } from 'react';
-import { Link, NavLink, Outlet, useMatch, useNavigate } from 'react-router';
+import { Suspense, useEffect, useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate } from 'react-router';
 
 import type { Preferences } from '../shared/api';
 import { usePreferences } from '../shared/lib/preferences';
 import { useProject } from '../features/brief/useBrief';
 import { useSession } from '../features/session/useSession';
 import { Elsewhere } from '../shared/ui/Elsewhere';
+import { Mishap } from './Mishap';
 import { MoonIcon, SunIcon } from '../shared/ui/icons';
 
 /** Takes on the paper a person likes, when it is first known and when it is changed. */
@@ -86,6 +88,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
   useLikedPaper(liked);
   const { signOut } = useSession();
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const narrow = useMediaQuery('(max-width: 899.95px)');
   const id = Number(useMatch('/projects/:id/*')?.params.id);
   const inProject = Number.isInteger(id);
@@ -110,7 +113,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
       </Stack>
       <Box id="page" sx={{ overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
         <SettingsElsewhere />
-        <Outlet />
+        <Mishap at={pathname}><Suspense fallback={<LinearProgress aria-label="Loading" />}><Outlet /></Suspense></Mishap>
       </Box>
     </Box>
   );

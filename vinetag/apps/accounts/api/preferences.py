@@ -51,6 +51,9 @@ class PreferencesSerializer(serializers.Serializer[Any]):
         child=serializers.CharField(max_length=63), default=list, max_length=MOST_EXTENSIONS,
         help_text="For new projects, in order",
     )  # fmt: skip
+    letter_keys = serializers.BooleanField(
+        default=True, help_text="Keys of one letter do something (WCAG 2.1.4)"
+    )
     toured = serializers.BooleanField(default=False, help_text="The tour was taken or put away")
 
     def validate_weights(self, weights: dict[str, int]) -> dict[str, int]:

@@ -36,6 +36,7 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
             <Slider
               size="small"
               color="secondary"
+              title={asks}
               aria-label={`Weight of ${word.toLowerCase()}`}
               value={weights[name] ?? 0}
               min={0}

@@ -79,6 +79,10 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
           </Stack>
         ))}
       </Section>
+      <Section title="Keys">
+        <FormControlLabel control={<Checkbox checked={mine.letter_keys} onChange={(e) => { keep({ letter_keys: e.target.checked }); }} />} label="Keys of one letter do something at the bench and where names are read" />
+        <Typography color="textSecondary">Switch them off where you speak to the computer, or a slip of the hand does too much. Arrows, Enter, Escape and keys with ctrl stay.</Typography>
+      </Section>
       <Section title="Account"><AccountFields demo={demo} /></Section>
       <Section title="The tour">
         <Button variant="outlined" disabled={!mine.toured} onClick={() => { keep({ toured: false }); }}>Show it again at the bench</Button>

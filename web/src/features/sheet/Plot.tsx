@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, memo, type MouseEvent, useMemo, useRef, useState } from 'react';
 
+import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
 import { api, type Dots, keys, unwrap } from '../../shared/api';
 import type { Doing } from '../../shared/lib/acts';
 import { plural } from '../../shared/lib/format';
@@ -49,6 +50,7 @@ function AxisField({ label, value, onChange }: { label: string; value: string; o
 
 /** The list as dots, one a name: two figures against each other, a name picked by click or by arrow keys. */
 export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: Props) {
+  const letters = useLetterKeys();
   const [across, setAcross] = useState('letters');
   const [up, setUp] = useState('grade');
   const [under, setUnder] = useState<string | null>(null);
@@ -82,9 +84,9 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     return nearest(dots, x, y, 14);
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === 't' && chosen) onAct(chosen.kept ? 'unkeep' : 'keep', [chosen.label]);
+    if (commandOf('dots', event, letters) === 'keep' && chosen) onAct(chosen.kept ? 'unkeep' : 'keep', [chosen.label]);
     else {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
       const next = chosen ? toward(dots, chosen, event.key) : event.key.startsWith('Arrow') ? dots[0] : undefined;
       if (!next) return;
       onSelect(next.label);

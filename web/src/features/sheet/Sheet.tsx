@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, type UIEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 
+import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
 import type { Row } from '../../shared/api';
 import type { Doing } from '../../shared/lib/acts';
 import { type Ask, type Asked, type Change, FIELDS, narrows } from '../../shared/lib/asked';
@@ -195,32 +196,30 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     if (marked.size) onMark(new Set());
     setWanted(Math.max(0, Math.min(at.current, total - labels.length - 1)));
   };
+  const letters = useLetterKeys();
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target instanceof HTMLInputElement || (event.target instanceof HTMLElement && event.target.dataset.head)) return;
-    if ((event.ctrlKey || event.metaKey) && event.key === 'a' && total > 0) {
-      event.preventDefault();
-      markRange(0, total - 1);
-      return;
-    }
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const command = commandOf('sheet', event, letters);
+    if (!command) return;
     const screen = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 330) / height) - 2);
-    const moves: Record<string, number> = {
-      ArrowDown: at.current + 1, ArrowUp: at.current - 1, PageDown: at.current + screen, PageUp: at.current - screen, Home: 0, End: total - 1,
+    const moves: Partial<Record<typeof command, number>> = {
+      down: at.current + 1, up: at.current - 1, screenDown: at.current + screen, screenUp: at.current - screen, first: 0, last: total - 1,
     };
     const row = current();
     const labels = meant(row);
-    const to = moves[event.key];
+    const to = moves[command];
     if (to !== undefined) go(to, event.shiftKey);
-    else if (event.key === 'm' && row) toggle(at.current, row.label);
-    else if (event.key === 'Escape' && marked.size) onMark(new Set());
-    else if ((event.key === 't' || event.key === ' ') && labels.length) onAct(marked.size === 0 && row?.kept ? 'unkeep' : 'keep', labels);
-    else if (event.key === 'l' && labels.length) onAct('later', labels, before(labels));
-    else if (event.key === 'c' && labels.length) onCheck([...labels]);
-    else if (event.key === 'x' && labels.length) sendAway(labels);
-    else if (event.key === 'g' && labels.length) onCompare(labels);
-    else if (event.key === 'v' && row) onVary();
-    else if (event.key === 'o') (scroller.current?.querySelector<HTMLElement>('[aria-sort$=ing] [data-head]') ?? scroller.current?.querySelector<HTMLElement>('[data-head]'))?.focus();
-    else if (event.key === 'Enter' && row) onOpen(row.label);
+    else if (command === 'markAll' && total > 0) markRange(0, total - 1);
+    else if (command === 'mark' && row) toggle(at.current, row.label);
+    else if (command === 'forget' && marked.size) onMark(new Set());
+    else if (command === 'keep' && labels.length) onAct(marked.size === 0 && row?.kept ? 'unkeep' : 'keep', labels);
+    else if (command === 'later' && labels.length) onAct('later', labels, before(labels));
+    else if (command === 'check' && labels.length) onCheck([...labels]);
+    else if (command === 'dismiss' && labels.length) sendAway(labels);
+    else if (command === 'compare' && labels.length) onCompare(labels);
+    else if (command === 'vary' && row) onVary();
+    else if (command === 'heads') (scroller.current?.querySelector<HTMLElement>('[aria-sort$=ing] [data-head]') ?? scroller.current?.querySelector<HTMLElement>('[data-head]'))?.focus();
+    else if (command === 'open' && row) onOpen(row.label);
     else return;
     event.preventDefault();
   };

@@ -8,6 +8,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { type ReactNode, type RefObject, useCallback, useState } from 'react';
 
+import { Key } from '../../shared/ui/Key';
 import type { Project } from '../../shared/api';
 import type { Asked, Change } from '../../shared/lib/asked';
 import { useLetters } from '../../shared/lib/useLetters';
@@ -64,7 +65,7 @@ export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, vie
         onChange={(e) => { setTyped(e.target.value); }}
         onKeyDown={(e) => { if (e.key === 'Escape') setTyped(''); }}
         sx={{ width: compact ? 'auto' : 118, flex: compact ? 1 : 'none', minWidth: 90 }}
-        slotProps={{ input: { endAdornment: typed ? undefined : <InputAdornment position="end"><kbd>/</kbd></InputAdornment> } }}
+        slotProps={{ input: { endAdornment: typed ? undefined : <InputAdornment position="end"><Key place="bench" of="find" /></InputAdornment> } }}
       />
       <Badge badgeContent={toldFilters(asked).length} color="secondary">
         <Button variant={filtering ? 'contained' : 'outlined'} color={filtering ? 'secondary' : 'primary'} aria-pressed={filtering} title="All filters, in place of the words (key f)" onClick={() => { onFiltering(!filtering); }} sx={{ minWidth: 0 }}>Filters</Button>

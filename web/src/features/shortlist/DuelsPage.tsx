@@ -5,9 +5,10 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 
+import { useCommands } from '../../shared/lib/keymap';
+import { Key } from '../../shared/ui/Key';
 import { api, asApiError, keys, type Ranking, unwrap } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
@@ -74,19 +75,14 @@ export function DuelsPage() {
   const { mutate } = answer;
   const { mutate: takeBack } = back;
   const busy = answer.isPending;
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || busy || !one || !other) return;
-      if (event.key === 'ArrowLeft') mutate({ winner: one, loser: other });
-      else if (event.key === 'ArrowRight') mutate({ winner: other, loser: one });
-      else if (event.key === 'ArrowDown') mutate({ winner: one, loser: other, tie: true });
-      else if (event.key === 'u') takeBack();
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => { window.removeEventListener('keydown', onKey); };
-  }, [busy, mutate, one, other, takeBack]);
+  useCommands('duels', (command) => {
+    if (busy || !one || !other) return false;
+    if (command === 'one') mutate({ winner: one, loser: other });
+    else if (command === 'other') mutate({ winner: other, loser: one });
+    else if (command === 'neither') mutate({ winner: one, loser: other, tie: true });
+    else takeBack();
+    return true;
+  });
   const error = asApiError(duels.error);
   if (error && !ranking) return <Blank alert title="The duels could not be loaded" action={<Button variant="outlined" onClick={() => { void duels.refetch(); }}>Try again</Button>}>{error.message}</Blank>;
   if (!ranking) return <LinearProgress aria-label="Loading the duels" />;
@@ -106,8 +102,8 @@ export function DuelsPage() {
       {ranking.enough && <Alert severity="success" sx={{ mb: 2 }} action={<Button color="inherit" onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}>Enough has been asked: {ranking.standings[0]?.shown} is the best, as surely as {Math.round(100 * ranking.certainty)} %. Go on if you like.</Alert>}
       <Stack direction="row" role="group" aria-label="Which is better?" sx={{ gap: 2, mb: 1.5 }}>{card(one, other, '←')}{card(other, one, '→')}</Stack>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 3, flexWrap: 'wrap' }}>
-        <Button variant="outlined" disabled={busy} onClick={() => { mutate({ winner: one, loser: other, tie: true }); }}>Neither <kbd>↓</kbd></Button>
-        <Button disabled={!ranking.asked || back.isPending} onClick={() => { takeBack(); }}>Take back <kbd>u</kbd></Button>
+        <Button variant="outlined" disabled={busy} onClick={() => { mutate({ winner: one, loser: other, tie: true }); }}>Neither <Key place="duels" of="neither" /></Button>
+        <Button disabled={!ranking.asked || back.isPending} onClick={() => { takeBack(); }}>Take back <Key place="duels" of="takeBack" /></Button>
         {!ranking.enough && <Button disabled={!ranking.asked} onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}
         <Button disabled={!ranking.asked} onClick={() => { forget.mutate(); }}>Begin anew</Button>
       </Stack>

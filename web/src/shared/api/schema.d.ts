@@ -2015,6 +2015,11 @@ export interface components {
             /** @description For new projects, in order */
             extensions?: string[];
             /**
+             * @description Keys of one letter do something (WCAG 2.1.4)
+             * @default true
+             */
+            letter_keys: boolean;
+            /**
              * @description The tour was taken or put away
              * @default false
              */
@@ -2099,6 +2104,11 @@ export interface components {
             };
             /** @description For new projects, in order */
             extensions?: string[];
+            /**
+             * @description Keys of one letter do something (WCAG 2.1.4)
+             * @default true
+             */
+            letter_keys: boolean;
             /**
              * @description The tour was taken or put away
              * @default false
