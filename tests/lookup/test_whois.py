@@ -1,6 +1,7 @@
 """WHOIS: what answers mean, in the forms they have, and the source that asks for them."""
 
 import asyncio
+import time
 from collections.abc import AsyncIterator, Awaitable, Callable
 from contextlib import asynccontextmanager
 from datetime import UTC, datetime
@@ -123,9 +124,9 @@ def test_a_name_is_open_by_its_own_phrase_only(parts: list[str], extension: str)
 
 def test_a_long_answer_costs_no_more_than_a_short_one() -> None:
     hostile = ("Domain Name:" * 9_000 + "\n") * 20 + "a" * LARGEST
-    started = asyncio.new_event_loop().time()
+    started = time.monotonic()
     assert says(hostile)[0] == ""
-    assert asyncio.new_event_loop().time() - started < 5
+    assert time.monotonic() - started < 5
 
 
 Talk = Callable[[bytes], Awaitable[bytes]]
