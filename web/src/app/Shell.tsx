@@ -111,7 +111,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
           )}
         </Stack>
       </Stack>
-      <Box id="page" sx={{ overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
+      <Box id="page" sx={{ position: 'relative', overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
         <SettingsElsewhere />
         <Mishap at={pathname}><Suspense fallback={<LinearProgress aria-label="Loading" />}><Outlet /></Suspense></Mishap>
       </Box>

@@ -41,7 +41,7 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
   return (
     <>
       <ChipsField label={`Tags of ${shown}`} value={unsaved ?? tags} options={known} onChange={(next) => { if (theirs) setUnsaved(next); else mutate({ next }); }} error={failed ? (failed.at('tags', true) ?? failed.message) : undefined} />
-      {theirs && <Elsewhere what="This" parts={[{ word: 'Tags', here: told(unsaved ?? tags), there: told(theirs) }]} onMine={() => { mutate({ next: unsaved ?? tags, over: theirs }); }} onTheirs={() => { keep(theirs); reset(); }} />}
+      {theirs && <Elsewhere what="The list of tags" parts={[{ word: 'Tags', here: told(unsaved ?? tags), there: told(theirs) }]} onMine={() => { mutate({ next: unsaved ?? tags, over: theirs }); }} onTheirs={() => { keep(theirs); reset(); }} />}
     </>
   );
 }
