@@ -271,7 +271,17 @@ def test_two_windows_do_not_write_over_each_other(api: APIClient, project: Proje
     assert [k["text"] for k in current["brief"]["keywords"]] == ["quill"]
     kept = {"brief": {**BRIEF, "keywords": ["seal"]}, "seen": {"version": current["version"]}}
     assert api.patch(address, kept).json()["brief"]["keywords"][0]["text"] == "seal"
-    assert api.patch(address, {"name": "x", "seen": "now"}).status_code == 400
+    refused = api.patch(address, {"name": "x" * 90, "seen": "now"})
+    assert refused.json()["problems"] == [
+        {
+            "path": "seen",
+            "code": "not_object",
+            "args": {},
+            "message": "This should be an object with named fields.",
+        }
+    ]
+    [long] = api.patch(address, {"name": "x" * 90}).json()["problems"]
+    assert (long["code"], long["args"]) == ("too_long", {"limit": 80, "length": 90})
 
 
 def test_one_bad_entry_does_not_keep_a_change_from_being_saved(

@@ -28,7 +28,7 @@ def carried(reading: Reading) -> list[tuple[str, str, str]]:
     [
         ("inkpost", ("ink", "post"), [("ink", "keyword", "ink"), ("post", "keyword", "post")]),
         ("printedroom", ("print",), [("printed", "form", "print")]),
-        ("incroom", ("ink",), [("inc", "respell", "ink")]),
+        ("incroom", ("ink",), [("inc", "homophone", "ink")]),
         ("violinroom", ("piano",), [("violin", "kin", "piano")]),
         ("smallbusinessbox", ("small business",), [("smallbusiness", "keyword", "small business")]),
         ("otterly", ("ink",), []),

@@ -92,6 +92,14 @@ class Problem:
         """The problem as a sentence for the person who made it."""
         return _WORDING[self.code].format(**self.args)
 
+    def document(self) -> dict[str, object]:
+        """As a JSON object: where, which code with which arguments, and in words."""
+        plain = {
+            key: value if isinstance(value, str | int | float) else str(value)
+            for key, value in self.args.items()
+        }
+        return {"path": self.path, "code": self.code, "args": plain, "message": self.text()}
+
 
 class CoreError(ValueError):
     """Base of the tree; never raised itself."""

@@ -98,7 +98,7 @@ def _made(filing: Filing) -> Project:
 
 def _fail(filing: Filing, problems: list[Problem]) -> None:
     filing.state, filing.content = Filing.State.FAILED, None
-    filing.problems = [{"path": p.path, "code": p.code, "message": p.text()} for p in problems]
+    filing.problems = [problem.document() for problem in problems]
     filing.save(update_fields=["state", "content", "problems"])
 
 

@@ -10,7 +10,8 @@ __all__ = ["PART_KINDS", "PartKind", "PartName"]
 
 PartName = Literal[
     "keyword", "name", "kin", "world", "word", "small", "lead", "tail", "place", "ending", "hyphen",
-    "form", "affix", "blend", "clip", "respell", "mirror", "invent", "initials", "acrossdot",
+    "form", "affix", "blend", "clip", "respell", "homophone", "mirror", "invent", "initials",
+    "acrossdot",
 ]  # fmt: skip
 
 
@@ -44,6 +45,7 @@ PART_KINDS: Final[Mapping[PartName, PartKind]] = {
         PartKind("blend", "one of two words overlapped", changed=True),
         PartKind("clip", "a word shortened", changed=True),
         PartKind("respell", "the same sound in other letters", changed=True),
+        PartKind("homophone", "a word that sounds like one of yours", changed=True),
         PartKind("mirror", "a word backwards", changed=True),
         PartKind("invent", "a new word", changed=True),
         PartKind("initials", "first letters", changed=True),

@@ -11,7 +11,6 @@ from typing import TYPE_CHECKING, Final
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate, Part
 from vinetag.core.grade.hearing import Hearing
-from vinetag.core.grade.measures.fit import SOUNDS
 from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Reason, reasons
 from vinetag.core.grade.weigh import enough, power_mean, shares, weights_of
@@ -181,7 +180,7 @@ class Grader:
         alike = self._lexicon.sounds.alike(said[0][0]) if said else ()
         for other in alike:
             if other in self._joined:
-                return Part(word, "respell", self._joined[other], 0, SOUNDS)
+                return Part(word, "homophone", self._joined[other], 0, "it sounds the same")
         keywords = list(self._keywords)
         near = self._lexicon.closeness(word, keywords)
         best = max(range(len(keywords)), key=near.__getitem__)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import math
+from collections.abc import Iterable
 from typing import Any
 
 from django.db import DataError, InterfaceError, OperationalError
@@ -15,7 +16,7 @@ from rest_framework.views import exception_handler, set_rollback
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.guarding import TooManyTries
-from vinetag.core.errors import CoreError
+from vinetag.core.errors import CoreError, Problem
 
 __all__ = ["AWAY", "ErrorSerializer", "ProblemSerializer", "handle", "told_problems"]
 
@@ -30,6 +31,11 @@ log = logging.getLogger(__name__)
 class ProblemSerializer(serializers.Serializer[Any]):
     path = serializers.CharField()
     code = serializers.CharField()
+    args = serializers.DictField(
+        child=serializers.JSONField(),
+        default=dict,
+        help_text="What the message was made of, by the code's names",
+    )
     message = serializers.CharField()
 
 
@@ -77,12 +83,19 @@ def _length(seconds: int) -> str:
     return f"{seconds} s" if seconds < 100 else f"{math.ceil(seconds / 60)} minutes"
 
 
-def told_problems(problems: Any) -> list[dict[str, str]]:
+Told = dict[str, object]
+
+
+def told_problems(problems: Iterable[Problem]) -> list[Told]:
     """Problems as the API tells them."""
-    return [{"path": p.path, "code": p.code, "message": p.text()} for p in problems]
+    return [problem.document() for problem in problems]
 
 
-def _flat(detail: Any, path: str = "") -> list[dict[str, str]]:
+def _told(path: str, code: str, message: str) -> Told:
+    return {"path": path, "code": code, "args": {}, "message": message}
+
+
+def _flat(detail: Any, path: str = "") -> list[Told]:
     """A serializer's nested errors as a list with paths."""
     if isinstance(detail, dict):
         return [
@@ -92,12 +105,9 @@ def _flat(detail: Any, path: str = "") -> list[dict[str, str]]:
         ]
     if isinstance(detail, list):
         if all(not isinstance(item, dict | list) for item in detail):
-            return [
-                {"path": path, "code": getattr(item, "code", "invalid"), "message": str(item)}
-                for item in detail
-            ]
+            return [_told(path, getattr(i, "code", "invalid"), str(i)) for i in detail]
         return [p for i, item in enumerate(detail) for p in _flat(item, _under(path, i))]
-    return [{"path": path, "code": getattr(detail, "code", "invalid"), "message": str(detail)}]
+    return [_told(path, getattr(detail, "code", "invalid"), str(detail))]
 
 
 def _under(path: str, key: object) -> str:
@@ -108,7 +118,7 @@ def _reply(
     status: int,
     code: str,
     message: str,
-    problems: list[dict[str, str]] | None = None,
+    problems: list[Told] | None = None,
     current: object = None,
 ) -> Response:
     told: dict[str, object] = {"code": code, "message": message, "problems": problems or []}

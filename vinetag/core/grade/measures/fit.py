@@ -45,8 +45,8 @@ OF_RELATED: Final = 0.3
 STILL_WHOLE: Final = 0.95
 CHANGED: Final[Mapping[str, float]] = MappingProxyType(
     {
-        "form": 0.85, "affix": 0.9, "respell": 0.8, "blend": 0.75, "clip": 0.6, "acrossdot": 0.75,
-        "mirror": 0.2, "invent": 0.75, "initials": 0.12,
+        "form": 0.85, "affix": 0.9, "respell": 0.8, "homophone": 0.8, "blend": 0.75, "clip": 0.6,
+        "acrossdot": 0.75, "mirror": 0.2, "invent": 0.75, "initials": 0.12,
     }
 )  # fmt: skip
 
@@ -133,7 +133,7 @@ def _found(part: Part, points: float, reading: Reading, *, also: bool) -> Findin
         code = "kin"
         near = BY_CHANCE.cdf(_near(part.keyword, part.text, reading.lexicon))
         args["near"] = min(99, round(100 * near))
-    elif part.change == SOUNDS:
+    elif part.kind == "homophone":
         code = "sound"
     elif part.change:
         code = "plays"
@@ -207,9 +207,6 @@ def _added(apart: list[tuple[int, int, str]], letters: int) -> Finding:
     points = -FOREIGN_LETTER * (letters - FREE_LETTERS)
     length, start, text = max(apart)
     return Finding("added", points, start, start + length, {"text": text, "letters": letters})
-
-
-SOUNDS: Final = "it sounds the same"
 
 
 def _share(part: Part, label: str, lexicon: Lexicon) -> float:

@@ -2,6 +2,8 @@
 export interface Problem {
   path: string;
   code: string;
+  /** What the message was made of, by the code's names. */
+  args?: Record<string, unknown>;
   message: string;
 }
 

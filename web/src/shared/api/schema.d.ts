@@ -2118,6 +2118,10 @@ export interface components {
         Problem: {
             path: string;
             code: string;
+            /** @description What the message was made of, by the code's names */
+            args?: {
+                [key: string]: unknown;
+            };
             message: string;
         };
         Project: {
