@@ -24,8 +24,9 @@ it('takes the view looked at last where the address asks nothing', async () => {
   expect((await begin('/projects/7', '', 'mark=kept')).at(-1)).toBe('/api/projects/7/names?mark=kept&offset=0&limit=60');
 });
 
-it('asks for no more than what there is elsewhere, and fails in silence', async () => {
-  expect(await begin('/projects/7/shortlist', '')).toEqual(['/api/concepts']);
+it('asks for what there is, and who is there, elsewhere, and fails in silence', async () => {
+  expect(await begin('/projects/7/shortlist', '')).toEqual(['/api/concepts', '/api/session']);
+  expect(await begin('/s/token', '')).toEqual(['/api/concepts']);
   serve(() => ({ status: 500, body: { code: 'broken', message: 'Broken.', problems: [] } }));
   beginAt(new QueryClient({ defaultOptions: { queries: { retry: false } } }), { pathname: '/projects/7', search: '' });
   await new Promise((r) => setTimeout(r, 50));

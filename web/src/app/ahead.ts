@@ -21,9 +21,10 @@ export async function openAhead(client: QueryClient, id: number, search = ''): P
 /** Begins with what the address asks for, before anything is drawn. */
 export function beginAt(client: QueryClient, { pathname, search }: Pick<Location, 'pathname' | 'search'>): void {
   client.query(conceptsQuery).catch(nothing);
+  if (pathname.startsWith('/s/')) return;
+  client.query(sessionQuery).catch(nothing);
   if (pathname === '/') setTimeout(() => { void loadBench(); }, BEHIND);
   const bench = /^\/projects\/(\d+)$/.exec(pathname);
   if (!bench) return;
-  client.query(sessionQuery).catch(nothing);
   void openAhead(client, Number(bench[1]), search);
 }
