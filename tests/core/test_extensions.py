@@ -73,6 +73,27 @@ def test_columns_and_repeats() -> None:
 
 
 @pytest.mark.parametrize(
+    ("whois", "query", "absent", "column"),
+    [
+        ("localhost", "", "", "whois"),
+        ("whois.nic.example:70000", "", "", "whois"),
+        ("http://whois.nic.example", "", "", "whois"),
+        ("whois.nic.example", "domain", "", "whois_query"),
+        ("whois.nic.example", "{name}\tx", "", "whois_query"),
+        ("whois.nic.example", "", "x" * 121, "whois_absent"),
+    ],
+)
+def test_how_whois_is_asked_is_checked(whois: str, query: str, absent: str, column: str) -> None:
+    heading = "extension,whois,whois_query,whois_absent\n"
+    with pytest.raises(CatalogueError) as refused:
+        read_catalogue(f'{heading}io,{whois},"{query}",{absent}\n')
+    assert [p.path for p in refused.value.problems] == [f"line 2, {column}"]
+    assert refused.value.problems[0].text()
+    [entry] = read_catalogue(f"{heading}io,Whois.Nic.Example:4343,-T {{name}},No match\n")
+    assert (entry.whois, entry.whois_query) == ("whois.nic.example:4343", "-T {name}")
+
+
+@pytest.mark.parametrize(
     ("rule", "country", "kind", "may"),
     [
         ("open", "", "", "yes"),

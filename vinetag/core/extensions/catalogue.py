@@ -217,7 +217,7 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
     if rdap and (urlsplit(rdap).scheme not in ("http", "https") or not urlsplit(rdap).netloc):
         problems.append(Problem(f"{line}, rdap", "not_address", {"value": rdap[:80]}))
     whois, query = cells.get("whois", "").lower(), cells.get("whois_query", "")
-    if whois and not HOST.fullmatch(whois):
+    if whois and not (HOST.fullmatch(whois) and int(whois.partition(":")[2] or 43) < 65_536):
         problems.append(Problem(f"{line}, whois", "not_host", {"value": whois[:80]}))
     if query and not QUERY.fullmatch(query):
         problems.append(Problem(f"{line}, whois_query", "not_query", {"value": query[:80]}))

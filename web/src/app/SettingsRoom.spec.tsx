@@ -41,7 +41,7 @@ it('shows a setting changed elsewhere beside one\'s own, wherever one is', async
     return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { density: 'roomy' } } };
   });
   await userEvent.click(await screen.findByRole('button', { name: 'dense rows' }));
-  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('here: densethere: roomy');
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('Rows of the sheethere: densethere: roomy');
   expect(screen.getByRole('button', { name: 'roomy rows', pressed: true })).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
   await waitFor(() => { expect(sent().at(-1)).toEqual({ density: 'dense', seen: { density: 'roomy' } }); });

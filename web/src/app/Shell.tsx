@@ -73,13 +73,15 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
   );
 }
 
-const told = (value: Preferences[keyof Preferences]): string => (typeof value === 'object' && value !== null ? Object.entries(value).map(([key, one]) => (Array.isArray(value) ? String(one) : `${key} ${String(one)}`)).join(', ') : String(value ?? '')) || 'none';
+const told = (value: Preferences[keyof Preferences]): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : typeof value === 'object' && value !== null ? Object.entries(value).map(([key, one]) => (Array.isArray(value) ? String(one) : `${key} ${String(one)}`)).join(', ') : String(value ?? '')) || 'none';
+
+const SETTING: Readonly<Record<keyof Preferences, string>> = { theme: 'Paper', density: 'Rows of the sheet', locale: 'Numbers and dates, written as in', currency: 'Prices in', rate: 'One euro is', weights: 'Weights for new projects', extensions: 'Extensions for new projects', letter_keys: 'Keys of one letter', toured: 'The tour is put away' };
 
 /** Settings changed in another window meanwhile, wherever one is. */
 function SettingsElsewhere() {
   const { elsewhere, keepMine, takeTheirs } = usePreferences();
   if (!elsewhere) return null;
-  const parts = Object.keys(elsewhere.mine).map((key) => ({ word: key, here: told(elsewhere.mine[key as keyof Preferences]), there: told(elsewhere.theirs[key as keyof Preferences]) }));
+  const parts = Object.keys(elsewhere.mine).map((key) => ({ word: SETTING[key as keyof Preferences], here: told(elsewhere.mine[key as keyof Preferences]), there: told(elsewhere.theirs[key as keyof Preferences]) }));
   return <Elsewhere what="This setting" parts={parts} onMine={keepMine} onTheirs={takeTheirs} />;
 }
 

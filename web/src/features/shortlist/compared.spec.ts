@@ -23,6 +23,12 @@ it('puts what can be had before what cannot, and the cheaper first year before t
   expect(lines.price).toMatchObject({ values: ['€20, .ie', null, '€12, .ie'], best: [2] });
 });
 
+it('marks nothing where no status lets one hope more than another', () => {
+  const held = (status: 'taken' | 'reserved' | 'barred') => sampleJudged({ label: status, cells: [sampleCell({ extension: 'com', status })] });
+  const [com] = compare([held('taken'), held('reserved'), held('barred'), sampleJudged({ label: 'new' })], ['com']).filter((line) => line.key === '.com');
+  expect(com).toMatchObject({ values: ['taken', 'reserved', 'barred', 'unasked'], best: [] });
+});
+
 it('compares misspellings, warnings and notes as well', () => {
   expect(lines.right).toMatchObject({ values: [70, 100, 100], best: [1, 2] });
   expect(lines.misspelt?.values).toEqual(['incpost', 'none', 'none']);

@@ -15,6 +15,9 @@ export interface Line {
   differs: boolean;
 }
 
+/** How much a status lets one hope; what is gone, and what nobody asked, are alike. */
+const hope = (status: string): number => -Math.min(statusOf(status)?.worth ?? Infinity, statusOf('unasked')?.worth ?? Infinity);
+
 function line(key: string, word: string, kind: Line['kind'], values: Line['values'], worth?: readonly (number | null)[]): Line {
   const differs = new Set(values.map(String)).size > 1;
   const known = worth?.filter((w): w is number => w !== null) ?? [];
@@ -36,7 +39,7 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
   }
   for (const extension of extensions) {
     const statuses = names.map((n) => shownStatus(n.cells.find((c) => c.extension === extension)));
-    lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map((s) => -(statusOf(s)?.worth ?? 0))));
+    lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map(hope)));
   }
   const cheapest = names.map((n) => cheapestOf(n.cells));
   if (cheapest.some(Boolean)) {
