@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
 import { api, elsewhereOf, keys, type NamedView, type Project, unwrap } from '../../shared/api';
-import { useAddress } from '../../shared/lib/useAddress';
+import { leftWith, useAddress } from '../../shared/lib/useAddress';
 import { useNotify } from '../../shared/ui/Notices';
 
 const KEPT_AFTER = 1_500;
@@ -51,9 +51,9 @@ export function useLastView(project: Project): boolean {
     return () => { clearTimeout(timer); };
   }, [waits, search, keep]);
   // Who leaves sooner finds it all the same.
-  const latest = useRef(project.view);
-  useEffect(() => { if (!waits) latest.current = search; }, [waits, search]);
-  useEffect(() => () => { if (latest.current !== kept.current) keep({ view: latest.current }); }, [keep]);
+  const shown = useRef(!waits);
+  useEffect(() => { shown.current = !waits; }, [waits]);
+  useEffect(() => () => { if (shown.current && leftWith() !== kept.current) keep({ view: leftWith() }); }, [keep]);
   return !waits;
 }
 

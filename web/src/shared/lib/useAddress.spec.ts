@@ -34,4 +34,17 @@ describe('UnderWay', () => {
     other();
     expect(way.latest()).toBeUndefined();
   });
+
+  it('knows the address a page was left with, though the page had not followed it', () => {
+    const way = new UnderWay();
+    const leave = way.watch();
+    way.arrive('show=plot');
+    way.begin('show=plot&sort=clarity');
+    leave();
+    expect(way.last()).toBe('show=plot&sort=clarity');
+    // Back where one was before: that is where one is now.
+    way.watch();
+    way.arrive('show=plot');
+    expect(way.last()).toBe('show=plot');
+  });
 });

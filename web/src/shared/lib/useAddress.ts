@@ -6,7 +6,8 @@ type Turn = (now: URLSearchParams) => URLSearchParams;
 /** Addresses that were asked for and that the router has not followed yet: the next change builds on the latest of them. */
 export class UnderWay {
   #going: string[] = [];
-  #arrived = '';
+  #arrived: string | undefined;
+  #last = '';
   #watchers = 0;
 
   /** Somebody looks at the address until the function given back is called; with the last one goes what was under way. */
@@ -14,7 +15,9 @@ export class UnderWay {
     this.#watchers += 1;
     return () => {
       this.#watchers -= 1;
-      if (!this.#watchers) this.#going = [];
+      if (this.#watchers) return;
+      this.#going = [];
+      this.#arrived = undefined;
     };
   }
 
@@ -23,8 +26,14 @@ export class UnderWay {
     return this.#going.at(-1);
   }
 
+  /** The last one asked for or come to, also when everybody who looked has left. */
+  last(): string {
+    return this.#last;
+  }
+
   begin(address: string): void {
     this.#going.push(address);
+    this.#last = address;
   }
 
   /** The router is at this address; everyone who sees it may say so. One that was not asked for (a link, the way back) ends what was under way. */
@@ -32,11 +41,15 @@ export class UnderWay {
     if (address === this.#arrived) return;
     this.#arrived = address;
     const at = this.#going.lastIndexOf(address);
+    if (at < 0) this.#last = address;
     this.#going = at < 0 ? [] : this.#going.slice(at + 1);
   }
 }
 
 const underWay = new UnderWay();
+
+/** The query a page was left with: the router shows a change of the address before the page has followed it, and a page can be left in between. */
+export const leftWith = (): string => underWay.last();
 
 /** The query of the address, and a way to change it that builds on changes still under way: two within a moment must not overwrite each other. */
 export function useAddress(): [URLSearchParams, (turn: Turn, options?: { replace: boolean }) => void] {
