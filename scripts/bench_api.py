@@ -38,6 +38,7 @@ def fill(project: Any, count: int) -> None:
     """Made-up candidates, all columns filled as real ones are."""
     from vinetag.apps.naming.models import Candidate
     from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
+    from vinetag.core.candidates import Part, part_document
 
     rng = random.Random(project.pk)
 
@@ -53,7 +54,10 @@ def fill(project: Any, count: int) -> None:
                 strength=0.5,
                 scores={name: round(rng.uniform(20, 100), 2) for name in MEASURE_NAMES},
                 recipes=[rng.choice(RECIPE_NAMES)],
-                parts=[[label[:3], "lead", "", 0], [label[3:], "tail", "", 3]],
+                parts=[
+                    part_document(Part(label[:3], "lead", "", 0)),
+                    part_document(Part(label[3:], "tail", "", 3)),
+                ],
                 syllables=rng.randint(1, 5),
                 words=rng.randint(1, 3),
                 added=["noun"],

@@ -6,6 +6,8 @@ from pathlib import Path
 import pytest
 from django.apps import apps
 
+from scripts.build_schemas import schemas, written
+
 ROOT = Path(__file__).parents[1]
 PAGES = [ROOT / "README.md", *sorted((ROOT / "docs").glob("*.md"))]
 LINK = re.compile(r"\]\((?!http|#)([^)#]+)")
@@ -31,6 +33,11 @@ def test_the_picture_of_the_data_shows_every_table() -> None:
     assert [m.__name__ for m in ours if f"`{m.__name__}`" not in text] == []
     picture = text[text.index("erDiagram") : text.index("```", text.index("erDiagram"))]
     assert [m.__name__ for m in ours if m.__name__ not in picture] == []
+
+
+def test_the_schemas_are_those_of_the_models() -> None:
+    made = {name: written(schema) for name, schema in schemas().items()}
+    assert made == {p.name: p.read_text("utf-8") for p in (ROOT / "docs").glob("*.schema.json")}
 
 
 def test_every_setting_is_in_the_documents() -> None:

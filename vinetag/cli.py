@@ -20,7 +20,7 @@ from time import monotonic
 from typing import Any
 
 from vinetag.core.brief import Brief, parse_brief
-from vinetag.core.candidates import Candidate
+from vinetag.core.candidates import Candidate, part_document
 from vinetag.core.checking import TROUBLE_WORDING, read_pasted, write_evidence
 from vinetag.core.checking import told as in_words
 from vinetag.core.errors import CoreError, Problem
@@ -160,7 +160,7 @@ def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
         {
             **_graded(grader, g.candidate, why=args.format == "json"),
             "recipes": list(g.candidate.recipes),
-            "parts": [part._asdict() for part in g.candidate.parts],
+            "parts": [part_document(part) for part in g.candidate.parts],
         }
         for g in made.names
     ]
@@ -183,7 +183,7 @@ def _vary(args: argparse.Namespace) -> list[dict[str, Any]]:
             "of": label,
             "label": g.candidate.label,
             "grade": round(g.grade.grade, 1),
-            "parts": [part._asdict() for part in g.candidate.parts],
+            "parts": [part_document(part) for part in g.candidate.parts],
         }
         for label in _names_in()
         for g in vary(label, brief, lexicon, limit=args.limit)

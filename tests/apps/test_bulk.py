@@ -4,12 +4,12 @@ import asyncio
 import csv
 import io
 import json
-from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from typing import Any
 from urllib.parse import quote
 
+import msgspec
 import pytest
 import redis
 from asgiref.sync import sync_to_async
@@ -299,7 +299,7 @@ def test_a_price_stands_after_a_check_that_asks_no_seller(api: APIClient, projec
     taken = Evidence("rdap", "registered", now)
     save_answers(project.pk, [answer("inkpost", status="taken", evidence=(taken,))])
     assert project.lookups.get().status == "taken"
-    old = replace(seller, at=now - timedelta(days=8))
+    old = msgspec.structs.replace(seller, at=now - timedelta(days=8))
     late = answer("paperpost", status="premium", evidence=(registry, old), purpose="buying")
     save_answers(project.pk, [late])
     save_answers(project.pk, [answer("paperpost", evidence=(registry,))])

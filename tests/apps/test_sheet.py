@@ -131,7 +131,9 @@ def test_a_word_across_the_dot_shows_where_it_falls(api: APIClient, person: User
     project = create_project(owner=person, name="Dots", brief=brief)
     [row] = [r for r in ask(api, project, text="letterpre")["rows"] if r["label"] == "letterpre"]
     assert row["dot"] == "ss"
-    assert row["change"].startswith("letterpress, with the dot before ss")
+    args = {"word": "letterpress", "extension": "ss", "before": "letterpre"}
+    assert (row["change"]["code"], row["change"]["args"]) == ("across_dot", args)
+    assert row["change"]["message"].startswith("letterpress, with the dot before ss")
 
 
 def test_the_page_costs_a_fixed_number_of_queries(

@@ -1,6 +1,7 @@
 """A project as a file and back, its copy, where projects stand, and names set in type."""
 
 import json
+import re
 from datetime import timedelta
 from pathlib import Path
 from typing import Any
@@ -23,6 +24,10 @@ from vinetag.apps.shortlists.services import keep, note, tag
 from vinetag.core.brief import brief_document, parse_brief
 
 SCHEMA = json.loads(Path("docs/project.schema.json").read_text("utf-8"))
+PART = {"text": "ink", "kind": "clip", "start": 0}
+CUT_OF_NOTHING = {"code": "cut", "args": {"word": "inkling"}}
+ANSWER = {"label": "ink", "extension": "com", "status": "open"}
+EVIDENCE = {"source": "rdap", "says": "unregistered", "at": "2026-01-02T03:04:05+00:00"}
 
 
 @pytest.fixture
@@ -89,9 +94,12 @@ def test_what_was_taken_away_comes_back_the_same(
         ({"version": 9}, ["version"]),
         ({"name": 7}, ["name"]),
         ({"seed": "x"}, ["seed"]),
-        ({"shortlist": 3, "duels": [{"winner": "ink"}]}, ["shortlist", "duels.0"]),
+        ({"shortlist": 3, "duels": [{"winner": "ink"}]}, ["shortlist", "duels.0.loser"]),
         ({"dismissed": ["no name", "inkpost"]}, ["dismissed.0"]),
-        ({"answers": [{"label": "ink", "extension": "com", "status": "blue"}]}, ["answers.0"]),
+        (
+            {"answers": [{"label": "ink", "extension": "com", "status": "blue"}]},
+            ["answers.0.status"],
+        ),
         ({"brief": {"extensions": []}}, ["brief.extensions"]),
     ],
 )
@@ -105,10 +113,6 @@ def test_a_file_that_makes_no_sense_makes_nothing(
     assert [p.pk for p in Project.objects.all()] == [full.pk]
     # It is asked for as often as one likes, and is nobody else's.
     assert api.get(f"/api/filings/{refused['id']}").json() == refused
-
-
-ANSWER = {"label": "ink", "extension": "com", "status": "open"}
-EVIDENCE = {"source": "rdap", "says": "unregistered", "at": "2026-01-02T03:04:05+00:00"}
 
 
 @pytest.mark.parametrize(
@@ -130,7 +134,10 @@ def test_odd_values_of_a_file_are_told_at_their_place_and_store_nothing(
     entry = json.dumps(ANSWER)[:-1].encode() + b", " + odd + b"}"
     told = post(api, good.replace(b'"answers": []', b'"answers": [' + entry + b"]")).json()
     assert told["state"] == "failed"
-    assert told["problems"][0]["path"] in ("answers.0", "file")
+    field = re.match(rb'"(\w+)"', odd)
+    assert field
+    place = f"answers.0.{field[1].decode()}"
+    assert re.fullmatch(rf"{place}(\.\d+)?|file", told["problems"][0]["path"])
     assert Project.objects.count() == 1
 
 
@@ -141,6 +148,8 @@ def test_odd_values_of_a_file_are_told_at_their_place_and_store_nothing(
         {"shortlist": [{"label": "inkpost", "parts": [["ink", "keyword", "ink", 40]]}]},
         {"shortlist": [{"label": "inkpost", "parts": [["sea", "keyword", "sea", 0]]}]},
         {"shortlist": [{"label": "inkpost", "parts": [["ink", "wizardry", "ink", 0]]}]},
+        {"shortlist": [{"label": "inkpost", "parts": [{**PART, "change": {"code": "cut"}}]}]},
+        {"shortlist": [{"label": "inkpost", "parts": [{**PART, "change": CUT_OF_NOTHING}]}]},
         {"view": "x" * 5_000},
         {"looked": {"seen": ["ink"] * 60_000}},
         {"views": [{"name": "a", "search": "b" * 3_000}]},

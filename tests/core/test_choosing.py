@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from vinetag.core.brief import Brief, Keyword, Limits, parse_brief
 from vinetag.core.candidates import Candidate, Part
+from vinetag.core.concepts import Change
 from vinetag.core.grade import Grade
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.lexicon.standing import gerund
@@ -181,7 +182,7 @@ class TestSieve:
 
     def test_offensive_letters_inside_an_ordinary_word_are_not_read(self) -> None:
         assert Sieve(BRIEF, LEXICON).passes(joined([stem("cockpit"), stem("lab")], 1))
-        made_up = Draft("cocklet", (Part("cocklet", "invent", "", 0, "new word"),), 1)
+        made_up = Draft("cocklet", (Part("cocklet", "invent", "", 0, Change("new", {})),), 1)
         assert not Sieve(BRIEF, LEXICON).passes(made_up)
 
 

@@ -29,6 +29,13 @@ def drafts(recipe: str, *words: str, **fields: object) -> dict[str, Draft]:
     return {d.label: d for d in BY_NAME[recipe].make(Job(of, LEXICON))}
 
 
+def told(draft: Draft) -> str:
+    """What was done to its first part, in words."""
+    change = draft.parts[0].change
+    assert change is not None
+    return change.text()
+
+
 @pytest.mark.parametrize(
     ("word", "suffix", "made"),
     [
@@ -84,18 +91,18 @@ def test_forms_are_those_of_the_dictionary() -> None:
     assert "dogging" not in found
     assert {"consultant", "bakeries"} <= set(found)
     assert all(label in LEXICON.words for label in found)
-    assert found["bakeries"].parts[0].change == "plural of bakery"
+    assert told(found["bakeries"]) == "plural of bakery"
 
 
 def test_a_blend_says_what_overlaps() -> None:
     found = drafts("blend", "stamp", "amplify")
-    assert found["stamplify"].parts[0].change == "blend of stamp and amplify, sharing amp"
+    assert told(found["stamplify"]) == "blend of stamp and amplify, sharing amp"
     assert [p.keyword for p in found["stamplify"].parts] == ["stamp", "amplify"]
 
 
 def test_both_words_of_a_blend_can_be_seen() -> None:
     found = drafts("blend", "graphic", "kitchen", "pink", "candle", "glow", "climbing", "owl")
-    assert "sound of c and k" in found["graphikitchen"].parts[0].change
+    assert "sound of c and k" in told(found["graphikitchen"])
     # Neither a word cut down to another, nor one of which a single letter is left, nor a slip.
     found |= drafts("blend", "night", "time")
     assert not {"pincandle", "glowl", "climbings", "nightime"} & set(found)
@@ -103,7 +110,7 @@ def test_both_words_of_a_blend_can_be_seen() -> None:
 
 def test_a_blend_shares_two_letters_or_a_sound_so_that_no_word_hides() -> None:
     found = drafts("blend", "copper", "perfume", "honey", "lantern", "chess", "stars", "bee")
-    assert found["copperfume"].parts[0].change == "blend of copper and perfume, sharing per"
+    assert told(found["copperfume"]) == "blend of copper and perfume, sharing per"
     hidden = {"honeyard", "lanternest", "freshoney", "chessong", "starstamp", "starstar"}
     assert not hidden & set(found)
 
@@ -150,8 +157,8 @@ def test_invented_words_are_taken_for_no_other_word() -> None:
     common = {w.text for w in LEXICON.words.values() if w.zipf >= 3}
     for label, draft in found.items():
         [part] = draft.parts
-        begun = part.change.removeprefix("new word").removeprefix(" on ").split(" ")[0]
-        assert label.startswith(begun)
+        assert part.change is not None
+        assert label.startswith(part.change.args.get("start", ""))
         assert not re.search(r"(ing|ed|tion|sion|ness|ment|[^aeiou]s)$", label)
         assert not any(label[-n:] in common for n in range(4, len(label)))
         if len(label) > 5:
@@ -181,8 +188,11 @@ def test_the_dot_falls_inside_a_word_also_before_two_levels() -> None:
     assert "letterpre" in found  # .ss is an extension
     for draft in found.values():
         change = draft.parts[0].change
-        assert f"{draft.label}." in change
-        assert "dot before" in change
+        assert change is not None
+        word, extension = change.args["word"], change.args["extension"]
+        whole = f"{draft.label}.{extension}"
+        assert change.text() == f"{word}, with the dot before {extension}: {whole}"
+        assert whole.replace(".", "") == word
 
 
 def test_places_stand_before_and_behind_with_forms() -> None:
@@ -199,7 +209,7 @@ def test_initials_are_carried_by_a_word() -> None:
     assert "qnsclub" in found
     assert "qnsclub" not in drafts("initials", "quiet night sky", "club")
     assert "qns" not in found  # cannot be said alone
-    assert any(d.parts[0].change.startswith("initials of") for d in found.values())
+    assert any(told(d).startswith("initials of") for d in found.values())
 
 
 def test_recipes_are_switched_off_and_the_dial_is_felt() -> None:

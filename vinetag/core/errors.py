@@ -25,6 +25,7 @@ _WORDING: Mapping[str, str] = {
     "blank": "Write something here.",
     "not_text": "This should be text.",
     "not_number": "This should be a whole number.",
+    "not_yes_no": "This should be yes or no.",
     "not_list": "This should be a list.",
     "not_object": "This should be an object with named fields.",
     "unknown_field": "There is no field called “{field}”.",

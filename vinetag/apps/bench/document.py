@@ -1,28 +1,43 @@
-"""A project as one document: the typed schema both its file and its copy are read by.
+"""A project as one document: the typed model both its file and its copy are read by.
 
-docs/project.schema.json describes the same for others. Nothing a file says is believed further than
-this: what is longer, larger, of another kind or at no possible time is told with its place.
+docs/project.schema.json is made from it. Nothing a file says is believed further than this: what is
+longer, larger, of another kind or at no possible time is told with its place.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from decimal import Decimal
-from typing import Annotated, Any, Final, Literal, TypeVar
+from typing import Annotated, Any, Final, get_args
 
 import msgspec
-from msgspec import Meta, Raw, Struct
+from pydantic import AfterValidator, BeforeValidator, Field
+from pydantic_core import CoreSchema, core_schema
 
-from vinetag.core.checking import Purpose, Says, Source, Status, Trouble
+from vinetag.core.candidates import Part
+from vinetag.core.checking import STATUSES, Evidence, Purpose, Status, Trouble, read_evidence
+from vinetag.core.concepts import CHANGES, PART_KINDS, Change, PartName
+from vinetag.core.documents import (
+    Amount,
+    Between,
+    Document,
+    Line,
+    Marker,
+    OneOf,
+    Read,
+    Text,
+    each_once,
+    refusal,
+)
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.extensions import parse_extension
 from vinetag.core.money import amount_of
 from vinetag.core.names import parse_label
 
 __all__ = [
-    "FORMAT", "VERSION", "Answer", "Document", "Duel", "Kept", "Listed", "PastAnswer", "View",
-    "read_document",
+    "FORMAT", "VERSION", "Answer", "Duel", "Kept", "Listed", "PastAnswer", "ProjectFile", "View",
+    "project_schema", "read_document",
 ]  # fmt: skip
 
 FORMAT: Final = "vinetag-project"
@@ -30,298 +45,89 @@ VERSION: Final = 1
 EARLIEST: Final = datetime(1970, 1, 1, tzinfo=UTC)
 LATEST: Final = datetime(9990, 1, 1, tzinfo=UTC)
 MOST_TOLD: Final = 50
-
-Label = Annotated[str, Meta(max_length=253)]
-Text = Annotated[str, Meta(max_length=300)]
-
-
-class Price(Decimal):
-    """An amount as a file has it: digits as text, or a number as earlier versions wrote it."""
+LONGEST_LABEL: Final = 253
+UNREADABLE: Final = "entry_unreadable"
+SCHEMA_SAYS: Final = (
+    "A project as one file. Made names are not in it: the brief and the seed make them again."
+)
 
 
-PartKind = Literal[
-    "keyword", "kin", "name", "lead", "tail", "place", "hyphen", "form", "affix", "blend", "clip",
-    "respell", "mirror", "invent", "initials", "acrossdot", "word", "world", "small", "ending",
-]  # fmt: skip
-T = TypeVar("T", bound=Struct)
+class FileError(CoreError):
+    """A project's file cannot be read, each problem at its place."""
 
 
-class View(Struct):
-    name: Annotated[str, Meta(max_length=40)]
-    search: Annotated[str, Meta(max_length=2_000)]
+class _Anything(Marker):
+    """A value of more than one type in documents."""
+
+    def base(self) -> CoreSchema:
+        return core_schema.any_schema()
 
 
-class Part(Struct, array_like=True):
-    text: Annotated[str, Meta(max_length=63)]
-    kind: PartKind
-    keyword: Text
-    start: Annotated[int, Meta(ge=0, le=62)]
-    change: Text = ""
+@dataclass(frozen=True)
+class _Moment(_Anything):
+    """A date and time, in UTC; with `past`, what is said to lie in the future was now."""
 
+    past: bool = False
 
-class Kept(Struct):
-    label: Label
-    extension: Annotated[str, Meta(max_length=63)] = ""
-    note: Annotated[str, Meta(max_length=2_000)] = ""
-    tags: Annotated[list[Annotated[str, Meta(max_length=30)]], Meta(max_length=10)] = []
-    recipes: Annotated[list[Annotated[str, Meta(max_length=20)]], Meta(max_length=20)] = []
-    parts: Annotated[list[Part], Meta(max_length=20)] = []
-    strength: Annotated[float, Meta(ge=0, le=1)] = 0.0
-
-
-class Duel(Struct):
-    winner: Label
-    loser: Label
-    tie: bool = False
-
-
-class Listed(Struct):
-    label: Label
-    extensions: Annotated[
-        list[Annotated[str, Meta(max_length=64)]], Meta(min_length=1, max_length=40)
-    ]
-
-
-class Quote(Struct):
-    currency: Annotated[str, Meta(pattern=r"^[A-Z]{3}\Z")]
-    first_year: Price | None = None
-    renewal: Price | None = None
-    asked: Price | None = None
-
-
-class EvidenceItem(Struct):
-    source: Source
-    says: Says
-    at: datetime
-    address: Annotated[str, Meta(max_length=1_000)] = ""
-    trouble: Trouble = ""
-    detail: Text = ""
-    registrar: Text = ""
-    holder: Text = ""
-    registered: datetime | None = None
-    expires: datetime | None = None
-    changed: datetime | None = None
-    statuses: Annotated[list[Annotated[str, Meta(max_length=60)]], Meta(max_length=40)] = []
-    drops: tuple[datetime, datetime] | None = None
-    quote: Quote | None = None
-
-
-class PastAnswer(Struct):
-    label: Label
-    extension: Annotated[str, Meta(max_length=63)]
-    status: Status
-    asked_at: datetime
-    likely: bool = False
-    trouble: Trouble = ""
-
-
-class Answer(Struct):
-    label: Label
-    extension: Annotated[str, Meta(max_length=63)]
-    status: Status
-    asked_at: datetime | None = None
-    likely: bool = False
-    trouble: Trouble = ""
-    purpose: Purpose = "scan"
-    evidence: Annotated[list[EvidenceItem], Meta(max_length=8)] = []
-    registered: datetime | None = None
-    expires: datetime | None = None
-    drops_from: datetime | None = None
-    drops_to: datetime | None = None
-    currency: Annotated[str, Meta(pattern=r"^([A-Z]{3})?\Z")] = ""
-    first_year: Price | None = None
-    renewal: Price | None = None
-    holder_asks: Price | None = None
-
-
-class Looked(Struct):
-    seen: list[Label] = []
-    later: list[Label] = []
-
-
-class Document(Struct):
-    """A project as it is read: every label parsed, every moment aware and possible."""
-
-    name: str
-    brief: dict[str, Any]
-    seed: int
-    view: str
-    views: Sequence[View]
-    shortlist: Sequence[Kept]
-    duels: Sequence[Duel]
-    dismissed: Sequence[str]
-    looked: Looked
-    pasted: Sequence[Listed]
-    answers: Sequence[Answer]
-    past_answers: Sequence[PastAnswer]
-
-
-class _Envelope(Struct):
-    """The file with its lists unread, so that one bad entry does not hide the others."""
-
-    format: Raw = Raw(b"null")
-    version: Raw = Raw(b"null")
-    name: Raw = Raw(b'""')
-    brief: Raw = Raw(b"{}")
-    seed: Raw = Raw(b"1")
-    view: Raw = Raw(b'""')
-    views: Raw = Raw(b"[]")
-    shortlist: Raw = Raw(b"[]")
-    duels: Raw = Raw(b"[]")
-    dismissed: Raw = Raw(b"[]")
-    looked: Raw = Raw(b"{}")
-    pasted: Raw = Raw(b"[]")
-    answers: Raw = Raw(b"[]")
-    past_answers: Raw = Raw(b"[]")
-
-
-MOST: Final = {
-    "views": 30, "shortlist": 300, "duels": 5_000, "dismissed": 20_000, "looked": 50_000,
-    "pasted": 5_000, "answers": 200_000, "past_answers": 200_000,
-}  # fmt: skip
-
-
-def read_document(content: bytes) -> tuple[Document | None, list[Problem]]:
-    """The document, or what is wrong with it, each problem with its path, up to MOST_TOLD."""
-    try:
-        envelope = msgspec.json.decode(content, type=_Envelope)
-    except msgspec.ValidationError:
-        return None, [Problem("file", "not_project")]
-    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
-        return None, [Problem("file", "not_json", {"detail": str(error)[:120]})]
-    if bytes(envelope.format) != b'"%s"' % FORMAT.encode():
-        return None, [Problem("file", "not_project")]
-    if bytes(envelope.version) != b"%d" % VERSION:
-        said = bytes(envelope.version)[:20].decode("utf-8", "replace")
-        return None, [Problem("version", "version_unknown", {"version": said, "known": VERSION})]
-    return _Reader(envelope).read()
-
-
-def _amount(kind: type, given: object) -> Price:
-    if kind is not Price or isinstance(given, bool):
-        raise ValueError("not an amount")
-    return Price(amount_of(given))
-
-
-class _Reader:
-    def __init__(self, envelope: _Envelope) -> None:
-        self._envelope = envelope
-        self.problems: list[Problem] = []
-
-    def read(self) -> tuple[Document | None, list[Problem]]:
-        text = Annotated[str, Meta(max_length=2_000)]
-        looked = self._one("looked", Looked, "entry_unreadable") or Looked()
-        document = Document(
-            name=self._one("name", Annotated[str, Meta(max_length=80)], "not_text") or "",
-            brief=self._one("brief", dict[str, Any], "not_object") or {},
-            seed=self._one("seed", Annotated[int, Meta(ge=0, lt=2**31)], "not_number") or 0,
-            view=self._one("view", text, "not_text") or "",
-            views=self._items("views", View),
-            shortlist=self._items("shortlist", Kept, _kept),
-            duels=self._items("duels", Duel, _duel),
-            dismissed=[one.label for one in self._items("dismissed", _Bare, _labelled)],
-            looked=Looked(self._labels("seen", looked.seen), self._labels("later", looked.later)),
-            pasted=self._items("pasted", Listed, _listed),
-            answers=self._items("answers", Answer, _answer),
-            past_answers=self._items("past_answers", PastAnswer, _past),
-        )
-        return (None if self.problems else document), self.problems
-
-    def _one(self, name: str, kind: Any, code: str) -> Any:
+    def read(self, value: Any) -> datetime:
         try:
-            return msgspec.json.decode(getattr(self._envelope, name), type=kind)
-        except (msgspec.DecodeError, RecursionError):
-            self._tell(Problem(name, code))
-            return None
+            return _possible(datetime.fromisoformat(value), past=self.past)
+        except (TypeError, ValueError, OverflowError):
+            raise refusal(UNREADABLE) from None
 
-    def _items(
-        self, name: str, kind: type[T], check: Callable[[T], None] = lambda _: None
-    ) -> list[T]:
-        """A list, each entry read; entries that cannot be are told by their place."""
+    def described(self) -> dict[str, Any]:
+        return {"type": "string", "format": "date-time"}
+
+
+class _Price(_Anything):
+    """An amount: digits as text, or a number as earlier versions wrote it."""
+
+    def read(self, value: Any) -> Decimal:
         try:
-            given = msgspec.json.decode(getattr(self._envelope, name), type=list[Raw])
-        except msgspec.DecodeError:
-            self._tell(Problem(name, "not_list"))
-            return []
-        if len(given) > MOST[name]:
-            self._tell(Problem(name, "too_many", {"limit": MOST[name], "count": len(given)}))
-            return []
-        decoder, found = msgspec.json.Decoder(kind, dec_hook=_amount), []
-        for i, raw in enumerate(given):
-            try:
-                one = decoder.decode(raw if kind is not _Bare else b'{"label":%s}' % bytes(raw))
-                check(one)
-                found.append(one)
-            except CoreError as error:
-                told = {"text": error.problems[0].text()}
-                self._tell(Problem(f"{name}.{i}", "as_told", told))
-            except (msgspec.DecodeError, ValueError, OverflowError, RecursionError):
-                self._tell(Problem(f"{name}.{i}", "entry_unreadable"))
-        return found
+            if isinstance(value, str | int | float) and not isinstance(value, bool):
+                return amount_of(value)
+        except ValueError:
+            pass
+        raise refusal(UNREADABLE)
 
-    def _labels(self, name: str, labels: Sequence[str]) -> list[str]:
-        if len(labels) > MOST["looked"]:
-            much = {"limit": MOST["looked"], "count": len(labels)}
-            self._tell(Problem(f"looked.{name}", "too_many", much))
-            return []
-        found = []
-        for i, label in enumerate(labels):
-            try:
-                found.append(parse_label(label))
-            except CoreError as error:
-                told = {"text": error.problems[0].text()}
-                self._tell(Problem(f"looked.{name}.{i}", "as_told", told))
-        return list(dict.fromkeys(found))
-
-    def _tell(self, problem: Problem) -> None:
-        if len(self.problems) < MOST_TOLD:
-            self.problems.append(problem)
+    def described(self) -> dict[str, Any]:
+        return {"type": ["string", "number"], "pattern": r"^[0-9]+(\.[0-9]{1,3})?$"}
 
 
-class _Bare(Struct):
-    label: Label
+class _Said(_Anything):
+    """What one source said, as vinetag.core.checking writes it, within bounds."""
+
+    def read(self, value: Any) -> Evidence:
+        try:
+            said = read_evidence(value)
+            texts = (said.detail, said.registrar, said.holder, *said.statuses)
+            long = len(said.address) > 1_000 or any(len(text) > 300 for text in texts)
+            if long or len(said.statuses) > 40:
+                raise refusal(UNREADABLE)
+            return _dated(said)
+        except (ValueError, OverflowError, TypeError):
+            raise refusal(UNREADABLE) from None
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "object"}
 
 
-def _labelled(one: Any) -> None:
-    one.label = parse_label(one.label)
+class _JsonObject(_Anything):
+    """An object that is read elsewhere."""
+
+    def read(self, value: Any) -> dict[str, Any]:
+        if isinstance(value, dict):
+            return value
+        raise refusal("not_object")
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "object"}
 
 
-def _kept(one: Kept) -> None:
-    _labelled(one)
-    one.extension = parse_extension(one.extension) if one.extension else ""
-    for part in one.parts:
-        if not one.label.startswith(part.text, part.start):
-            raise ValueError("a part that is not in the name")
-
-
-def _duel(one: Duel) -> None:
-    one.winner, one.loser = parse_label(one.winner), parse_label(one.loser)
-
-
-def _listed(one: Listed) -> None:
-    _labelled(one)
-    one.extensions = list(dict.fromkeys(parse_extension(e) for e in one.extensions))
-
-
-def _past(one: PastAnswer) -> None:
-    _labelled(one)
-    one.extension = parse_extension(one.extension)
-    one.asked_at = _possible(one.asked_at, past=True)
-
-
-def _answer(one: Answer) -> None:
-    _labelled(one)
-    one.extension = parse_extension(one.extension)
-    if one.asked_at:
-        one.asked_at = _possible(one.asked_at, past=True)
-    for holder in (one, *one.evidence):
-        for name in ("registered", "expires", "changed", "drops_from", "drops_to"):
-            if moment := getattr(holder, name, None):
-                setattr(holder, name, _possible(moment))
-    for evidence in one.evidence:
-        evidence.at = _possible(evidence.at, past=True)
-        if evidence.drops:
-            evidence.drops = _possible(evidence.drops[0]), _possible(evidence.drops[1])
+def _label(typed: str) -> str:
+    if len(typed) > LONGEST_LABEL:
+        raise refusal("too_long", limit=LONGEST_LABEL, length=len(typed))
+    return parse_label(typed)
 
 
 def _possible(moment: datetime, *, past: bool = False) -> datetime:
@@ -332,3 +138,256 @@ def _possible(moment: datetime, *, past: bool = False) -> datetime:
     if not EARLIEST <= aware <= LATEST:
         raise ValueError("a moment at the ends of time")
     return min(aware, datetime.now(UTC)) if past else aware
+
+
+def _dated(said: Evidence) -> Evidence:
+    moments: dict[str, Any] = {"at": _possible(said.at, past=True)}
+    for name in ("registered", "expires", "changed"):
+        if moment := getattr(said, name):
+            moments[name] = _possible(moment)
+    if said.drops:
+        moments["drops"] = (_possible(said.drops[0]), _possible(said.drops[1]))
+    return msgspec.structs.replace(said, **moments)
+
+
+LABEL_SCHEMA: Final = {
+    "type": "string",
+    "maxLength": 63,
+    "description": "A name without extension, as in the DNS (RFC 1035; RFC 5891 for other letters)",
+}
+EXTENSION_SCHEMA: Final = {"type": "string", "description": "Without its first dot"}
+CURRENCY_SCHEMA: Final = {
+    "type": "string",
+    "pattern": "^([A-Z]{3})?$",
+    "description": "ISO 4217",
+}
+
+
+def _extension_or_none(typed: str) -> str:
+    return parse_extension(typed) if typed else ""
+
+
+def _currency(typed: str) -> str:
+    if typed and not (len(typed) == 3 and typed.isascii() and typed.isalpha() and typed.isupper()):
+        raise refusal(UNREADABLE)
+    return typed
+
+
+Label = Annotated[str, Read(_label, LABEL_SCHEMA)]
+Extension = Annotated[str, Read(parse_extension, EXTENSION_SCHEMA)]
+AnyExtension = Annotated[str, Read(_extension_or_none, EXTENSION_SCHEMA)]
+Currency = Annotated[str, Read(_currency, CURRENCY_SCHEMA)]
+Price = Annotated[Annotated[Decimal, _Price()] | None, Field()]
+Past = Annotated[datetime, _Moment(past=True)]
+Moment = Annotated[Annotated[datetime, _Moment()] | None, Field()]
+Troubled = Annotated[Trouble, OneOf(get_args(Trouble))]
+YesNo = Annotated[bool, Field(strict=True)]
+Once = AfterValidator(each_once)
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """A view of the sheet kept under a name."""
+
+    name: Annotated[str, Text(40)]
+    search: Annotated[str, Text(2_000)]
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeItem:
+    """What was done to a word, as vinetag.core.concepts has it."""
+
+    code: Annotated[str, OneOf(tuple(CHANGES))]
+    args: Annotated[dict[str, Annotated[str, Text(300)]], Field(max_length=8)]
+
+
+def _has_its_arguments(change: ChangeItem) -> ChangeItem:
+    try:
+        Change(change.code, change.args).text()
+    except (KeyError, IndexError):
+        raise refusal(UNREADABLE) from None
+    return change
+
+
+def _named(value: Any) -> Any:
+    """Earlier versions wrote a part's fields in a row, with a sentence for the change."""
+    if not isinstance(value, list):
+        return value
+    fields = dict(zip(("text", "kind", "keyword", "start"), value, strict=False))
+    if len(value) > 4 and value[4]:
+        fields["change"] = {"code": "as_told", "args": {"text": value[4]}}
+    return fields
+
+
+@dataclass(frozen=True, slots=True)
+class PartItem:
+    """A stretch of a name: where its letters come from."""
+
+    text: Annotated[str, Text(63)]
+    kind: Annotated[PartName, OneOf(tuple(PART_KINDS))]
+    start: Annotated[int, Between(0, 62)]
+    keyword: Annotated[str, Text(300)] = ""
+    change: Annotated[ChangeItem, AfterValidator(_has_its_arguments)] | None = None
+
+    @property
+    def part(self) -> Part:
+        """As the core has it."""
+        change = Change(self.change.code, self.change.args) if self.change else None
+        return Part(self.text, self.kind, self.keyword, self.start, change)
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A name on the shortlist."""
+
+    label: Label
+    extension: Annotated[AnyExtension, Field(description="Of a full name; empty for a name")] = ""
+    note: Annotated[str, Text(2_000)] = ""
+    tags: Annotated[tuple[Annotated[str, Text(30)], ...], Field(max_length=10)] = ()
+    recipes: Annotated[tuple[Annotated[str, Text(20)], ...], Field(max_length=20)] = ()
+    parts: Annotated[
+        tuple[Annotated[PartItem, BeforeValidator(_named)], ...], Field(max_length=20)
+    ] = ()
+    strength: Annotated[float, Amount(0, 1)] = 0.0
+    kept_at: Annotated[str, Text(40)] = ""
+
+
+def _of_its_parts(kept: Kept) -> Kept:
+    if not all(kept.label.startswith(part.text, part.start) for part in kept.parts):
+        raise refusal(UNREADABLE)
+    return kept
+
+
+@dataclass(frozen=True, slots=True)
+class Duel:
+    """What was preferred to what."""
+
+    winner: Label
+    loser: Label
+    tie: YesNo = False
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """A name of the list that was pasted."""
+
+    label: Label
+    extensions: Annotated[tuple[Extension, ...], Field(min_length=1, max_length=40), Once]
+
+
+@dataclass(frozen=True, slots=True)
+class PastAnswer:
+    """What was known before it was found to be otherwise."""
+
+    label: Label
+    extension: Extension
+    status: Annotated[Status, OneOf(STATUSES)]
+    asked_at: Past
+    likely: Annotated[YesNo, Field(description="No source with authority has said so")] = False
+    trouble: Annotated[Troubled, Field(description="Why it was unsure")] = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What is known of a full name."""
+
+    label: Label
+    extension: Extension
+    status: Annotated[Status, OneOf(STATUSES)]
+    asked_at: Past | None = None
+    likely: Annotated[YesNo, Field(description="No source with authority has said so")] = False
+    trouble: Annotated[Troubled, Field(description="Why it was unsure")] = ""
+    purpose: Annotated[Purpose, OneOf(get_args(Purpose))] = "scan"
+    evidence: Annotated[
+        tuple[Annotated[Evidence, _Said()], ...],
+        Field(max_length=8, description="What each source said, when"),
+    ] = ()
+    registered: Moment = None
+    expires: Moment = None
+    drops_from: Moment = None
+    drops_to: Moment = None
+    currency: Currency = ""
+    first_year: Price = None
+    renewal: Price = None
+    holder_asks: Price = None
+
+
+Labels = Annotated[tuple[Label, ...], Field(max_length=50_000), Once]
+
+
+@dataclass(frozen=True, slots=True)
+class Looked:
+    """Names somebody has looked at, and put off."""
+
+    seen: Labels = ()
+    later: Labels = ()
+
+
+@dataclass(frozen=True, slots=True)
+class ProjectFile:
+    """A project as it is read: every label parsed, every moment aware and possible."""
+
+    format: Annotated[str, OneOf((FORMAT,))] = FORMAT
+    version: Annotated[int, Between(VERSION, VERSION)] = VERSION
+    written_at: Annotated[str, Text(40), Field(description="When the file was made")] = ""
+    name: Annotated[str, Line(80)] = ""
+    brief: Annotated[dict[str, Any], _JsonObject()] = field(default_factory=dict)
+    seed: Annotated[
+        int,
+        Between(0, 2**31 - 1),
+        Field(description="With the brief it makes the same names again"),
+    ] = 1
+    view: Annotated[
+        str,
+        Text(2_000),
+        Field(description="The sheet as looked at last, the query of an address"),
+    ] = ""
+    views: Annotated[tuple[View, ...], Field(max_length=30)] = ()
+    shortlist: Annotated[
+        tuple[Annotated[Kept, AfterValidator(_of_its_parts)], ...],
+        Field(max_length=300, description="In the person's order"),
+    ] = ()
+    duels: Annotated[tuple[Duel, ...], Field(max_length=5_000)] = ()
+    dismissed: Annotated[tuple[Label, ...], Field(max_length=20_000)] = ()
+    looked: Looked = Looked()
+    pasted: Annotated[tuple[Listed, ...], Field(max_length=5_000)] = ()
+    answers: Annotated[
+        tuple[Answer, ...],
+        Field(
+            max_length=200_000,
+            description="What is known of full names, in the order the answers came",
+        ),
+    ] = ()
+    past_answers: Annotated[
+        tuple[PastAnswer, ...],
+        Field(max_length=200_000, description="What was known before it was found to be otherwise"),
+    ] = ()
+
+
+_DOCUMENT: Final = Document(ProjectFile, FileError)
+
+
+def read_document(content: bytes) -> tuple[ProjectFile | None, list[Problem]]:
+    """The document, or what is wrong with it, each problem with its path, up to MOST_TOLD."""
+    try:
+        given = msgspec.json.decode(content)
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
+        return None, [Problem("file", "not_json", {"detail": str(error)[:120]})]
+    if not isinstance(given, dict) or given.get("format") != FORMAT:
+        return None, [Problem("file", "not_project")]
+    if (said := given.get("version")) != VERSION:
+        told = {"version": str(said)[:20], "known": VERSION}
+        return None, [Problem("version", "version_unknown", told)]
+    try:
+        return _DOCUMENT.read(given), []
+    except FileError as error:
+        return None, list(error.problems[:MOST_TOLD])
+
+
+def project_schema() -> dict[str, Any]:
+    """The JSON Schema of a project's file, as docs/project.schema.json has it: of a file as it is
+    written. When it is read, what is missing takes its default.
+    """
+    schema = _DOCUMENT.schema("Project", SCHEMA_SAYS)
+    schema["properties"]["brief"] = {"$ref": "brief.schema.json"}
+    return {**schema, "required": [*schema["properties"]]}

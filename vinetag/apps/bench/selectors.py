@@ -15,7 +15,7 @@ from vinetag.apps.naming.services import brief_of, grader_for, made_name
 from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate as MadeName
-from vinetag.core.candidates import Part
+from vinetag.core.candidates import Part, part_document, read_part
 from vinetag.core.checking import RUNGS, ladder
 from vinetag.core.checking.pasted import read_name
 from vinetag.core.grade import (
@@ -212,7 +212,7 @@ def near_names(project: Project, label: str) -> Page:
             letters=g.candidate.letters,
             scores={name: round(score, 1) for name, score in g.grade.scores.items()},
             recipes=[],
-            parts=[list(p) for p in g.candidate.parts],
+            parts=[part_document(p) for p in g.candidate.parts],
         )
         for g in found
     ]
@@ -251,7 +251,7 @@ def one_name(project: Project, typed: str) -> Judged:
     if row:
         source = made_name(row)
     elif entry and entry.parts:
-        parts = tuple(Part(*part) for part in entry.parts)
+        parts = tuple(read_part(part) for part in entry.parts)
         source = MadeName(label, tuple(entry.recipes), parts, entry.strength)
     grader = grader_for(brief)
     reading = grader.read_any(source)
@@ -306,7 +306,8 @@ def fallback(project: Project, label: str) -> list[Step]:
     brief, lexicon = brief_of(project), load_lexicon()
     plain = label.replace("-", "")
     row = Candidate.objects.filter(project=project, label=label).first()
-    words = [p[0] for p in row.parts if p[1] != "hyphen"] if row else []
+    parts = [read_part(part) for part in row.parts] if row else []
+    words = [part.text for part in parts if part.kind != "hyphen"]
     if "".join(words) != plain:
         words = words_in(label, brief, lexicon) if plain.isalpha() else [plain]
     added = one_word_more(plain, brief, lexicon) if plain.isalpha() else []

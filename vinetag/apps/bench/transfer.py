@@ -16,12 +16,14 @@ from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.lists import pasted_list, put_list
 from vinetag.apps.availability.models import Lookup, PastAnswer
-from vinetag.apps.bench.document import FORMAT, VERSION, Answer, Document, Kept, read_document
+from vinetag.apps.bench.document import FORMAT, VERSION, Answer, Kept, ProjectFile, read_document
 from vinetag.apps.naming.marks import dismiss, look
 from vinetag.apps.naming.models import Look, Project
 from vinetag.apps.naming.services import create_project, keep_views, show_project
 from vinetag.apps.shortlists.models import DuelRow, Entry
 from vinetag.apps.shortlists.services import entries, keep, note, tag
+from vinetag.core.candidates import part_document
+from vinetag.core.checking import write_evidence
 from vinetag.core.money import neat
 
 __all__ = ["FORMAT", "duplicate", "project_document", "read_project"]
@@ -111,7 +113,7 @@ def duplicate(*, owner: User, project: Project, told: Told = lambda _: None) -> 
     return _make(owner, document, told, imported=False)
 
 
-def _make(owner: User, document: Document, told: Told, *, imported: bool) -> Project:
+def _make(owner: User, document: ProjectFile, told: Told, *, imported: bool) -> Project:
     """Make it out of sight, and show it once it is whole: it takes longer than a transaction
     should. What is left of one that was broken off is deleted with other removed projects.
     """
@@ -135,7 +137,7 @@ def _make(owner: User, document: Document, told: Told, *, imported: bool) -> Pro
         if labels := getattr(document.looked, mark):
             look(project=project, labels=labels, verdict=Look.Verdict(mark))
     if document.pasted:
-        put_list(project, {one.label: one.extensions for one in document.pasted})
+        put_list(project, {one.label: list(one.extensions) for one in document.pasted})
     told(50)
     past = (
         PastAnswer(project=project, **{name: getattr(one, name) for name in PAST})
@@ -148,16 +150,16 @@ def _make(owner: User, document: Document, told: Told, *, imported: bool) -> Pro
 
 def _shelve(project: Project, kept: Sequence[Kept]) -> None:
     keep(project=project, labels=[k.label for k in kept])
-    for item in kept:
-        if item.note:
-            note(project=project, label=item.label, text=item.note)
-        if item.tags:
-            tag(project=project, label=item.label, tags=item.tags)
-        Entry.objects.filter(project=project, label=item.label).update(
-            recipes=item.recipes,
-            parts=[list(msgspec.structs.astuple(part)) for part in item.parts],
-            strength=item.strength,
-            extension=item.extension,
+    for entry in kept:
+        if entry.note:
+            note(project=project, label=entry.label, text=entry.note)
+        if entry.tags:
+            tag(project=project, label=entry.label, tags=list(entry.tags))
+        Entry.objects.filter(project=project, label=entry.label).update(
+            recipes=list(entry.recipes),
+            parts=[part_document(item.part) for item in entry.parts],
+            strength=entry.strength,
+            extension=entry.extension,
         )
 
 
@@ -179,9 +181,5 @@ def _answered(
 
 def _row(answer: Answer) -> dict[str, Any]:
     row = {name: getattr(answer, name) for name in ANSWER}
-    # As evidence is kept: moments as text, and nothing that is empty.
-    row["evidence"] = [
-        {k: v for k, v in one.items() if v not in (None, "", []) or k == "says"}
-        for one in msgspec.to_builtins(answer.evidence, enc_hook=str)
-    ]
+    row["evidence"] = [write_evidence(said) for said in answer.evidence]
     return row

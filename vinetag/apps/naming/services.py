@@ -17,7 +17,7 @@ from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.turns import making_of
 from vinetag.core.brief import Brief, brief_document, parse_brief, parse_what_is_valid
 from vinetag.core.candidates import Candidate as MadeName
-from vinetag.core.candidates import Part
+from vinetag.core.candidates import part_document, read_part
 from vinetag.core.errors import BriefError, Problem
 from vinetag.core.facts import facts_of
 from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
@@ -272,7 +272,7 @@ def grader_for(brief: Brief) -> Grader:
 
 def made_name(row: Candidate) -> MadeName:
     """The core's candidate of a stored row."""
-    parts = tuple(Part(*part) for part in row.parts)
+    parts = tuple(read_part(part) for part in row.parts)
     return MadeName(row.label, tuple(row.recipes), parts, row.strength)
 
 
@@ -360,7 +360,7 @@ def _row(project: Project, rank: int, graded: Graded) -> Candidate:
         strength=round(candidate.strength, 4),
         scores={name: round(score, 2) for name, score in graded.grade.scores.items()},
         recipes=list(candidate.recipes),
-        parts=[list(part) for part in candidate.parts],
+        parts=[part_document(part) for part in candidate.parts],
         syllables=facts.syllables,
         words=facts.words,
         added=list(facts.added),

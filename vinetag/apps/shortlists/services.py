@@ -18,7 +18,7 @@ from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.apps.shortlists.models import Entry
 from vinetag.core.candidates import Candidate as MadeName
-from vinetag.core.candidates import Part
+from vinetag.core.candidates import read_part
 from vinetag.core.checking.pasted import read_name
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import parse_extension
@@ -194,5 +194,5 @@ def kept_names(project: Project) -> list[Kept]:
 
 
 def _made(row: Entry) -> MadeName:
-    parts = tuple(Part(*part) for part in row.parts)
+    parts = tuple(read_part(part) for part in row.parts)
     return MadeName(row.label, tuple(row.recipes), parts, row.strength)

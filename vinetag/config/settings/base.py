@@ -133,6 +133,7 @@ SPECTACULAR_SETTINGS = {
     "ENUM_NAME_OVERRIDES": {
         "PurposeEnum": "vinetag.core.brief.PURPOSES",
         "AskedForEnum": ["scan", "buying"],
+        "EitherEnum": "vinetag.core.sheet.question.EITHER",
     },
 }
 

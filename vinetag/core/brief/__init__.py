@@ -13,12 +13,16 @@ from vinetag.core.brief.model import (
     Making,
     Owner,
     Purpose,
-    brief_document,
 )
-from vinetag.core.brief.reading import parse_brief, parse_what_is_valid
+from vinetag.core.brief.reading import (
+    brief_document,
+    brief_schema,
+    parse_brief,
+    parse_what_is_valid,
+)
 
 __all__ = [
     "FACETS", "MEASURE_NAMES", "PURPOSES", "RECIPE_NAMES", "WORD_FACETS", "Brief", "Chosen",
-    "Keyword", "Limits", "Making", "Owner", "Purpose", "brief_document", "parse_brief",
-    "parse_what_is_valid",
+    "Keyword", "Limits", "Making", "Owner", "Purpose", "brief_document", "brief_schema",
+    "parse_brief", "parse_what_is_valid",
 ]  # fmt: skip

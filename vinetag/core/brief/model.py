@@ -1,20 +1,39 @@
 """The brief: what is being named, and within which limits.
 
-As a document (a dict from JSON) it is described by `docs/brief.schema.json`; reading.py reads one.
+As a document (a dict from JSON) it is described by `docs/brief.schema.json`, which is made from the
+types here; reading.py reads one. The types' rules are in fields.py.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Annotated, ClassVar, Final
 
+from pydantic import AfterValidator, BeforeValidator, ConfigDict, Field
+
+from vinetag.core.brief.fields import (
+    FACETS,
+    WORD_FACETS,
+    Entry,
+    Extension,
+    FieldTitle,
+    MeasureWeights,
+    OwnEntries,
+    Recipe,
+    Rung,
+    Shape,
+    Word,
+    Words,
+    WorldWeights,
+)
 from vinetag.core.checking.fallback import RUNGS
 from vinetag.core.concepts import MEASURE_NAMES, PURPOSES, RECIPE_NAMES, Purpose
+from vinetag.core.documents import Between, Line, OneOf, each_once
+from vinetag.core.extensions import COUNTRIES, OWNER_KINDS, WORKS
 
 __all__ = [
     "FACETS",
-    "LIMIT_RANGES",
     "MEASURE_NAMES",
     "PURPOSES",
     "RECIPE_NAMES",
@@ -26,15 +45,14 @@ __all__ = [
     "Making",
     "Owner",
     "Purpose",
-    "brief_document",
 ]  # fmt: skip
 
-# Facets of a world: single words, then whole names.
-WORD_FACETS: Final[tuple[str, ...]] = (
-    "things", "tools", "stuff", "places", "moments", "acts", "qualities", "beings", "sounds",
-    "fresh",
-)  # fmt: skip
-FACETS: Final[tuple[str, ...]] = (*WORD_FACETS, "phrases", "pairs", "does", "plain")
+Once = AfterValidator(each_once)
+
+
+def _spelled_out(value: object) -> object:
+    """A keyword may be written as its text alone."""
+    return {"text": value} if isinstance(value, str) else value
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,10 +61,19 @@ class Keyword:
     ids of the meanings meant, none for the likeliest; `drop`: related words not to be used.
     """
 
-    words: tuple[str, ...]
-    weight: int = 3
-    senses: tuple[int, ...] = ()
-    drop: tuple[str, ...] = ()
+    words: Annotated[Words, Field(alias="text")]
+    weight: Annotated[int, Between(1, 5)] = 3
+    senses: Annotated[
+        tuple[Annotated[int, Between(0, 10**6)], ...],
+        Field(
+            max_length=20,
+            description="Meanings meant, as `vinetag words` and the interface number them; none "
+            "for the likeliest",
+        ),
+    ] = ()
+    drop: Annotated[
+        tuple[Word, ...], Field(max_length=300, description="Related words not to be used"), Once
+    ] = ()
 
     @property
     def text(self) -> str:
@@ -63,11 +90,11 @@ class Keyword:
 class Limits:
     """What a name may have; letters count every character of the label but hyphens."""
 
-    letters_min: int = 4
-    letters_max: int = 16
-    words: int = 4
-    hyphens: int = 0
-    digits: int = 0
+    letters_min: Annotated[int, Between(1, 63)] = 4
+    letters_max: Annotated[int, Between(1, 63)] = 16
+    words: Annotated[int, Between(1, 5)] = 4
+    hyphens: Annotated[int, Between(0, 3)] = 0
+    digits: Annotated[int, Between(0, 10)] = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,10 +103,18 @@ class Making:
     added word may have; shapes of invented words (C consonant, V vowel), none for any.
     """
 
-    off: tuple[str, ...] = ()
-    daring: int = 35
-    added_max: int = 8
-    shapes: tuple[str, ...] = ()
+    off: Annotated[
+        tuple[Recipe, ...],
+        Field(max_length=len(RECIPE_NAMES), description="Recipes switched off"),
+        Once,
+    ] = ()
+    daring: Annotated[int, Between(0, 100), Field(description="0 plain, 100 daring")] = 35
+    added_max: Annotated[
+        int, Between(1, 12), Field(description="The most letters an added word may have")
+    ] = 8
+    shapes: Annotated[
+        tuple[Shape, ...], Field(max_length=8, description="Shapes of invented words"), Once
+    ] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,10 +124,19 @@ class Owner:
     euros, None for no limit.
     """
 
-    country: str = ""
-    kind: str = ""
-    work: str = "any"
-    budget: int | None = None
+    country: Annotated[
+        str,
+        OneOf(("", *COUNTRIES)),
+        Field(description="ISO 3166-1, also where the people to be reached are"),
+    ] = ""
+    kind: Annotated[str, OneOf(("", *OWNER_KINDS))] = ""
+    work: Annotated[str, OneOf(tuple(WORKS))] = "any"
+    budget: Annotated[
+        Annotated[int, Between(1, 100_000)] | None, Field(description="Euros a year")
+    ] = None
+
+
+Titles = Annotated[tuple[FieldTitle, ...], Field(max_length=40), Once]
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,14 +145,22 @@ class Chosen:
     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
     """
 
-    on: tuple[str, ...] = ()
-    off: tuple[str, ...] = ()
-    drop: tuple[str, ...] = ()
-    weights: tuple[tuple[str, int], ...] = ()
-    own: tuple[tuple[str, tuple[str, ...]], ...] = ()
+    on: Annotated[Titles, Field(description="Titles of fields switched on")] = ()
+    off: Annotated[Titles, Field(description="Titles of fields switched off")] = ()
+    drop: Annotated[
+        tuple[Entry, ...],
+        Field(max_length=600, description="Words and entries not to be used"),
+        Once,
+    ] = ()
+    weights: Annotated[
+        WorldWeights, Field(description="Words of the world by weight, 3 when not said")
+    ] = ()
+    own: Annotated[OwnEntries, Field(description="The person's own entries by facet")] = ()
 
 
 FURTHER_OUT: Final[Mapping[Purpose, int]] = {"brand": 35, "mix": 10, "descriptive": -15}
+
+AnyKeyword = Annotated[Keyword, BeforeValidator(_spelled_out, json_schema_input_type=str | Keyword)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,19 +170,41 @@ class Brief:
     none for the purpose's own. `fallback`: where to look when a name is taken, in order (RUNGS).
     """
 
-    name: str = ""
-    about: str = ""
-    purpose: Purpose = "mix"
-    keywords: tuple[Keyword, ...] = ()
-    avoid: tuple[str, ...] = ()
+    __pydantic_config__: ClassVar[ConfigDict] = ConfigDict(extra="forbid")
+
+    name: Annotated[str, Line(80), Field(description="The project's or business's name")] = ""
+    about: Annotated[str, Line(400), Field(description="One sentence: what it is and for whom")] = (
+        ""
+    )
+    purpose: Annotated[Purpose, OneOf(PURPOSES)] = "mix"
+    keywords: Annotated[tuple[AnyKeyword, ...], Field(max_length=40)] = ()
+    avoid: Annotated[tuple[Word, ...], Field(max_length=100), Once] = ()
     limits: Limits = Limits()
-    extensions: tuple[str, ...] = ("com",)
-    places: tuple[str, ...] = ()
+    extensions: Annotated[
+        tuple[Extension, ...],
+        Field(min_length=1, max_length=20, description="In order of preference"),
+    ] = ("com",)
+    places: Annotated[
+        tuple[Word, ...], Field(max_length=20, description="Words for the place"), Once
+    ] = ()
     making: Making = Making()
-    weights: tuple[tuple[str, int], ...] = ()
-    owner: Owner = Owner()
-    fallback: tuple[str, ...] = tuple(RUNGS)
-    world: Chosen = Chosen()
+    weights: Annotated[
+        MeasureWeights,
+        Field(
+            description="How the measures weigh in the grade, 0 (not counted) to 10; those left "
+            "out count 0. None for the weights of the purpose"
+        ),
+    ] = ()
+    owner: Annotated[
+        Owner, Field(description="Who will own the name, and how much a year may cost")
+    ] = Owner()
+    fallback: Annotated[
+        tuple[Rung, ...],
+        Field(max_length=len(RUNGS), description="Where to look when a name is taken, in order"),
+    ] = tuple(RUNGS)
+    world: Annotated[Chosen, Field(description="What the person chose of the brief's world")] = (
+        Chosen()
+    )
 
     @property
     def dial(self) -> int:
@@ -138,50 +212,3 @@ class Brief:
         which for brand-like names begins further out, and for descriptive ones further in.
         """
         return min(100, max(0, self.making.daring + FURTHER_OUT[self.purpose]))
-
-
-LIMIT_RANGES: Final[Mapping[str, tuple[int, int]]] = {
-    "letters_min": (1, 63),
-    "letters_max": (1, 63),
-    "words": (1, 5),
-    "hyphens": (0, 3),
-    "digits": (0, 10),
-}
-
-
-def brief_document(brief: Brief) -> dict[str, Any]:
-    """The document form of a brief: `parse_brief` gives the same brief back."""
-    return {
-        "name": brief.name,
-        "about": brief.about,
-        "purpose": brief.purpose,
-        "keywords": [
-            {"text": k.text, "weight": k.weight, "senses": list(k.senses), "drop": list(k.drop)}
-            for k in brief.keywords
-        ],
-        "avoid": list(brief.avoid),
-        "limits": {name: getattr(brief.limits, name) for name in LIMIT_RANGES},
-        "extensions": list(brief.extensions),
-        "places": list(brief.places),
-        "making": {
-            "off": list(brief.making.off),
-            "daring": brief.making.daring,
-            "added_max": brief.making.added_max,
-            "shapes": list(brief.making.shapes),
-        },
-        "weights": dict(brief.weights),
-        "owner": {
-            "country": brief.owner.country,
-            "kind": brief.owner.kind,
-            "work": brief.owner.work,
-            "budget": brief.owner.budget,
-        },
-        "fallback": list(brief.fallback),
-        "world": {
-            "on": list(brief.world.on),
-            "off": list(brief.world.off),
-            "drop": list(brief.world.drop),
-            "weights": dict(brief.world.weights),
-            "own": {facet: list(entries) for facet, entries in brief.world.own},
-        },
-    }

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 from typing import Any, Final, Literal, cast
 
+import msgspec
+
 from vinetag.core.checking.sources import SOURCES, Source
-from vinetag.core.money import amount_of
 
 __all__ = [
     "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Trouble", "read_evidence",
@@ -59,11 +59,7 @@ SAYS_WORDS: Final[Mapping[Says, str]] = {
 }
 
 
-AMOUNTS: Final = ("first_year", "renewal", "asked")
-
-
-@dataclass(frozen=True, slots=True)
-class Quote:
+class Quote(msgspec.Struct, frozen=True, omit_defaults=True):
     """A seller's prices, in `currency` (ISO 4217): the first year, each later year, and what the
     holder asks, None where there is none.
     """
@@ -74,10 +70,8 @@ class Quote:
     asked: Decimal | None = None
 
 
-@dataclass(slots=True)
-class Evidence:
-    """One answer, or the lack of one; not to be changed (frozen, it would take thrice as long to
-    make).
+class Evidence(msgspec.Struct, frozen=True, omit_defaults=True):
+    """One answer, or the lack of one.
 
     `address` is what was asked, `detail` the telling part of the answer (an HTTP status, a parse
     fault, name servers); times are aware, in UTC; `statuses` are words of RFC 8056; `drops` is the
@@ -116,56 +110,10 @@ def told(evidence: Evidence) -> str:
 
 def write_evidence(evidence: Evidence) -> dict[str, Any]:
     """As a JSON object without what is empty."""
-    found: dict[str, Any] = {
-        "source": evidence.source,
-        "says": evidence.says,
-        "at": evidence.at.isoformat(),
-    }
-    for name in ("address", "trouble", "detail", "registrar", "holder"):
-        if value := getattr(evidence, name):
-            found[name] = value
-    for name in ("registered", "expires", "changed"):
-        if moment := getattr(evidence, name):
-            found[name] = moment.isoformat()
-    if evidence.statuses:
-        found["statuses"] = list(evidence.statuses)
-    if evidence.drops:
-        found["drops"] = [moment.isoformat() for moment in evidence.drops]
-    if q := evidence.quote:
-        amounts = {name: getattr(q, name) for name in AMOUNTS}
-        told = {name: None if a is None else str(a) for name, a in amounts.items()}
-        found["quote"] = {"currency": q.currency, **told}
-    return found
+    document: dict[str, Any] = msgspec.to_builtins(evidence)
+    return document
 
 
 def read_evidence(document: Mapping[str, Any]) -> Evidence:
-    """What write_evidence wrote."""
-
-    def moment(name: str) -> datetime | None:
-        return datetime.fromisoformat(document[name]) if document.get(name) else None
-
-    drops = [datetime.fromisoformat(m) for m in document.get("drops", ())]
-    quote = document.get("quote")
-    return Evidence(
-        source=cast(Source, document["source"]),
-        says=cast(Says, document["says"]),
-        at=datetime.fromisoformat(document["at"]),
-        address=document.get("address", ""),
-        trouble=cast(Trouble, document.get("trouble", "")),
-        detail=document.get("detail", ""),
-        registered=moment("registered"),
-        expires=moment("expires"),
-        changed=moment("changed"),
-        statuses=tuple(document.get("statuses", ())),
-        drops=(drops[0], drops[1]) if drops else None,
-        registrar=document.get("registrar", ""),
-        holder=document.get("holder", ""),
-        quote=_read_quote(quote) if quote else None,
-    )
-
-
-def _read_quote(document: Mapping[str, Any]) -> Quote:
-    """Amounts are written as text; those of earlier versions stand there as numbers."""
-    given = {name: document.get(name) for name in AMOUNTS}
-    amounts = {name: None if a is None else amount_of(a) for name, a in given.items()}
-    return Quote(str(document["currency"]), **amounts)
+    """What write_evidence wrote. Raises msgspec.ValidationError for anything else."""
+    return msgspec.convert(document, Evidence)

@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Final
 
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate, Part
+from vinetag.core.concepts import Change
 from vinetag.core.grade.hearing import Hearing
 from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Reason, reasons
@@ -173,14 +174,14 @@ class Grader:
             return Part(word, "world", "", 0)
         if word in self._forms:
             of = self._forms[word]
-            return Part(word, "form", of, 0, f"a form of {of}")
+            return Part(word, "form", of, 0, Change("some_form", {"word": of}))
         if not word.isalpha() or not self._joined:
             return Part(word, "word", "", 0)
         said = self._hearing.word(word).readings
         alike = self._lexicon.sounds.alike(said[0][0]) if said else ()
         for other in alike:
             if other in self._joined:
-                return Part(word, "homophone", self._joined[other], 0, "it sounds the same")
+                return Part(word, "homophone", self._joined[other], 0, Change("same_sound", {}))
         keywords = list(self._keywords)
         near = self._lexicon.closeness(word, keywords)
         best = max(range(len(keywords)), key=near.__getitem__)

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, NamedTuple, Protocol
 
 from vinetag.core.candidates import Part
-from vinetag.core.concepts import PartName
+from vinetag.core.concepts import Change, PartName
 from vinetag.core.make.stems import Stem
 
 if TYPE_CHECKING:
@@ -54,6 +54,6 @@ def hyphened(front: Iterable[Stem], back: Iterable[Stem], strength: float) -> Dr
     return joined((*front, Stem(("-",), "hyphen", "", 0, ""), *back), strength)
 
 
-def changed(label: str, kind: PartName, keyword: str, change: str, strength: float) -> Draft:
-    """A word changed as a whole; `change` says how."""
+def changed(label: str, kind: PartName, keyword: str, change: Change, strength: float) -> Draft:
+    """A word changed as a whole by a change."""
     return Draft(label, (Part(label, kind, keyword, 0, change),), strength)

@@ -2,9 +2,9 @@
 
 from vinetag.core.sheet.columns import LATER, NOT_ASKED, SEEN, Columns, Line
 from vinetag.core.sheet.narrowing import Counts, Narrowing
-from vinetag.core.sheet.question import MARKS, SORTS, Question, parse_question
+from vinetag.core.sheet.question import Question, parse_question, question_schema
 
 __all__ = [
-    "LATER", "MARKS", "NOT_ASKED", "SEEN", "SORTS", "Columns", "Counts", "Line", "Narrowing",
-    "Question", "parse_question",
+    "LATER", "NOT_ASKED", "SEEN", "Columns", "Counts", "Line", "Narrowing",
+    "Question", "parse_question", "question_schema",
 ]  # fmt: skip

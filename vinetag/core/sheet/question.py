@@ -1,25 +1,123 @@
-"""What is asked of the sheet."""
+"""What is asked of the sheet, as an address has it: every field a text.
+
+docs/question.schema.json is made from the types here.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, fields
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from decimal import Decimal
-from typing import Any, Final
+from typing import Annotated, Any, ClassVar, Final
+
+from pydantic import ConfigDict, Field
 
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
-from vinetag.core.errors import Problem, QuestionError
+from vinetag.core.documents import Document, Marker, OneOf, refusal
+from vinetag.core.errors import QuestionError
 from vinetag.core.money import amount_of
 from vinetag.core.sheet.columns import ADDED_NAMES, STATUS_NAMES
 
-__all__ = ["MARKS", "RANGES", "SORTS", "Question", "parse_question"]
+__all__ = [
+    "MARKS", "RANGES", "SORTS", "Question", "parse_question", "question_schema",
+]  # fmt: skip
 
 RANGES: Final = ("letters", "syllables", "words")
 MARKS: Final = ("", "kept", "later", "fresh", "dismissed")
 # Beside these, an extension with its dot orders by status there.
 SORTS: Final = ("best", "grade", "name", *RANGES, "price", *MEASURE_NAMES)
-MOST_TEXT = 63
+MOST_TEXT: Final = 63
 EITHER: Final = ("", "yes", "no")
+Told = Mapping[str, Any]
+SCHEMA_SAYS: Final = (
+    "What is asked of the sheet, in the fields of an address: all are texts there, and all may be "
+    "left out."
+)
+
+
+@dataclass(frozen=True)
+class _Letters(Marker):
+    """Letters of a label."""
+
+    def read(self, value: str) -> str:
+        if len(value) > MOST_TEXT:
+            raise refusal("too_long", limit=MOST_TEXT, length=len(value))
+        return value.lower()
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "string", "maxLength": MOST_TEXT}
+
+
+@dataclass(frozen=True)
+class _Flag(Marker):
+    def read(self, value: str) -> bool:
+        return OneOf(("1", "true", "0", "false")).read(value.lower()) in ("1", "true")
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "boolean"}
+
+
+@dataclass(frozen=True)
+class _Number(Marker):
+    """A number as text, both bounds included; `kind` makes of it what is kept."""
+
+    low: int
+    high: int
+    kind: Callable[[float], Any]
+
+    def read(self, value: str) -> Any:
+        try:
+            number = float(value)
+        except ValueError:
+            raise refusal("not_number") from None
+        if not self.low <= number <= self.high:
+            raise refusal("out_of_range", low=self.low, high=self.high, value=value)
+        return self.kind(number)
+
+    def described(self) -> dict[str, Any]:
+        number = "integer" if self.kind is int else "number"
+        return {"type": number, "minimum": self.low, "maximum": self.high}
+
+
+@dataclass(frozen=True)
+class _Several(Marker):
+    """Any of some words, set apart by commas."""
+
+    one: OneOf
+
+    def read_in(self, value: str, context: Told, /) -> tuple[str, ...]:
+        return tuple(self.one.read_in(part, context) for part in value.split(","))
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "string"}
+
+
+@dataclass(frozen=True)
+class _Extensions(_Several):
+    """With or without the leading dot."""
+
+    def read_in(self, value: str, context: Told, /) -> tuple[str, ...]:
+        bare = (part.removeprefix(".") for part in value.lower().split(","))
+        return super().read_in(",".join(bare), context)
+
+
+@dataclass(frozen=True)
+class _Least(Marker):
+    """Least scores, written measure:score and set apart by commas."""
+
+    def read(self, value: str) -> tuple[tuple[str, float], ...]:
+        pairs = [part.partition(":") for part in value.split(",")]
+        measure, score = OneOf(MEASURE_NAMES), _Number(0, 100, float)
+        return tuple((measure.read(m), score.read(least)) for m, _, least in pairs)
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "string"}
+
+
+Letters = Annotated[str, _Letters()]
+Bound = Annotated[int | None, _Number(0, MOST_TEXT, int)]
+Flag = Annotated[bool, _Flag()]
+ANY_OF: Final = "Any of, set apart by commas"
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,98 +132,71 @@ class Question:
     "fresh" (not looked at yet), "dismissed", or "" for all but those dismissed.
     """
 
-    sort: str = "best"
-    reverse: bool = False
-    text: str = ""
-    starts: str = ""
-    ends: str = ""
-    letters_min: int | None = None
-    letters_max: int | None = None
-    syllables_min: int | None = None
-    syllables_max: int | None = None
-    words_min: int | None = None
-    words_max: int | None = None
-    grade_min: float | None = None
-    least: tuple[tuple[str, float], ...] = ()
-    recipes: tuple[str, ...] = ()
-    added: tuple[str, ...] = ()
-    open_in: tuple[str, ...] = ()
-    open_all: bool = False
-    status: tuple[str, ...] = ()
-    price_max: Decimal | None = None
-    hyphen: str = ""
-    digit: str = ""
-    mark: str = ""
+    # What else an address holds is none of its business.
+    __pydantic_config__: ClassVar[ConfigDict] = ConfigDict(extra="ignore")
+
+    sort: Annotated[
+        str, OneOf(SORTS, "sorts"), Field(description=", ".join(SORTS) + ", or .extension")
+    ] = "best"
+    reverse: Flag = False
+    text: Letters = ""
+    starts: Letters = ""
+    ends: Letters = ""
+    letters_min: Bound = None
+    letters_max: Bound = None
+    syllables_min: Bound = None
+    syllables_max: Bound = None
+    words_min: Bound = None
+    words_max: Bound = None
+    grade_min: Annotated[float | None, _Number(0, 100, float)] = None
+    least: Annotated[
+        tuple[tuple[str, float], ...],
+        _Least(),
+        Field(description="measure:score, set apart by commas"),
+    ] = ()
+    recipes: Annotated[
+        tuple[str, ...], _Several(OneOf(RECIPE_NAMES)), Field(description=ANY_OF)
+    ] = ()
+    added: Annotated[
+        tuple[str, ...],
+        _Several(OneOf(ADDED_NAMES)),
+        Field(description="Parts of speech of an added word"),
+    ] = ()
+    open_in: Annotated[
+        tuple[str, ...],
+        _Extensions(OneOf(("any", "all"), "extensions")),
+        Field(description="Extensions, or any, or all"),
+    ] = ()
+    open_all: Flag = False
+    status: Annotated[
+        tuple[str, ...],
+        _Several(OneOf(STATUS_NAMES)),
+        Field(description="Any of, in any extension"),
+    ] = ()
+    price_max: Annotated[
+        Decimal | None, _Number(0, 1_000_000, amount_of), Field(description="Of the first year")
+    ] = None
+    hyphen: Annotated[str, OneOf(EITHER), Field(description="yes or no")] = ""
+    digit: Annotated[str, OneOf(EITHER), Field(description="yes or no")] = ""
+    mark: Annotated[
+        str, OneOf(MARKS), Field(description=", ".join(mark for mark in MARKS if mark))
+    ] = ""
+
+
+_DOCUMENT: Final = Document(Question, QuestionError)
 
 
 def parse_question(given: Mapping[str, str], extensions: tuple[str, ...]) -> Question:
     """Read an address's fields; lists are set apart by commas, least scores written measure:score.
 
     Raises QuestionError with a problem at each field that makes no sense. `extensions` are the
-    brief's. Fields of other names are none of its business and passed over.
+    brief's. Fields of other names, and empty ones, are passed over.
     """
-    problems: list[Problem] = []
-    read: dict[str, Any] = {}
-    known = {field.name for field in fields(Question)}
-    for name, raw in given.items():
-        text = raw.strip()
-        if name not in known or not text:
-            continue
-        try:
-            read[name] = _value(name, text, extensions)
-        except _Wrong as wrong:
-            problems.append(Problem(name, wrong.code, wrong.told))
-    if problems:
-        raise QuestionError(*problems)
-    return Question(**read)
+    texts = {name: text for name, raw in given.items() if (text := raw.strip())}
+    known = {"extensions": extensions, "sorts": tuple(f".{e}" for e in extensions)}
+    return _DOCUMENT.read(texts, known)
 
 
-class _Wrong(Exception):
-    def __init__(self, code: str, told: Mapping[str, object]) -> None:
-        self.code, self.told = code, told
-
-
-def _value(name: str, text: str, extensions: tuple[str, ...]) -> object:
-    if name in ("text", "starts", "ends"):
-        if len(text) > MOST_TEXT:
-            raise _Wrong("too_long", {"limit": MOST_TEXT, "length": len(text)})
-        return text.lower()
-    if name in ("reverse", "open_all"):
-        return _one_of(text.lower(), ("1", "true", "0", "false")) in ("1", "true")
-    if name in ("hyphen", "digit"):
-        return _one_of(text, EITHER)
-    if name == "mark":
-        return _one_of(text, MARKS)
-    if name == "sort":
-        return _one_of(text, (*SORTS, *(f".{e}" for e in extensions)))
-    if name == "least":
-        pairs = [part.partition(":") for part in text.split(",")]
-        return tuple((_one_of(m, MEASURE_NAMES), _number(score, 0, 100)) for m, _, score in pairs)
-    if name == "open_in":
-        parts = [part.removeprefix(".").lower() for part in text.split(",")]
-        return tuple(_one_of(part, ("any", "all", *extensions)) for part in parts)
-    choices = {"recipes": RECIPE_NAMES, "added": ADDED_NAMES, "status": STATUS_NAMES}.get(name)
-    if choices:
-        return tuple(_one_of(part, choices) for part in text.split(","))
-    if name == "grade_min":
-        return _number(text, 0, 100)
-    if name == "price_max":
-        return amount_of(_number(text, 0, 1_000_000))
-    return int(_number(text, 0, MOST_TEXT))
-
-
-def _one_of(value: str, choices: tuple[str, ...]) -> str:
-    if value not in choices:
-        told = {"value": value, "choices": ", ".join(choice for choice in choices if choice)}
-        raise _Wrong("unknown_choice", told)
-    return value
-
-
-def _number(text: str, low: int, high: int) -> float:
-    try:
-        number = float(text)
-    except ValueError:
-        raise _Wrong("not_number", {}) from None
-    if not low <= number <= high:
-        raise _Wrong("out_of_range", {"low": low, "high": high, "value": text})
-    return number
+def question_schema() -> dict[str, Any]:
+    """The JSON Schema of a question, as docs/question.schema.json has it."""
+    return _DOCUMENT.schema("Question", SCHEMA_SAYS)

@@ -16,11 +16,12 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.person import person_of
-from vinetag.apps.accounts.api.preferences import PreferencesSerializer, preferences_of
+from vinetag.apps.accounts.api.preferences import PreferencesSerializer
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.throttling import ByAddress
 from vinetag.apps.accounts.errors import NotFoundError, RefusedError
 from vinetag.apps.accounts.guarding import note_success, try_to_sign_in
+from vinetag.apps.accounts.preferences import preferences_of
 from vinetag.apps.accounts.services import (
     change_password,
     demo_user,

@@ -7,6 +7,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from vinetag.apps.accounts.api.described import DescribedSerializer
 from vinetag.apps.availability.api.serializers import (
     CellSerializer,
     EvidenceSerializer,
@@ -15,9 +16,11 @@ from vinetag.apps.availability.api.serializers import (
 )
 from vinetag.apps.bench import selectors
 from vinetag.apps.bench.export import FORMS
+from vinetag.core.candidates import read_part, starts_of
 from vinetag.core.checking import STATUSES, reason_of
+from vinetag.core.concepts import Change
 from vinetag.core.names import unicode_label
-from vinetag.core.sheet import MARKS, SORTS
+from vinetag.core.sheet import question_schema
 
 __all__ = [
     "MOST_CHECKED",
@@ -42,31 +45,11 @@ __all__ = [
 MOST_CHECKED = 10_000
 
 
-class QuestionSerializer(serializers.Serializer[Any]):
+class QuestionSerializer(DescribedSerializer):
     """What is asked of the sheet, as in an address; vinetag.core.sheet reads it."""
 
-    sort = serializers.CharField(required=False, help_text=", ".join(SORTS) + ", or .extension")
-    reverse = serializers.BooleanField(required=False)
-    text = serializers.CharField(required=False)
-    starts = serializers.CharField(required=False)
-    ends = serializers.CharField(required=False)
-    letters_min = serializers.IntegerField(required=False)
-    letters_max = serializers.IntegerField(required=False)
-    syllables_min = serializers.IntegerField(required=False)
-    syllables_max = serializers.IntegerField(required=False)
-    words_min = serializers.IntegerField(required=False)
-    words_max = serializers.IntegerField(required=False)
-    grade_min = serializers.FloatField(required=False)
-    least = serializers.CharField(required=False, help_text="measure:score, set apart by commas")
-    recipes = serializers.CharField(required=False, help_text="Any of, set apart by commas")
-    added = serializers.CharField(required=False, help_text="Parts of speech of an added word")
-    open_in = serializers.CharField(required=False, help_text="Extensions, or any, or all")
-    open_all = serializers.BooleanField(required=False)
-    status = serializers.CharField(required=False, help_text="Any of, in any extension")
-    price_max = serializers.FloatField(required=False, help_text="Of the first year")
-    hyphen = serializers.CharField(required=False, help_text="yes or no")
-    digit = serializers.CharField(required=False, help_text="yes or no")
-    mark = serializers.CharField(required=False, help_text=", ".join(filter(None, MARKS)))
+    described = question_schema()
+    defaults = False
 
 
 class PagePlaceSerializer(serializers.Serializer[Any]):
@@ -106,6 +89,17 @@ class CountsSerializer(serializers.Serializer[Any]):
     )
 
 
+class ChangeSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField()
+    args = serializers.DictField(child=serializers.CharField())
+    message = serializers.CharField(source="text")
+
+
+def _change_of(row: selectors.Row) -> Change | None:
+    parts = (read_part(part) for part in row.candidate.parts)
+    return next((part.change for part in parts if part.change), None)
+
+
 class RowSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(source="candidate.label")  # type: ignore[assignment] # a field called as DRF's own
     grade = serializers.FloatField(source="candidate.grade")
@@ -123,15 +117,16 @@ class RowSerializer(serializers.Serializer[Any]):
     cells = CellSerializer(many=True)
 
     def get_starts(self, row: selectors.Row) -> list[int]:
-        return [part[3] for part in row.candidate.parts]
+        return starts_of(row.candidate.parts)
 
-    def get_change(self, row: selectors.Row) -> str:
-        return next((p[4] for p in row.candidate.parts if len(p) > 4 and p[4]), "")
+    @extend_schema_field(ChangeSerializer(allow_null=True))
+    def get_change(self, row: selectors.Row) -> dict[str, Any] | None:
+        found = _change_of(row)
+        return dict(ChangeSerializer(found).data) if found else None
 
     def get_dot(self, row: selectors.Row) -> str:
-        [first, *_] = row.candidate.parts or [("", "", "", 0)]
-        whole = self.get_change(row).rpartition(" ")[2]
-        return whole.partition(".")[2] if first[1] == "acrossdot" else ""
+        found = _change_of(row)
+        return found.args["extension"] if found and found.code == "across_dot" else ""
 
 
 class PageSerializer(serializers.Serializer[Any]):
@@ -209,7 +204,7 @@ class PartSerializer(serializers.Serializer[Any]):
     kind = serializers.CharField()
     keyword = serializers.CharField(allow_blank=True)
     start = serializers.IntegerField()
-    change = serializers.CharField(allow_blank=True, help_text="What was done to the word")
+    change = ChangeSerializer(allow_null=True, help_text="What was done to the word")
 
 
 class PastAnswerSerializer(serializers.Serializer[Any]):

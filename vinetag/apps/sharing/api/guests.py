@@ -18,6 +18,7 @@ from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.sharing import services
 from vinetag.apps.sharing.api.views import SaidSerializer
 from vinetag.apps.sharing.models import Comment, Guest, Share
+from vinetag.core.candidates import starts_of
 from vinetag.core.names import unicode_label
 
 __all__ = [
@@ -123,7 +124,7 @@ class GuestView(APIView):
                 {
                     "label": label,
                     "shown": unicode_label(label),
-                    "starts": [part[3] for part in kept[label].parts] if label in kept else [0],
+                    "starts": starts_of(kept[label].parts) if label in kept else [0],
                     "extension": (kept[label].extension if label in kept else "") or best[label],
                     "vote": votes.get(label),
                     "comments": said.get(label, []),

@@ -22,6 +22,7 @@ from vinetag.apps.naming.api.serializers import LabelsSerializer
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.shortlists import services
 from vinetag.apps.shortlists.export import KINDS, shortlist_file
+from vinetag.core.candidates import starts_of
 from vinetag.core.names import unicode_label
 
 __all__ = ["EntryView", "ExportView", "OrderView", "ShortlistView", "UnkeepView"]
@@ -49,7 +50,7 @@ class KeptSerializer(serializers.Serializer[Any]):
         return len(shown) - shown.count("-")
 
     def get_starts(self, kept: Any) -> list[int]:
-        return [part[3] for part in kept.entry.parts]
+        return starts_of(kept.entry.parts)
 
 
 class RemarksSerializer(serializers.Serializer[Any]):

@@ -126,7 +126,7 @@ def _found(part: Part, points: float, reading: Reading, *, also: bool) -> Findin
         "keyword": part.keyword,
         "weight": reading.keywords[part.keyword],
         "text": part.text,
-        "change": part.change,
+        "change": part.change.text() if part.change else "",
     }
     code = "also" if also else "carries"
     if part.kind == "kin":

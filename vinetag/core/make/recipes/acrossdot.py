@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from vinetag.core.concepts import Change
 from vinetag.core.extensions import known_extensions
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
@@ -29,8 +30,12 @@ class AcrossDot:
                     job.considered[self.name] += 1
                     extension = endings.get(word[cut:])
                     if extension and word.isalpha():
-                        told = f"{word}, with the dot before {extension}: {word[:cut]}.{extension}"
+                        args = {"word": word, "extension": extension, "before": word[:cut]}
                         strength = (0.3 + 0.12 * cut) * (0.4 + 0.6 * stem.worth)
                         yield changed(
-                            word[:cut], "acrossdot", stem.keyword, told, min(0.8, strength)
+                            word[:cut],
+                            "acrossdot",
+                            stem.keyword,
+                            Change("across_dot", args),
+                            min(0.8, strength),
                         )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final, NamedTuple
 
+from vinetag.core.concepts import Change
 from vinetag.core.lexicon.endings import ENDINGS, takes
 from vinetag.core.lexicon.standing import gerund
 from vinetag.core.make.draft import Draft, changed
@@ -63,7 +64,7 @@ class Affix:
                     job.considered[self.name] += 1
                     label = prefix.text + stem.text
                     bonus = 0.15 if label in known else 0.0
-                    told = f"{prefix.text}- before {stem.text}"
+                    told = Change("with_beginning", {"beginning": prefix.text, "word": stem.text})
                     yield changed(
                         label, "affix", stem.keyword, told, share * (prefix.strength + bonus)
                     )
@@ -81,7 +82,7 @@ class Affix:
                     if not label:
                         continue
                     bonus = 0.2 if label in known else 0.0
-                    told = f"{stem.text} with -{suffix.text}"
+                    told = Change("with_ending", {"word": stem.text, "ending": suffix.text})
                     yield changed(
                         label, "affix", stem.keyword, told, share * (suffix.strength + bonus)
                     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from vinetag.core.candidates import Part
+from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft
 from vinetag.core.make.job import Job
 from vinetag.core.make.stems import Stem
@@ -86,9 +87,9 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
         return
     if size > 1:  # by one letter, a word hides in the other
         evidence = OVERLAP[size] + TOGETHER * together
-        shared = f"sharing {b[start : start + size]}"
+        told = Change("blend", {"first": a, "second": b, "letters": b[start : start + size]})
         label = a[:end] + b[start + size :]
-        yield from _draft(job, first, second, label, end - size, shared, evidence)
+        yield from _draft(job, first, second, label, end - size, told, evidence)
 
 
 def _overlap(a: str, b: str) -> tuple[int, int, int] | None:
@@ -120,19 +121,18 @@ def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
     if cut < LEFT_BY_SOUND * len(first.text) or first.text[:cut] in job.lexicon.words:
         return
     label = first.text[:cut] + second.text
-    told = f"sharing the sound of {left[-1][0]} and {right[0][0]}"
-    yield from _draft(job, first, second, label, cut, told, OVERLAP[1])
+    args = {"first": first.text, "second": second.text, "left": left[-1][0], "right": right[0][0]}
+    yield from _draft(job, first, second, label, cut, Change("blend_by_sound", args), OVERLAP[1])
 
 
 def _draft(
-    job: Job, first: Stem, second: Stem, label: str, seam: int, shared: str, evidence: float
+    job: Job, first: Stem, second: Stem, label: str, seam: int, told: Change, evidence: float
 ) -> Iterator[Draft]:
     if label in (first.text, second.text) or label in job.lexicon.words or seam < 2:
         return
     kept = len(label) / (len(first.text) + len(second.text))
     if kept < SHORTEST_SHARE or not job.lexicon.sayable.score(label) > SAYABLE:
         return
-    told = f"blend of {first.text} and {second.text}, {shared}"
     worth = (first.worth + second.worth) / 2
     parts = (
         Part(label[:seam], "blend", first.keyword, 0, told),

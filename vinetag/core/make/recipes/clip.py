@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
+from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 
@@ -48,22 +49,22 @@ class Clip:
                     yield changed(label, "clip", stem.keyword, told, strength)
 
 
-def _cut(word: str) -> Iterator[tuple[str, str]]:
+def _cut(word: str) -> Iterator[tuple[str, Change]]:
     """After the consonant that ends the first or second syllable, not much over half lost."""
     for found in list(re.finditer("[aeiouy]+[^aeiouy]{1,2}", word))[:2]:
         end = found.end()
         if len(found.group().lstrip(VOWELS)) == 2 and found.group()[-2:] not in CLOSE:
             end -= 1
         if 3 <= end <= len(word) - 2 and end >= 0.45 * len(word):
-            yield word[:end], f"{word} cut to {word[:end]}"
+            yield word[:end], Change("cut", {"word": word, "short": word[:end]})
 
 
-def _less_a_letter(word: str) -> Iterator[tuple[str, str]]:
+def _less_a_letter(word: str) -> Iterator[tuple[str, Change]]:
     """Without its last vowel, its first letter or its last."""
     if len(word) >= 5 and word[-2:] in ("er", "or", "le", "en"):
         bare = word[:-2] + word[-1] if word[-2:] != "le" else word[:-1]
-        yield bare, f"{word} without its last vowel"
+        yield bare, Change("no_last_vowel", {"word": word})
     if len(word) >= 5 and word[0] in "aeiou":
-        yield word[1:], f"{word} without its first letter"
+        yield word[1:], Change("no_first_letter", {"word": word})
     if len(word) >= 5 and word[-1] in "eydt":
-        yield word[:-1], f"{word} without its last letter"
+        yield word[:-1], Change("no_last_letter", {"word": word})

@@ -4,17 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 
 __all__ = ["Form"]
 
-WORDS = {
-    "plural": "plural of", "third": "third person of", "past": "past of",
-    "participle": "participle of", "ing": "-ing form of", "more": "comparative of",
-    "most": "superlative of", "doer": "who does", "trade": "the trade or doing of",
-    "noun": "noun from", "verb": "verb from", "adj": "adjective from", "adv": "adverb from",
-}  # fmt: skip
 OF_RELATED = frozenset(("doer", "trade"))
 STRENGTH = {"plural": 0.7, "doer": 0.85, "trade": 0.8, "ing": 0.45, "adj": 0.5, "adv": 0.4}
 SELDOM = frozenset(("third", "past", "participle", "more", "most"))
@@ -37,6 +32,6 @@ class Form:
                     continue  # a thing is seldom done
                 if form not in seen and (stem.kind == "keyword" or kind in OF_RELATED):
                     seen.add(form)
-                    told = f"{WORDS[kind]} {stem.text}"
+                    told = Change(kind, {"word": stem.text})
                     strength = STRENGTH.get(kind, 0.35) * (0.4 + 0.6 * stem.worth)
                     yield changed(form, "form", stem.keyword, told, strength)

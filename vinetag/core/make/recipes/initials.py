@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from itertools import permutations
 
 from vinetag.core.candidates import Part
+from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 from vinetag.core.names import plain_words
@@ -35,7 +36,7 @@ class Initials:
                 continue
             seen.add(letters)
             job.considered[self.name] += 1
-            told = f"initials of {' '.join(words)}"
+            told = Change("initials", {"words": " ".join(words)})
             sayable = job.lexicon.sayable.score(letters) > SAYABLE and bool(VOWELS & set(letters))
             if len(letters) >= 3 and sayable and letters not in job.lexicon.words:
                 yield changed(letters, "initials", "", told, 0.35)
@@ -55,7 +56,7 @@ def _turned(job: Job) -> Iterator[tuple[str, ...]]:
         yield from permutations(first, size)
 
 
-def _carried(job: Job, letters: str, told: str) -> Iterator[Draft]:
+def _carried(job: Job, letters: str, told: Change) -> Iterator[Draft]:
     for stem in job.keyword_stems[:CARRIERS]:
         if len(stem.words) == 1:
             parts = (

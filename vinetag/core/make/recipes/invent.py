@@ -11,6 +11,7 @@ from itertools import accumulate, islice
 from string import ascii_lowercase
 from typing import Final
 
+from vinetag.core.concepts import Change
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
@@ -81,7 +82,9 @@ class Invent:
     ) -> Iterator[Draft]:
         job.considered[self.name] += tries
         for label, value, start in _best(job.lexicon, job.seed, stem.text, shapes, tries, kept):
-            told = f"new word on {start} from {stem.text}" if start else "new word"
+            told = Change("new", {})
+            if start:
+                told = Change("new_from", {"start": start, "word": stem.text})
             strength = (0.55 + 0.2 * value) * (0.55 + 0.45 * stem.worth)
             yield changed(label, "invent", stem.keyword, told, min(0.9, max(0.1, strength)))
 

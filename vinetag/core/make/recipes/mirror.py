@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 
@@ -27,5 +28,5 @@ class Mirror:
                 score = job.lexicon.sayable.score(label)
                 if score > SAYABLE:
                     strength = (0.35 + 0.4 * stem.worth) * min(1.0, 1.2 + (score + 2.2) * 0.4)
-                    told = f"{word} read backwards"
+                    told = Change("backwards", {"word": word})
                     yield changed(label, "mirror", stem.keyword, told, max(0.0, min(1.0, strength)))

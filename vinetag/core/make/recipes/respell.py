@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from functools import lru_cache
 
 from vinetag.core.candidates import Part
+from vinetag.core.concepts import Change
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.sounds import bare
 from vinetag.core.make.draft import Draft, changed
@@ -85,7 +86,7 @@ def _blurred(phones: tuple[str, ...]) -> tuple[str, ...]:
     return tuple(BLURRED.get(p, p) for p in phones)
 
 
-def _respelt(job: Job, word: str) -> Iterator[tuple[str, str]]:
+def _respelt(job: Job, word: str) -> Iterator[tuple[str, Change]]:
     chunks = job.chunks(word)
     at = 0
     for i, (letters, sound) in enumerate(chunks):
@@ -100,8 +101,12 @@ def _respelt(job: Job, word: str) -> Iterator[tuple[str, str]]:
             if ways.get(other, 0) >= LEAST_SHARE or doubled:
                 label = word[:at] + other + word[at + len(letters) :]
                 if not label.endswith("cc"):
-                    yield label, f"{word} with {other} for {letters}"
+                    yield label, _change(word, other, letters)
         at += len(letters)
     for ending, other in SHORT_WAYS:
         if word.endswith(ending) and len(word) > len(ending):
-            yield word.removesuffix(ending) + other, f"{word} with {other} for {ending}"
+            yield word.removesuffix(ending) + other, _change(word, other, ending)
+
+
+def _change(word: str, put: str, letters: str) -> Change:
+    return Change("respelt", {"word": word, "put": put, "letters": letters})

@@ -14,8 +14,8 @@ const name = sampleJudged({
   grade: 91.4,
   recipes: ['pair', 'tail'],
   parts: [
-    { text: 'ink', kind: 'keyword', keyword: 'ink', start: 0, change: '' },
-    { text: 'post', kind: 'respell', keyword: 'post', start: 3, change: 'posst with st for sst' },
+    { text: 'ink', kind: 'keyword', keyword: 'ink', start: 0, change: null },
+    { text: 'post', kind: 'respell', keyword: 'post', start: 3, change: { code: 'respelt', args: {}, message: 'posst with st for sst' } },
   ],
   measures: [
     { name: 'length', score: 100, weight: 0.33, reasons: [{ text: '7 letters.', points: 0, start: 0, end: 7 }] },
@@ -44,14 +44,14 @@ function show(label: string | null = 'inkpost', view: View = 'reasons', status =
 
 describe('ReasonsPanel', () => {
   it('tells once what was done to two parts at once', () => {
-    const change = 'blend of honey and yard, sharing y';
+    const change = { code: 'blend', args: { first: 'honey', second: 'yard', letters: 'y' }, message: 'blend of honey and yard, sharing y' };
     const part = { kind: 'blend', keyword: 'honey', change };
     renderIn(<Origin name={{ ...name, recipes: ['blend'], parts: [{ ...part, text: 'hone', start: 0 }, { ...part, text: 'yard', keyword: '', start: 4 }] }} />);
     expect(screen.getByText(/made by blend/)).toHaveTextContent(/^hone \+ yard \(blend of honey and yard, sharing y\) · made by blend$/);
   });
 
   it('tells a form of a word of yours from the word', () => {
-    const part = { kind: 'keyword', keyword: 'tuning', change: '' };
+    const part = { kind: 'keyword', keyword: 'tuning', change: null };
     renderIn(<Origin name={{ ...name, recipes: ['pair'], parts: [{ ...part, text: 'piano', keyword: 'piano', start: 0 }, { ...part, text: 'tuner', start: 5 }] }} />);
     expect(screen.getByText(/made by pair/)).toHaveTextContent('piano (your word) + tuner (of your word tuning)');
   });

@@ -45,7 +45,7 @@ const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of it
 const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) => (kind === 'keyword' && !keyword.split(' ').includes(text) ? `of your word ${keyword}` : '');
 
 const told = (part: Judged['parts'][number]) => {
-  const words = part.change || ofKeyword(part) || (KINDS[part.kind] ?? part.kind);
+  const words = part.change?.message || ofKeyword(part) || (KINDS[part.kind] ?? part.kind);
   return words && ` (${words})`;
 };
 
@@ -58,7 +58,7 @@ export function Origin({ name }: { name: Judged }) {
         <Fragment key={part.start}>
           {i > 0 && ' + '}
           <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box>
-          {part.change && part.change === parts[i + 1]?.change ? '' : told(part)}
+          {part.change && part.change.message === parts[i + 1]?.change?.message ? '' : told(part)}
         </Fragment>
       ))}
       {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}

@@ -49,7 +49,7 @@ export const SheetRow = memo(function SheetRow({ row, index, id, top, layout, sp
             <button type="button" tabIndex={-1} data-act="keep" className={row.kept ? 'tag kept' : 'tag'} aria-pressed={row.kept} aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`} />
           </div>
           <div role="rowheader" aria-colindex={2} className={row.verdict === 'later' ? 'pin put-by' : 'pin'}>
-            <SeamedName className="sheet-name" title={row.change ? `${row.label}: ${row.change}` : row.label} label={row.label} starts={row.starts} extension={row.dot} />
+            <SeamedName className="sheet-name" title={row.change ? `${row.label}: ${row.change.message}` : row.label} label={row.label} starts={row.starts} extension={row.dot} />
           </div>
           {columns.slice(0, first).map(cell)}
           {columns.slice(span.from, span.to).map((column, i) => cell(column, span.from + i))}

@@ -1,7 +1,7 @@
 import { type Asked, type Change, type Filter, leastOf, withLeast } from '../../shared/lib/asked';
 import { measureOf } from '../../shared/lib/concepts';
 
-export const MARK_WORDS: readonly (readonly [string, string])[] = [['', 'all'], ['fresh', 'not looked at'], ['later', 'put by for later'], ['kept', 'on the shortlist'], ['dismissed', 'dismissed']];
+export const MARK_WORDS: readonly (readonly [NonNullable<Asked['mark']>, string])[] = [['', 'all'], ['fresh', 'not looked at'], ['later', 'put by for later'], ['kept', 'on the shortlist'], ['dismissed', 'dismissed']];
 
 interface Told {
   key: string;

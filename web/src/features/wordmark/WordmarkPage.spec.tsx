@@ -11,7 +11,7 @@ import { WordmarkPage } from './WordmarkPage';
 const setting = (face: string, missing = '') => ({ face, word: `${face} letters`, suggests: 'calm', notice: '', text: 'inkpost', width: 3000, ascent: 900, descent: 300, missing, glyphs: [0, 3, 4].map((at) => ({ at, path: `M${at} 0Z` })) });
 
 function setUp() {
-  const asked = serve((_method, path) => ({ body: path.startsWith('/api/wordmarks') ? [setting('literata'), setting('caveat', 'ß')] : sampleJudged({ label: 'inkpost', parts: [{ text: 'ink', kind: 'keyword', keyword: 'ink', start: 0, change: '' }, { text: 'post', kind: 'tail', keyword: '', start: 3, change: '' }] }) }));
+  const asked = serve((_method, path) => ({ body: path.startsWith('/api/wordmarks') ? [setting('literata'), setting('caveat', 'ß')] : sampleJudged({ label: 'inkpost', parts: [{ text: 'ink', kind: 'keyword', keyword: 'ink', start: 0, change: null }, { text: 'post', kind: 'tail', keyword: '', start: 3, change: null }] }) }));
   renderIn(<ProjectContext value={sampleProject()}><WordmarkPage /></ProjectContext>, '/?name=inkpost');
   return asked;
 }

@@ -1245,6 +1245,13 @@ export interface components {
          * @enum {string}
          */
         CellStatusEnum: "waiting" | "open" | "premium" | "taken" | "offered" | "dropping" | "reserved" | "barred" | "unsure";
+        Change: {
+            code: string;
+            args: {
+                [key: string]: string;
+            };
+            message: string;
+        };
         ChangeRequest: {
             extension: string;
             kind: string;
@@ -1481,6 +1488,13 @@ export interface components {
             /** @default false */
             tie: boolean;
         };
+        /**
+         * @description * `` -
+         *     * `yes` - yes
+         *     * `no` - no
+         * @enum {string}
+         */
+        EitherEnum: "yes" | "no";
         Error: {
             code: string;
             message: string;
@@ -1776,20 +1790,6 @@ export interface components {
             added_max: number;
             shapes: string[];
         };
-        /**
-         * @description * `bud` - bud
-         *     * `stone` - stone
-         *     * `stake` - stake
-         *     * `price-tag` - price-tag
-         *     * `falling` - falling
-         *     * `fence` - fence
-         *     * `gate` - gate
-         *     * `leaf` - leaf
-         *     * `beads` - beads
-         *     * `dash` - dash
-         * @enum {string}
-         */
-        MarkEnum: "bud" | "stone" | "stake" | "price-tag" | "falling" | "fence" | "gate" | "leaf" | "beads" | "dash";
         Measure: {
             name: string;
             /** Format: double */
@@ -1917,7 +1917,7 @@ export interface components {
             keyword: string;
             start: number;
             /** @description What was done to the word */
-            change: string;
+            change: components["schemas"]["Change"] | null;
         };
         PartKind: {
             name: string;
@@ -1968,6 +1968,10 @@ export interface components {
             /** @description Cells of other columns */
             passed_over: number;
         };
+        /**
+         * @description The fields of a flat document (texts, numbers, choices, yes or no, lists and mappings of
+         *     these, each perhaps null) and those declared. Without `defaults`, fields may be left out.
+         */
         PatchedChangeRequest: {
             /** @default system */
             theme: components["schemas"]["ThemeEnum"];
@@ -2008,12 +2012,18 @@ export interface components {
              * @description What one euro is in that currency, by the person's own reckoning
              */
             rate?: number | null;
-            /** @description Of the measures, for new projects */
-            weights?: {
+            /**
+             * @description Of the measures, for new projects
+             * @default {}
+             */
+            weights: {
                 [key: string]: number;
             };
-            /** @description For new projects, in order */
-            extensions?: string[];
+            /**
+             * @description For new projects, in order
+             * @default []
+             */
+            extensions: string[];
             /**
              * @description Keys of one letter do something (WCAG 2.1.4)
              * @default true
@@ -2058,6 +2068,10 @@ export interface components {
             demo: boolean;
             preferences: components["schemas"]["Preferences"];
         };
+        /**
+         * @description The fields of a flat document (texts, numbers, choices, yes or no, lists and mappings of
+         *     these, each perhaps null) and those declared. Without `defaults`, fields may be left out.
+         */
         Preferences: {
             /** @default system */
             theme: components["schemas"]["ThemeEnum"];
@@ -2098,12 +2112,18 @@ export interface components {
              * @description What one euro is in that currency, by the person's own reckoning
              */
             rate?: number | null;
-            /** @description Of the measures, for new projects */
-            weights?: {
+            /**
+             * @description Of the measures, for new projects
+             * @default {}
+             */
+            weights: {
                 [key: string]: number;
             };
-            /** @description For new projects, in order */
-            extensions?: string[];
+            /**
+             * @description For new projects, in order
+             * @default []
+             */
+            extensions: string[];
             /**
              * @description Keys of one letter do something (WCAG 2.1.4)
              * @default true
@@ -2183,6 +2203,15 @@ export interface components {
             asks: string;
             example: string;
         };
+        /**
+         * @description * `` -
+         *     * `kept` - kept
+         *     * `later` - later
+         *     * `fresh` - fresh
+         *     * `dismissed` - dismissed
+         * @enum {string}
+         */
+        QuestionMarkEnum: "kept" | "later" | "fresh" | "dismissed";
         /** @description What is asked of the sheet, as in an address; vinetag.core.sheet reads it. */
         QuestionRequest: {
             /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
@@ -2215,12 +2244,32 @@ export interface components {
              * @description Of the first year
              */
             price_max?: number;
-            /** @description yes or no */
-            hyphen?: string;
-            /** @description yes or no */
-            digit?: string;
-            /** @description kept, later, fresh, dismissed */
-            mark?: string;
+            /**
+             * @description yes or no
+             *
+             *     * `` -
+             *     * `yes` - yes
+             *     * `no` - no
+             */
+            hyphen?: components["schemas"]["EitherEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * @description yes or no
+             *
+             *     * `` -
+             *     * `yes` - yes
+             *     * `no` - no
+             */
+            digit?: components["schemas"]["EitherEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * @description kept, later, fresh, dismissed
+             *
+             *     * `` -
+             *     * `kept` - kept
+             *     * `later` - later
+             *     * `fresh` - fresh
+             *     * `dismissed` - dismissed
+             */
+            mark?: components["schemas"]["QuestionMarkEnum"] | components["schemas"]["BlankEnum"];
         };
         QuickRequestRequest: {
             label: string;
@@ -2289,7 +2338,7 @@ export interface components {
             /** @description Where each part begins, from 0 */
             readonly starts: number[];
             /** @description What was done to a word, if anything */
-            readonly change: string;
+            readonly change: components["schemas"]["Change"] | null;
             /** @description The extension that completes the word */
             readonly dot: string;
             syllables: number;
@@ -2467,7 +2516,7 @@ export interface components {
              *     * `beads` - beads
              *     * `dash` - dash
              */
-            mark: components["schemas"]["MarkEnum"];
+            mark: components["schemas"]["StatusKindMarkEnum"];
             /** @description Its place where what can be had comes first */
             worth: number;
             /** @description It can be registered now */
@@ -2475,6 +2524,20 @@ export interface components {
             /** @description Seconds an answer holds; null for none */
             readonly lifetime: number | null;
         };
+        /**
+         * @description * `bud` - bud
+         *     * `stone` - stone
+         *     * `stake` - stake
+         *     * `price-tag` - price-tag
+         *     * `falling` - falling
+         *     * `fence` - fence
+         *     * `gate` - gate
+         *     * `leaf` - leaf
+         *     * `beads` - beads
+         *     * `dash` - dash
+         * @enum {string}
+         */
+        StatusKindMarkEnum: "bud" | "stone" | "stake" | "price-tag" | "falling" | "fence" | "gate" | "leaf" | "beads" | "dash";
         /**
          * @description * `system` - system
          *     * `light` - light
@@ -4584,12 +4647,32 @@ export interface operations {
                 status?: string;
                 /** @description Of the first year */
                 price_max?: number;
-                /** @description yes or no */
-                hyphen?: string;
-                /** @description yes or no */
-                digit?: string;
-                /** @description kept, later, fresh, dismissed */
-                mark?: string;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+                /**
+                 * @description kept, later, fresh, dismissed
+                 *
+                 *     * `` -
+                 *     * `kept` - kept
+                 *     * `later` - later
+                 *     * `fresh` - fresh
+                 *     * `dismissed` - dismissed
+                 */
+                mark?: "" | "kept" | "later" | "fresh" | "dismissed";
             };
             header?: never;
             path: {
@@ -5152,12 +5235,32 @@ export interface operations {
                 status?: string;
                 /** @description Of the first year */
                 price_max?: number;
-                /** @description yes or no */
-                hyphen?: string;
-                /** @description yes or no */
-                digit?: string;
-                /** @description kept, later, fresh, dismissed */
-                mark?: string;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+                /**
+                 * @description kept, later, fresh, dismissed
+                 *
+                 *     * `` -
+                 *     * `kept` - kept
+                 *     * `later` - later
+                 *     * `fresh` - fresh
+                 *     * `dismissed` - dismissed
+                 */
+                mark?: "" | "kept" | "later" | "fresh" | "dismissed";
                 /**
                  * @description * `csv` - csv
                  *     * `xlsx` - xlsx
@@ -5570,12 +5673,32 @@ export interface operations {
                 status?: string;
                 /** @description Of the first year */
                 price_max?: number;
-                /** @description yes or no */
-                hyphen?: string;
-                /** @description yes or no */
-                digit?: string;
-                /** @description kept, later, fresh, dismissed */
-                mark?: string;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+                /**
+                 * @description kept, later, fresh, dismissed
+                 *
+                 *     * `` -
+                 *     * `kept` - kept
+                 *     * `later` - later
+                 *     * `fresh` - fresh
+                 *     * `dismissed` - dismissed
+                 */
+                mark?: "" | "kept" | "later" | "fresh" | "dismissed";
                 offset?: number;
                 limit?: number;
             };
@@ -5958,12 +6081,32 @@ export interface operations {
                 status?: string;
                 /** @description Of the first year */
                 price_max?: number;
-                /** @description yes or no */
-                hyphen?: string;
-                /** @description yes or no */
-                digit?: string;
-                /** @description kept, later, fresh, dismissed */
-                mark?: string;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+                /**
+                 * @description kept, later, fresh, dismissed
+                 *
+                 *     * `` -
+                 *     * `kept` - kept
+                 *     * `later` - later
+                 *     * `fresh` - fresh
+                 *     * `dismissed` - dismissed
+                 */
+                mark?: "" | "kept" | "later" | "fresh" | "dismissed";
             };
             header?: never;
             path: {
@@ -6055,12 +6198,32 @@ export interface operations {
                 status?: string;
                 /** @description Of the first year */
                 price_max?: number;
-                /** @description yes or no */
-                hyphen?: string;
-                /** @description yes or no */
-                digit?: string;
-                /** @description kept, later, fresh, dismissed */
-                mark?: string;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+                /**
+                 * @description kept, later, fresh, dismissed
+                 *
+                 *     * `` -
+                 *     * `kept` - kept
+                 *     * `later` - later
+                 *     * `fresh` - fresh
+                 *     * `dismissed` - dismissed
+                 */
+                mark?: "" | "kept" | "later" | "fresh" | "dismissed";
                 offset?: number;
                 limit?: number;
             };

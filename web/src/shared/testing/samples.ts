@@ -20,7 +20,7 @@ export const sampleCheck = (fields: Partial<Check> = {}): Check => ({
 
 /** A row of the sheet. */
 export const sampleRow = (fields: Partial<Row> & Pick<Row, 'label'>): Row => ({
-  grade: 90, letters: fields.label.length, syllables: 2, words: 2, scores: {}, recipes: ['pair'], added: [], starts: [0], change: '', dot: '', kept: false, verdict: '', cells: [], ...fields,
+  grade: 90, letters: fields.label.length, syllables: 2, words: 2, scores: {}, recipes: ['pair'], added: [], starts: [0], change: null, dot: '', kept: false, verdict: '', cells: [], ...fields,
 });
 
 /** A project with nothing but what is given. */

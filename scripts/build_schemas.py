@@ -1,0 +1,42 @@
+"""Writes the JSON Schemas in docs/ from the models that read the documents: python -m
+scripts.build_schemas.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+from pathlib import Path
+from typing import Any
+
+import django
+
+DOCS = Path(__file__).resolve().parents[1] / "docs"
+
+
+def schemas() -> dict[str, dict[str, Any]]:
+    """By file name."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.test")
+    django.setup()
+    from vinetag.apps.accounts.preferences import preferences_schema
+    from vinetag.apps.bench.document import project_schema
+    from vinetag.core.brief import brief_schema
+    from vinetag.core.sheet import question_schema
+
+    return {
+        "brief.schema.json": brief_schema(),
+        "preferences.schema.json": preferences_schema(),
+        "project.schema.json": project_schema(),
+        "question.schema.json": question_schema(),
+    }
+
+
+def written(schema: dict[str, Any]) -> str:
+    """As it stands in its file."""
+    return json.dumps(schema, indent=2, ensure_ascii=False) + "\n"
+
+
+if __name__ == "__main__":
+    for name, schema in schemas().items():
+        (DOCS / name).write_text(written(schema), "utf-8")
+        print(f"docs/{name}")
