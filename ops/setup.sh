@@ -15,7 +15,7 @@ python=$(command -v python3.11 || command -v python3 || true)
 if [ -z "$python" ] || [ "$(readlink -f "$python")" = "$(readlink -f /usr/bin/python3 2>/dev/null)" ]; then
   wanted+=(python3 python3-venv python3-dev)
 fi
-[ "$tests" = --tests ] && wanted+=(chromium fonts-noto-core)
+[ "$tests" = --tests ] && wanted+=(chromium-headless-shell fonts-noto-core)
 missing=()
 for package in "${wanted[@]}"; do
   dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || missing+=("$package")

@@ -49,7 +49,7 @@ def follow(address: str, project: Any, rounds: int) -> tuple[list[float], list[f
 
     first, whole = [], []
     with sync_playwright() as tool:
-        browser = tool.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = tool.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(20_000)
         sign_in(page, address)

@@ -143,7 +143,7 @@ def measure(address: str, project: Any, rounds: int, count: int) -> dict[str, An
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as tool:
-        browser = tool.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = tool.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=FLAGS)
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         context.set_default_timeout(20_000)
         page = context.new_page()

@@ -135,7 +135,7 @@ def site(registries: Registry, tmp_path_factory: pytest.TempPathFactory) -> Iter
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    return {"executable_path": "/usr/bin/chromium", "args": FLAGS}
+    return {"executable_path": "/usr/bin/chromium-headless-shell", "args": FLAGS}
 
 
 @pytest.fixture(scope="session")

@@ -22,7 +22,7 @@ from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
 
 # What is set up for all of them is set up by one worker.
 pytestmark = pytest.mark.xdist_group("start")
-PARTS = ("port", "registry-port", "dns-port", "db-port", "redis-port")
+PARTS = ("port", "registry-port", "dns-port", "whois-port", "db-port", "redis-port")
 KILLED = {
     "web": "vinetag.config.serve",
     "worker": "worker --hostname checks",
@@ -94,6 +94,7 @@ class Start:
         code = self.process.wait(60)
         assert self.process.stdout is not None
         self.process.stdout.close()
+        self.process = None
         return code
 
     def processes(self) -> dict[int, str]:
@@ -140,8 +141,8 @@ def started(tmp_path_factory: pytest.TempPathFactory, bare_python: Path) -> Iter
     place = Start(tmp_path_factory.mktemp("start"), bare_python)
     place.up()
     yield place
-    assert place.down(signal.SIGINT) == 0
-    assert place.processes() == {}
+    if place.process is not None:
+        place.down(signal.SIGTERM)
 
 
 @pytest.mark.parametrize(
@@ -255,10 +256,19 @@ def test_a_killed_start_leaves_nothing_in_the_way_of_the_next(started: Start) ->
     assert started.processes()
     started.up()
     assert started.projects() == projects
-    started.down(signal.SIGTERM)
+    assert started.down(signal.SIGINT) == 0
     assert started.processes() == {}
-    started.up()
-    assert started.projects() == projects
+
+
+def test_one_that_is_still_starting_can_be_ended(tmp_path: Path) -> None:
+    place = Start(tmp_path)
+    place.process = place.run()
+    deadline = time.monotonic() + 60
+    while not any("redis-server" in command for command in place.processes().values()):
+        assert time.monotonic() < deadline
+        time.sleep(0.1)
+    assert place.down(signal.SIGTERM) == 143
+    assert place.processes() == {}
 
 
 def test_a_taken_port_says_what_to_do(tmp_path: Path) -> None:

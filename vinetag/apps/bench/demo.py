@@ -8,7 +8,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.accounts.services import demo_user
 from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.apps.naming.models import Project
-from vinetag.apps.naming.services import create_project, list_more
+from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep, note
 
 __all__ = ["load_demo"]
@@ -31,8 +31,9 @@ def load_demo(*, reset: bool = False) -> bool:
         return False
     made = []
     for item in DEMO:
-        project = create_project(owner=owner, name=item["name"], brief=item["brief"], hidden=True)
-        list_more(project)
+        project = create_project(
+            owner=owner, name=item["name"], brief=item["brief"], hidden=True, whole=True
+        )
         for label, text in item["kept"]:
             keep(project=project, labels=[label])
             note(project=project, label=label, text=text)

@@ -73,17 +73,24 @@ def own_project(owner: User, project_id: int) -> Project:
 
 
 def create_project(
-    *, owner: User, name: str, brief: object, seed: int = 1, hidden: bool = False
+    *,
+    owner: User,
+    name: str,
+    brief: object,
+    seed: int = 1,
+    hidden: bool = False,
+    whole: bool = False,
 ) -> Project:
-    """A new project with its FIRST names made; the same brief and seed make the same names. A
-    `hidden` one is as if it were removed, until show_project.
+    """A new project with its FIRST names made, or with the `whole` list; the same brief and seed
+    make the same names. A `hidden` one is as if it were removed, until show_project.
     """
     title, read = _read(name, brief)
     # Removed ones count: they are there until they are deleted for good.
     if Project.objects.filter(owner=owner).count() >= MAX_PROJECTS:
         told = {"limit": MAX_PROJECTS, "days": KEPT_REMOVED.days}
         raise RefusedError([Problem("name", "too_many_projects", told)])
-    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=FIRST)
+    depth = settings.NAMES_A_STEP if whole else FIRST
+    project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=depth)
     project.removed_at = timezone.now() if hidden else None
     made = _made(project, read)
     with transaction.atomic():
@@ -327,7 +334,7 @@ def _made(project: Project, brief: Brief) -> Made:
     """The names of the list. Nothing is stored: making takes longer than a transaction should."""
     # Dismissed names keep their places, so that the others do too; they make the list no shorter
     # (the first names, which are soon followed by the others, wait for no more than they need).
-    hidden = project.dismissed.count() if project.depth > FIRST else 0
+    hidden = project.dismissed.count() if project.pk and project.depth > FIRST else 0
     limit = project.depth + hidden
     with making_of(project.owner_id):
         return make_names(brief, load_lexicon(), seed=project.seed, limit=limit)
