@@ -16,7 +16,7 @@ import statistics
 import time
 from typing import Any
 
-from scripts.bench_web import FLAGS, own_servers, owner, sign_in, web_server
+from scripts.bench_web import CHROMIUM, FLAGS, own_servers, owner, sign_in, web_server
 
 KEYWORDS = ["letterpress", "paper", "stars"]
 WORDS = "saddle thimble cottage feather walnut spindle bottle harbour ladder barrel copper".split()
@@ -49,7 +49,7 @@ def follow(address: str, project: Any, rounds: int) -> tuple[list[float], list[f
 
     first, whole = [], []
     with sync_playwright() as tool:
-        browser = tool.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=FLAGS)
+        browser = tool.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.set_default_timeout(20_000)
         sign_in(page, address)

@@ -24,6 +24,7 @@ from typing import Any
 
 from ops.test import free_port, servers
 
+CHROMIUM = "/usr/bin/chromium-headless-shell"
 FLAGS = (
     "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
     "--disable-component-update --disable-sync"
@@ -143,7 +144,7 @@ def measure(address: str, project: Any, rounds: int, count: int) -> dict[str, An
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as tool:
-        browser = tool.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=FLAGS)
+        browser = tool.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         context.set_default_timeout(20_000)
         page = context.new_page()

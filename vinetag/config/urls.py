@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 import sys
 
+from django.conf import settings
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
@@ -60,12 +61,7 @@ def csrf_failure(_request: HttpRequest, reason: str = "") -> JsonResponse:
 handler400, handler404, handler500 = refused, missing, failed
 
 urlpatterns = [
-    path("api/", include("vinetag.apps.accounts.api.urls")),
-    path("api/", include("vinetag.apps.naming.api.urls")),
-    path("api/", include("vinetag.apps.availability.api.urls")),
-    path("api/", include("vinetag.apps.shortlists.api.urls")),
-    path("api/", include("vinetag.apps.sharing.api.urls")),
-    path("api/", include("vinetag.apps.bench.api.urls")),
+    *(path("api/", include(f"{app}.api.urls")) for app in settings.JOINED_APPS),
     re_path(r"^api/", missing),
     re_path(r"^(?!assets/|fonts/).*$", interface),
 ]

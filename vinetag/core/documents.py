@@ -15,14 +15,15 @@ from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 from vinetag.core.errors import CoreError, Problem
 
 __all__ = [
-    "Amount", "Between", "Document", "Line", "Marker", "Named", "OneOf", "Read", "Text",
-    "each_once", "refusal", "valid_items", "valid_part",
+    "UNREADABLE", "Amount", "Between", "Document", "Line", "Marker", "Named", "OneOf", "Read",
+    "Text", "each_once", "refusal", "valid_items", "valid_part",
 ]  # fmt: skip
 
 T = TypeVar("T")
 LONGEST_TOLD: Final = 40
 CHOICES_TOLD: Final = 25
 REFUSED: Final = "refused"
+UNREADABLE: Final = "entry_unreadable"
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"
 
 # What the library calls it, and our code.
@@ -119,7 +120,7 @@ def _problem(told: Any) -> Problem:
     path = ".".join(where)
     if told["type"] == REFUSED:
         return Problem(path, said["code"], said["args"])
-    code = _CODES.get(told["type"], "entry_unreadable")
+    code = _CODES.get(told["type"], UNREADABLE)
     match code:
         case "unknown_field":
             return Problem(path, code, {"field": where[-1]})

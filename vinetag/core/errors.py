@@ -18,10 +18,10 @@ from dataclasses import dataclass, field
 
 __all__ = [
     "BriefError", "CatalogueError", "CoreError", "ExtensionError", "LabelError", "Problem",
-    "QuestionError", "WordmarkError",
+    "QuestionError", "WordmarkError", "add_words",
 ]  # fmt: skip
 
-_WORDING: Mapping[str, str] = {
+_WORDING: dict[str, str] = {
     "blank": "Write something here.",
     "not_text": "This should be text.",
     "not_number": "This should be a whole number.",
@@ -37,29 +37,14 @@ _WORDING: Mapping[str, str] = {
     "no_weight": "Every measure is at 0: give at least one of them some weight.",
     "min_over_max": "The smallest number of letters ({low}) is above the largest ({high}).",
     "repeated": "“{value}” is listed twice.",
-    "not_shared": "“{value}” is not among the names shared.",
-    "share_end": "Choose an end in the future, within a year.",
     "colour": "“{value}” is no colour: write it like #24625b.",
-    "file_large": "This file is larger than {limit} MB.",
-    "not_json": "This is not JSON: {detail}",
-    "not_project": "This file holds no project of Vine Tag.",
-    "version_unknown": "The file is of version {version}; only {known} is known.",
     "entry_unreadable": "This entry lacks something or has it in a wrong form.",
-    "not_kept": "“{value}” is not on the shortlist.",
     "letters_only": (
         "“{value}” has {what}: keywords use the letters a to z, with spaces between words."
     ),
     "full_name": "“{value}” is a full name. Write its words without the extension: “{label}”.",
     "script": "“{value}” is written in {script} letters. Write the sound in the letters a to z.",
     "avoided_keyword": "“{value}” is also among the words to avoid. Remove one of the two.",
-    "username_characters": "Use letters, digits and @ . + - _ only, without spaces.",
-    "wrong_password": "This is not your password.",
-    "no_match": "That name and password do not belong together.",
-    "too_many_projects": (
-        "At most {limit} projects, those removed within the last {days} days among them."
-    ),
-    "username_taken": "That name is taken. Choose another, or sign in.",
-    "password": "{why}",
     "shape": "A shape is 3 to 12 letters C and V, for consonants and vowels, such as CVCV.",
     "label_blank": "A name needs at least one letter or digit.",
     "label_dots": "Two dots follow each other.",
@@ -79,6 +64,11 @@ _WORDING: Mapping[str, str] = {
     "extension_unknown": "There is no extension “.{value}”.",
     "extension_two_level": "Names are not registered directly under “.{value}”.",
 }
+
+
+def add_words(words: Mapping[str, str]) -> None:
+    """Words for codes of whoever stands above the core; their arguments stand in braces."""
+    _WORDING.update(words)
 
 
 @dataclass(frozen=True, slots=True)

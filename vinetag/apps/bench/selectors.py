@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from vinetag.apps.availability.catalogue import catalogue
-from vinetag.apps.availability.checks import awaited
-from vinetag.apps.availability.models import Lookup, PastAnswer
+from vinetag.apps.accounts.joining import joined
+from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.watching import cells_of
 from vinetag.apps.bench.held import is_held, listing
 from vinetag.apps.naming.models import Candidate, Project
@@ -41,7 +40,6 @@ __all__ = [
 ]  # fmt: skip
 
 MOST_DOTS = 10_000
-MOST_PAST = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,10 +89,8 @@ class JudgedMeasure:
 
 @dataclass(frozen=True, slots=True)
 class Judged:
-    """All about one name; `grade` is None when too little of it could be judged; `entry` and
-    `place` (from 1) are those of the shortlist, None when it is not on it; `history` holds answers
-    that were found to be otherwise later, the latest first; `typed_extension`: with which it was
-    asked for, or "".
+    """All about one name; `grade` is None when too little of it could be judged;
+    `typed_extension`: with which it was asked for, or ""; `joined`: what the apps show of it.
     """
 
     label: str
@@ -104,13 +100,8 @@ class Judged:
     measures: Sequence[JudgedMeasure]
     warnings: Sequence[Warning]
     misspellings: Sequence[tuple[str, float]]
-    kept: bool
-    cells: Sequence[Lookup]
-    verdict: str
-    entry: Entry | None
-    place: int | None
-    history: Sequence[PastAnswer]
-    typed_extension: str = ""
+    typed_extension: str
+    joined: Mapping[str, object]
 
 
 @dataclass(frozen=True, slots=True)
@@ -269,29 +260,14 @@ def one_name(project: Project, typed: str) -> Judged:
         ],
         warnings=warnings(reading),
         misspellings=misspellings(reading),
-        kept=entry is not None and entry.removed_at is None,
-        cells=_cells_with_evidence(project, label),
-        verdict=project.looks.filter(label=label).values_list("verdict", flat=True).first() or "",
-        entry=entry if entry and entry.removed_at is None else None,
-        place=_place(project, label) if entry else None,
         typed_extension=extension,
-        history=list(project.past_answers.filter(label=label).order_by("-asked_at")[:MOST_PAST]),
+        joined={
+            name: value
+            for one in joined()
+            if one.shown
+            for name, value in one.shown.show(project, label).items()
+        },
     )
-
-
-def _place(project: Project, label: str) -> int | None:
-    labels = list(entries(project).values_list("label", flat=True))
-    return labels.index(label) + 1 if label in labels else None
-
-
-def _cells_with_evidence(project: Project, label: str) -> list[Lookup]:
-    """All that is known of a name, and what of it is being asked."""
-    found = {row.extension: row for row in project.lookups.filter(label=label)}
-    extensions = {*project.brief["extensions"], *(entry.extension for entry in catalogue())}
-    for name in awaited(project, {FullName(label, e) for e in extensions}):
-        fresh = Lookup(project=project, label=label, extension=name.extension)
-        found.setdefault(name.extension, fresh).pending = True
-    return [found[extension] for extension in sorted(found)]
 
 
 def matching_labels(project: Project, question: Question, limit: int, first: int = 0) -> list[str]:

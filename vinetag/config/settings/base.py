@@ -25,18 +25,22 @@ PROXIES = env.several("VINETAG_PROXIES")
 WEB_THREADS = int(env.number("VINETAG_WEB_THREADS", 6))
 MOST_FILE_BYTES = 60_000_000
 
-INSTALLED_APPS = [
-    "django.contrib.auth",
-    "django.contrib.contenttypes",
-    "django.contrib.sessions",
-    "rest_framework",
-    "drf_spectacular",
+# In order: each may stand on those before it. What an app adds to the others is in its joined.py.
+JOINED_APPS = [
     "vinetag.apps.accounts",
     "vinetag.apps.naming",
     "vinetag.apps.availability",
     "vinetag.apps.shortlists",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
+]
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "rest_framework",
+    "drf_spectacular",
+    *JOINED_APPS,
 ]
 MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
-if TYPE_CHECKING:
-    from vinetag.core.lexicon.store import Word
+from vinetag.core.lexicon.word import Word
 
 __all__ = ["LETTERS", "Pairing", "Side"]
 

@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Container, Sequence
-from typing import TYPE_CHECKING, NamedTuple
+from collections.abc import Container, Mapping, Sequence
+from typing import NamedTuple, Protocol
 
-if TYPE_CHECKING:
-    from vinetag.core.lexicon.store import Lexicon
-
-__all__ = ["LONGEST_WORD", "Split", "reading_cost", "segment", "splits", "word_cost"]
+__all__ = ["LONGEST_WORD", "Costed", "Split", "reading_cost", "segment", "splits", "word_cost"]
 
 LONGEST_WORD = 20
 NATURAL = 2.302585
@@ -24,6 +21,14 @@ A_WORD = 2.0
 GIVEN_WORD = 2.0
 
 
+class Costed(Protocol):
+    """Words with what reading each of them costs, in nats; the lexicon is one."""
+
+    @property
+    def reading_costs(self) -> Mapping[str, float]:
+        """By word."""
+
+
 class Split(NamedTuple):
     """A way to read a label as words; `cost` in nats: the likelier, the lower."""
 
@@ -31,7 +36,7 @@ class Split(NamedTuple):
     words: tuple[str, ...]
 
 
-def segment(text: str, lexicon: Lexicon, extra: Container[str] = ()) -> list[str]:
+def segment(text: str, lexicon: Costed, extra: Container[str] = ()) -> list[str]:
     """The words of `text` (lower case, no hyphens), in order; together they spell it.
 
     A word costs its negative log frequency, an unknown stretch 10 + 3 a letter, `extra` words next
@@ -53,7 +58,7 @@ def segment(text: str, lexicon: Lexicon, extra: Container[str] = ()) -> list[str
     return words[::-1]
 
 
-def splits(text: str, lexicon: Lexicon, most: int = 3) -> tuple[float, list[Split]]:
+def splits(text: str, lexicon: Costed, most: int = 3) -> tuple[float, list[Split]]:
     """Minus the log of the probability of all readings of `text` as words together, and the
     likeliest `most` of them, likeliest first. Costs are those of `segment`; letters that make no
     word are read one by one, and only when there is no other reading.
@@ -63,7 +68,7 @@ def splits(text: str, lexicon: Lexicon, most: int = 3) -> tuple[float, list[Spli
 
 
 def _splits(
-    text: str, lexicon: Lexicon, most: int, *, one_by_one: bool
+    text: str, lexicon: Costed, most: int, *, one_by_one: bool
 ) -> tuple[float, list[Split]] | None:
     cost_of, letters_only = lexicon.reading_costs.get, text.isalpha()
     # Of each beginning of the text: its best readings as (cost, start of the last word, which of
@@ -108,7 +113,7 @@ def _traced(text: str, best: Sequence[Sequence[tuple[float, int, int]]], which: 
     return Split(cost, tuple(words[::-1]))
 
 
-def reading_cost(words: Sequence[str], lexicon: Lexicon) -> float:
+def reading_cost(words: Sequence[str], lexicon: Costed) -> float:
     """What it costs to read these words, in nats."""
     return sum(_cost(word, lexicon, ()) for word in words)
 
@@ -121,7 +126,7 @@ def word_cost(word: str, zipf: float, known: bool) -> float:
     return cost + (TWO_LETTERS if len(word) == 2 else 0.0)
 
 
-def _cost(word: str, lexicon: Lexicon, extra: Container[str]) -> float:
+def _cost(word: str, lexicon: Costed, extra: Container[str]) -> float:
     if word in extra:
         return GIVEN_WORD
     if word.isdigit():

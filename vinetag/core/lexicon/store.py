@@ -9,7 +9,7 @@ import re
 from collections.abc import Callable, Mapping, Sequence
 from functools import cache, cached_property, lru_cache
 from importlib.resources import files
-from typing import Any, NamedTuple
+from typing import Any
 
 import numpy as np
 import numpy.typing as npt
@@ -22,24 +22,12 @@ from vinetag.core.lexicon.rarity import Rarity
 from vinetag.core.lexicon.segment import LONGEST_WORD, word_cost
 from vinetag.core.lexicon.sounds import Phonotactics, Sayable, Sounds, Spellings
 from vinetag.core.lexicon.thesaurus import Compounds, Thesaurus
+from vinetag.core.lexicon.word import Word
 
-__all__ = ["Lexicon", "Word", "load_lexicon"]
+__all__ = ["Lexicon", "load_lexicon"]
 
 _DATA = files("vinetag.core.lexicon").joinpath("data")
 CROWD = 0.5
-
-
-class Word(NamedTuple):
-    """An English word. `zipf`: log10 of uses per thousand million words (wordfreq's scale, 1.6 to
-    8); `pos`: letters n v a r d p c o, commonest first; `field`: WordNet's field of its first noun
-    sense.
-    """
-
-    text: str
-    zipf: float
-    pos: str
-    lemma: str
-    field: str
 
 
 class Lexicon:

@@ -9,34 +9,24 @@ from dataclasses import dataclass
 
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate
-from vinetag.core.grade import MEASURES, Grade, Grader
+from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.draft import Draft, Recipe
 from vinetag.core.make.expected import expected
+from vinetag.core.make.graded import Graded
 from vinetag.core.make.job import Job
 from vinetag.core.make.recipes import RECIPES
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.variety import varied
 
 __all__ = [
-    "GOOD_ENOUGH", "TIERS", "Graded", "Made", "grade_drafts", "in_order", "make_names", "merge",
+    "GOOD_ENOUGH", "TIERS", "Made", "grade_drafts", "in_order", "make_names", "merge",
 ]  # fmt: skip
 
 GOOD_ENOUGH = 70.0
 # Tiers: so many names graded in full, of each recipe so many whatever the others have, and so many
 # of them listed before the next tier is graded. The last line is for all that follow.
 TIERS = ((400, 12, 300), (2_000, 60, 1_700), (2_600, 60, 2_600))
-
-
-@dataclass(frozen=True, slots=True)
-class Graded:
-    """A candidate with its grade. `rank` orders the list: the grade, or for near names what keeps
-    the idea as well.
-    """
-
-    candidate: Candidate
-    grade: Grade
-    rank: float
 
 
 @dataclass(frozen=True, slots=True)

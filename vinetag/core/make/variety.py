@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
-from typing import TYPE_CHECKING, Final, NamedTuple
+from typing import Final, NamedTuple
 
 from vinetag.core.brief import Brief, Making, Purpose
 from vinetag.core.concepts import RECIPE_KINDS
 from vinetag.core.lexicon import Lexicon
+from vinetag.core.make.graded import Graded
 from vinetag.core.world.incidental import SMALL, says
-
-if TYPE_CHECKING:
-    from vinetag.core.make.planner import Graded
 
 __all__ = ["GROUPS", "SCREEN", "Shown", "places_of", "varied"]
 

@@ -17,9 +17,19 @@ from vinetag.core.money import PLACES, neat
 from vinetag.core.names import unicode_label
 
 __all__ = [
-    "CellSerializer", "CheckRequestSerializer", "CheckSerializer", "EvidenceSerializer",
-    "ExtensionSerializer", "HowSerializer", "ListPageSerializer", "PasteSerializer",
-    "PastedSerializer", "ProposalSerializer", "QuickRequestSerializer", "evidence_of",
+    "CellSerializer",
+    "CheckRequestSerializer",
+    "CheckSerializer",
+    "EvidenceSerializer",
+    "ExtensionSerializer",
+    "HowSerializer",
+    "ListPageSerializer",
+    "PastAnswerSerializer",
+    "PasteSerializer",
+    "PastedSerializer",
+    "ProposalSerializer",
+    "QuickRequestSerializer",
+    "evidence_of",
 ]  # fmt: skip
 
 
@@ -300,3 +310,14 @@ class ProposalSerializer(serializers.Serializer[Any]):
         13, PLACES, source="entry.yearly", allow_null=True, normalize_output=True
     )
     reasons = serializers.ListField(child=serializers.CharField())
+
+
+class PastAnswerSerializer(serializers.Serializer[Any]):
+    extension = serializers.CharField()
+    status = serializers.ChoiceField(choices=STATUSES)
+    likely = serializers.BooleanField()
+    reason = serializers.SerializerMethodField(help_text="Why it was unsure")
+    asked_at = serializers.DateTimeField()
+
+    def get_reason(self, past: Any) -> str:
+        return reason_of(past.trouble)

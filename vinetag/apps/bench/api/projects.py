@@ -18,6 +18,7 @@ from rest_framework.views import APIView
 from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer, ProblemSerializer
+from vinetag.apps.accounts.joining import Fields, Joined, JoinedSerializer
 from vinetag.apps.availability.checks import wake
 from vinetag.apps.bench import filing
 from vinetag.apps.bench.models import Filing
@@ -32,15 +33,17 @@ __all__ = [
 ]  # fmt: skip
 
 
-class OverviewSerializer(serializers.Serializer[Any]):
+class OverviewSerializer(JoinedSerializer):
+    """Where a project stands, with what each app counts of it."""
+
     project = ProjectSerializer()
     listed = serializers.IntegerField()
     good = serializers.IntegerField(help_text="Of those listed")
-    kept = serializers.IntegerField()
     open = serializers.IntegerField(help_text="Names open somewhere, when last asked")
-    asked = serializers.IntegerField(help_text="Full names with an answer")
-    stale = serializers.IntegerField(help_text="Of these, answers older than they last")
-    checking = serializers.BooleanField()
+
+    def added(self, one: Joined) -> Fields:
+        """What the app counts."""
+        return one.counted.fields if one.counted else {}
 
 
 class OverviewView(APIView):

@@ -8,16 +8,14 @@ from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
 from vinetag.apps.accounts.api.described import DescribedSerializer
+from vinetag.apps.accounts.joining import Fields, Joined, JoinedSerializer
 from vinetag.apps.availability.api.serializers import (
     CellSerializer,
-    EvidenceSerializer,
     HowSerializer,
-    evidence_of,
 )
 from vinetag.apps.bench import selectors
 from vinetag.apps.bench.export import FORMS
 from vinetag.core.candidates import read_part, starts_of
-from vinetag.core.checking import STATUSES, reason_of
 from vinetag.core.concepts import Change
 from vinetag.core.names import unicode_label
 from vinetag.core.sheet import question_schema
@@ -207,18 +205,9 @@ class PartSerializer(serializers.Serializer[Any]):
     change = ChangeSerializer(allow_null=True, help_text="What was done to the word")
 
 
-class PastAnswerSerializer(serializers.Serializer[Any]):
-    extension = serializers.CharField()
-    status = serializers.ChoiceField(choices=STATUSES)
-    likely = serializers.BooleanField()
-    reason = serializers.SerializerMethodField(help_text="Why it was unsure")
-    asked_at = serializers.DateTimeField()
+class JudgedSerializer(JoinedSerializer):
+    """All about one name, with what each app shows of it."""
 
-    def get_reason(self, past: Any) -> str:
-        return reason_of(past.trouble)
-
-
-class JudgedSerializer(serializers.Serializer[Any]):
     label = serializers.CharField()  # type: ignore[assignment] # a field called as DRF's own
     shown = serializers.SerializerMethodField(help_text="The label as a person writes it")
     grade = serializers.FloatField(allow_null=True)
@@ -227,24 +216,13 @@ class JudgedSerializer(serializers.Serializer[Any]):
     measures = MeasureSerializer(many=True)
     warnings = WarningSerializer(many=True)
     misspellings = serializers.SerializerMethodField(help_text="The likeliest first")
-    kept = serializers.BooleanField()
-    cells = CellSerializer(many=True)
-    evidence = serializers.SerializerMethodField(help_text="What each source said, as asked")
-    verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
-    extension = serializers.CharField(source="entry.extension", default="", allow_blank=True)
     typed_extension = serializers.CharField(
         allow_blank=True, help_text="With which it was asked for, if it was a full name"
     )
-    note = serializers.CharField(source="entry.note", default="", allow_blank=True)
-    tags = serializers.ListField(
-        source="entry.tags", child=serializers.CharField(), default=list[str]
-    )
-    place = serializers.IntegerField(allow_null=True, help_text="In the shortlist, from 1")
-    history = PastAnswerSerializer(many=True, help_text="What was so before, the latest first")
 
-    @extend_schema_field(EvidenceSerializer(many=True))
-    def get_evidence(self, judged: selectors.Judged) -> list[dict[str, Any]]:
-        return list(EvidenceSerializer(evidence_of(list(judged.cells)), many=True).data)
+    def added(self, one: Joined) -> Fields:
+        """What the app shows of a name."""
+        return one.shown.fields if one.shown else {}
 
     @extend_schema_field(MisspellingSerializer(many=True))
     def get_misspellings(self, judged: selectors.Judged) -> list[dict[str, Any]]:

@@ -1649,6 +1649,7 @@ export interface components {
             /** @default  */
             first_name: string;
         };
+        /** @description All about one name, with what each app shows of it. */
         Judged: {
             label: string;
             /** @description The label as a person writes it */
@@ -1661,22 +1662,20 @@ export interface components {
             warnings: components["schemas"]["Warning"][];
             /** @description The likeliest first */
             readonly misspellings: components["schemas"]["Misspelling"][];
-            kept: boolean;
-            cells: components["schemas"]["Cell"][];
-            /** @description What each source said, as asked */
-            readonly evidence: components["schemas"]["Evidence"][];
-            verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
-            /** @default  */
-            extension: string;
             /** @description With which it was asked for, if it was a full name */
             typed_extension: string;
-            /** @default  */
-            note: string;
-            tags?: string[];
-            /** @description In the shortlist, from 1 */
-            place: number | null;
+            verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
+            cells: components["schemas"]["Cell"][];
+            /** @description What each source said, as asked */
+            evidence: components["schemas"]["Evidence"][];
             /** @description What was so before, the latest first */
             history: components["schemas"]["PastAnswer"][];
+            kept: boolean;
+            extension: string;
+            note: string;
+            tags: string[];
+            /** @description In the shortlist, from 1 */
+            place: number | null;
         };
         Kept: {
             label: string;
@@ -1877,12 +1876,12 @@ export interface components {
             };
             comments: components["schemas"]["Said"][];
         };
+        /** @description Where a project stands, with what each app counts of it. */
         Overview: {
             project: components["schemas"]["Project"];
             listed: number;
             /** @description Of those listed */
             good: number;
-            kept: number;
             /** @description Names open somewhere, when last asked */
             open: number;
             /** @description Full names with an answer */
@@ -1890,6 +1889,7 @@ export interface components {
             /** @description Of these, answers older than they last */
             stale: number;
             checking: boolean;
+            kept: number;
         };
         Owner: {
             /** @description ISO 3166-1, empty for not said */

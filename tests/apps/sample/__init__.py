@@ -1,0 +1,1 @@
+"""An app that is not there, for the test of how apps join in."""
