@@ -28,8 +28,21 @@ export default ts.config(
         {
           default: 'disallow',
           policies: [
-            { from: { element: { type: 'app' } }, allow: [{ to: { element: { type: ['app', 'feature', 'shared'] } } }] },
-            { from: { element: { type: 'feature' } }, allow: [{ to: { element: { type: 'shared' } } }, { to: { element: { type: 'feature', captured: { feature: '{{from.element.captured.feature}}' } } } }] },
+            {
+              from: { element: { type: 'app' } },
+              allow: [{ to: { element: { type: ['app', 'feature', 'shared'] } } }],
+            },
+            {
+              from: { element: { type: 'feature' } },
+              allow: [
+                { to: { element: { type: 'shared' } } },
+                {
+                  to: {
+                    element: { type: 'feature', captured: { feature: '{{from.element.captured.feature}}' } },
+                  },
+                },
+              ],
+            },
             { from: { element: { type: 'shared' } }, allow: [{ to: { element: { type: 'shared' } } }] },
           ],
         },

@@ -16,15 +16,29 @@ import { NamesPart } from './NamesPart';
 import { type Pane, PaneSwitch } from './PaneSwitch';
 
 // Loaded when it is asked for: the bench can be used before.
-const FiltersPanel = lazy(async () => ({ default: (await import('../features/sheet/FiltersPanel')).FiltersPanel }));
-const ProposalDialog = lazy(async () => ({ default: (await import('../features/extensions/ProposalDialog')).ProposalDialog }));
+const FiltersPanel = lazy(async () => ({
+  default: (await import('../features/sheet/FiltersPanel')).FiltersPanel,
+}));
+const ProposalDialog = lazy(async () => ({
+  default: (await import('../features/extensions/ProposalDialog')).ProposalDialog,
+}));
 const Tour = lazy(async () => ({ default: (await import('../features/tour/Tour')).Tour }));
 
 // Below this width (a telephone, or a page at 200 %) one part is in view at a time.
 const NARROW = '(max-width: 1099.95px)';
-const WIDE_GRID = { gridTemplateColumns: '252px minmax(0, 1fr) 298px', gridTemplateRows: 'auto minmax(0, 1fr)', gridTemplateAreas: '"words head reasons" "words rows reasons"', height: '100%' };
+const WIDE_GRID = {
+  gridTemplateColumns: '252px minmax(0, 1fr) 298px',
+  gridTemplateRows: 'auto minmax(0, 1fr)',
+  gridTemplateAreas: '"words head reasons" "words rows reasons"',
+  height: '100%',
+};
 // However short the window, some rows are in view; what is above them scrolls away.
-const NARROW_GRID = { gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'max-content max-content minmax(280px, 1fr)', gridTemplateAreas: '"panes" "head" "body"', height: '100%' };
+const NARROW_GRID = {
+  gridTemplateColumns: 'minmax(0, 1fr)',
+  gridTemplateRows: 'max-content max-content minmax(280px, 1fr)',
+  gridTemplateAreas: '"panes" "head" "body"',
+  height: '100%',
+};
 
 /** The bench: the words, the sheet of names by extensions, and the reasons of the chosen name. */
 export function BenchPage() {
@@ -47,24 +61,90 @@ export function BenchPage() {
     setFiltering(on);
     setPane(on ? 'words' : 'names');
   }, []);
-  const onFallback = useCallback((fallback: string[]) => { change({ ...brief, fallback }); }, [brief, change]);
+  const onFallback = useCallback(
+    (fallback: string[]) => {
+      change({ ...brief, fallback });
+    },
+    [brief, change],
+  );
   return (
     <Box component="main" sx={{ display: 'grid', ...(narrow ? NARROW_GRID : WIDE_GRID), '& > *': { minHeight: 0 } }}>
-      <Typography component="h1" sx={{ position: 'absolute', clipPath: 'inset(50%)' }}>Bench of {project.name}</Typography>
+      <Typography component="h1" sx={{ position: 'absolute', clipPath: 'inset(50%)' }}>
+        Bench of {project.name}
+      </Typography>
       {shown && <PaneSwitch pane={shown} filtering={filtering} onPane={setPane} />}
-      <Box sx={{ gridArea: narrow ? 'body' : 'words', display: shown && shown !== 'words' ? 'none' : 'grid', minHeight: 0 }}>
+      <Box
+        sx={{
+          gridArea: narrow ? 'body' : 'words',
+          display: shown && shown !== 'words' ? 'none' : 'grid',
+          minHeight: 0,
+        }}>
         {filtering ? (
-          <Box component="aside" aria-label="Filters" sx={{ p: 2, pt: 1, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
-            <Button size="small" onClick={() => { setFiltering(false); }}>Back to the words</Button>
-            {narrow && <Button size="small" onClick={() => { setPane('names'); }}>See the names</Button>}
-            <Suspense><FiltersPanel projectId={project.id} asked={asked} onAsk={ask} extensions={extensions} /></Suspense>
+          <Box
+            component="aside"
+            aria-label="Filters"
+            sx={{ p: 2, pt: 1, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
+            <Button
+              size="small"
+              onClick={() => {
+                setFiltering(false);
+              }}>
+              Back to the words
+            </Button>
+            {narrow && (
+              <Button
+                size="small"
+                onClick={() => {
+                  setPane('names');
+                }}>
+                See the names
+              </Button>
+            )}
+            <Suspense>
+              <FiltersPanel projectId={project.id} asked={asked} onAsk={ask} extensions={extensions} />
+            </Suspense>
           </Box>
         ) : (
-          <WordsPanel project={project} editor={editor} onDraft={setDraft} onPropose={() => { setProposing(true); }} />
+          <WordsPanel
+            project={project}
+            editor={editor}
+            onDraft={setDraft}
+            onPropose={() => {
+              setProposing(true);
+            }}
+          />
         )}
       </Box>
-      {proposing && <Suspense><ProposalDialog owner={brief.owner} onClose={() => { setProposing(false); }} onTake={(owner, chosen) => { setProposing(false); change({ ...brief, owner, ...(chosen && { extensions: chosen }) }); }} /></Suspense>}
-      {settled && <NamesPart project={project} grading={grading} asked={asked} onAsk={ask} view={view} onView={setView} filtering={filtering} onFiltering={onFiltering} pane={shown} onPane={setPane} fallback={brief.fallback} onFallback={onFallback} />}
+      {proposing && (
+        <Suspense>
+          <ProposalDialog
+            owner={brief.owner}
+            onClose={() => {
+              setProposing(false);
+            }}
+            onTake={(owner, chosen) => {
+              setProposing(false);
+              change({ ...brief, owner, ...(chosen && { extensions: chosen }) });
+            }}
+          />
+        </Suspense>
+      )}
+      {settled && (
+        <NamesPart
+          project={project}
+          grading={grading}
+          asked={asked}
+          onAsk={ask}
+          view={view}
+          onView={setView}
+          filtering={filtering}
+          onFiltering={onFiltering}
+          pane={shown}
+          onPane={setPane}
+          fallback={brief.fallback}
+          onFallback={onFallback}
+        />
+      )}
       <Suspense>{preferences?.toured === false && <Tour />}</Suspense>
     </Box>
   );

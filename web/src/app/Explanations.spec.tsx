@@ -4,13 +4,33 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { renderIn } from '../shared/testing/render';
 import { Explanations } from './Explanations';
 
-beforeEach(() => { vi.useFakeTimers(); });
-afterEach(() => { vi.useRealTimers(); });
+beforeEach(() => {
+  vi.useFakeTimers();
+});
+afterEach(() => {
+  vi.useRealTimers();
+});
 
-const show = () => renderIn(<><div title="Which recipes come first"><button>dial</button></div><span title="Asked on Tuesday">2 h ago</span><p>plain</p><Explanations /></>);
-const after = (ms: number) => { act(() => { vi.advanceTimersByTime(ms); }); };
+const show = () =>
+  renderIn(
+    <>
+      <div title="Which recipes come first">
+        <button>dial</button>
+      </div>
+      <span title="Asked on Tuesday">2 h ago</span>
+      <p>plain</p>
+      <Explanations />
+    </>,
+  );
+const after = (ms: number) => {
+  act(() => {
+    vi.advanceTimersByTime(ms);
+  });
+};
 // The environment has no pointer events of its own.
-const touch = (name: 'pointerdown' | 'pointerup', at: Element) => { fireEvent(at, Object.assign(new Event(name, { bubbles: true }), { pointerType: 'touch' })); };
+const touch = (name: 'pointerdown' | 'pointerup', at: Element) => {
+  fireEvent(at, Object.assign(new Event(name, { bubbles: true }), { pointerType: 'touch' }));
+};
 const told = () => screen.queryByRole('tooltip')?.textContent ?? null;
 
 it('explains what the focus comes to by key, also by what it stands in, until Escape or the focus leaves', () => {

@@ -50,8 +50,18 @@ export function Explanations() {
       window.clearTimeout(timer);
       if (target instanceof Element && !target.closest(CONTROL)) setShown(explained(target));
     };
-    const onKey = ({ key }: KeyboardEvent) => { if (key === 'Escape') hide(); };
-    const all: readonly (readonly [string, (event: never) => void])[] = [['focusin', onFocus], ['focusout', hide], ['pointerdown', onDown], ['pointerup', onUp], ['pointercancel', hide], ['keydown', onKey], ['wheel', hide]];
+    const onKey = ({ key }: KeyboardEvent) => {
+      if (key === 'Escape') hide();
+    };
+    const all: readonly (readonly [string, (event: never) => void])[] = [
+      ['focusin', onFocus],
+      ['focusout', hide],
+      ['pointerdown', onDown],
+      ['pointerup', onUp],
+      ['pointercancel', hide],
+      ['keydown', onKey],
+      ['wheel', hide],
+    ];
     for (const [name, heard] of all) document.addEventListener(name, heard as EventListener, { passive: true });
     return () => {
       window.clearTimeout(timer);
@@ -59,8 +69,16 @@ export function Explanations() {
     };
   }, []);
   return (
-    <Popper open={shown !== null} anchorEl={shown?.at ?? null} placement="bottom-start" sx={{ zIndex: 'tooltip', pointerEvents: 'none' }}>
-      <Paper elevation={3} sx={{ px: 1.2, py: 0.6, mt: 0.5, maxWidth: 320, fontSize: '0.9rem', border: 1, borderColor: 'wire' }}>{shown?.text}</Paper>
+    <Popper
+      open={shown !== null}
+      anchorEl={shown?.at ?? null}
+      placement="bottom-start"
+      sx={{ zIndex: 'tooltip', pointerEvents: 'none' }}>
+      <Paper
+        elevation={3}
+        sx={{ px: 1.2, py: 0.6, mt: 0.5, maxWidth: 320, fontSize: '0.9rem', border: 1, borderColor: 'wire' }}>
+        {shown?.text}
+      </Paper>
     </Popper>
   );
 }

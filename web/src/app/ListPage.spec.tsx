@@ -9,9 +9,18 @@ import { sampleCell, sampleCheck, sampleProject } from '../shared/testing/sample
 import { ListPage } from './ListPage';
 
 const project = sampleProject();
-const cells = [sampleCell({ extension: 'com' }), sampleCell({ extension: 'net', status: 'unsure', reason: 'No answer in time.' })];
+const cells = [
+  sampleCell({ extension: 'com' }),
+  sampleCell({ extension: 'net', status: 'unsure', reason: 'No answer in time.' }),
+];
 const page = (fields: Partial<Page> = {}): Page => ({
-  rows: [{ label: 'inkpost', shown: 'inkpost', extensions: ['com', 'net'], cells }], total: 1, names: 1, full_names: 2, extensions: [], statuses: { open: 1, unsure: 1 }, ...fields,
+  rows: [{ label: 'inkpost', shown: 'inkpost', extensions: ['com', 'net'], cells }],
+  total: 1,
+  names: 1,
+  full_names: 2,
+  extensions: [],
+  statuses: { open: 1, unsure: 1 },
+  ...fields,
 });
 
 function setUp(list: Page, act: (method: string, path: string) => Answer | undefined = () => undefined) {
@@ -19,10 +28,17 @@ function setUp(list: Page, act: (method: string, path: string) => Answer | undef
     const answer = act(method, path);
     if (answer) return answer;
     if (path.startsWith('/api/projects/7/pasted')) return { body: list };
-    if (path.startsWith('/api/projects/7/checks')) return { body: method === 'GET' ? { check_run: null, cells: [], number: 0, more: false } : sampleCheck() };
+    if (path.startsWith('/api/projects/7/checks'))
+      return {
+        body: method === 'GET' ? { check_run: null, cells: [], number: 0, more: false } : sampleCheck(),
+      };
     return { body: { extensions: ['com', 'net'], recipes: [], groups: {}, sources: [] } };
   });
-  renderIn(<ProjectContext value={project}><ListPage /></ProjectContext>);
+  renderIn(
+    <ProjectContext value={project}>
+      <ListPage />
+    </ProjectContext>,
+  );
   return asked;
 }
 
@@ -35,12 +51,16 @@ it('counts the full names by status, and narrows by one', async () => {
   const asked = setUp(page());
   expect(await screen.findByRole('grid', { name: 'Pasted names' })).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'unsure 1' }));
-  await vi.waitFor(() => { expect(asked.at(-1)?.path).toContain('status=unsure'); });
+  await vi.waitFor(() => {
+    expect(asked.at(-1)?.path).toContain('status=unsure');
+  });
 });
 
 it('pastes and begins to check what was taken', async () => {
   const report = { lines: 1, names: 1, full_names: 1, merged: 0, bad: [], bad_count: 0, left_out: 0 };
-  const asked = setUp(page(), (method, path) => (method === 'PUT' && path.endsWith('/pasted') ? { status: 201, body: report } : undefined));
+  const asked = setUp(page(), (method, path) =>
+    method === 'PUT' && path.endsWith('/pasted') ? { status: 201, body: report } : undefined,
+  );
   await userEvent.type(await screen.findByRole('textbox', { name: 'Names or full names' }), 'inkpost.com');
   await userEvent.click(screen.getByRole('button', { name: 'Take and check' }));
   expect(await screen.findByText(/1 name, 1 full name/)).toBeInTheDocument();
@@ -53,11 +73,17 @@ it('asks again only what is unsure of the list', async () => {
   await userEvent.click(await screen.findByRole('button', { name: 'What else to check' }));
   expect(screen.getByText('Ask again, of the list')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('menuitem', { name: 'only what is unsure' }));
-  await vi.waitFor(() => { expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({ what: 'pasted', again: 'unsure' }); });
+  await vi.waitFor(() => {
+    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({ what: 'pasted', again: 'unsure' });
+  });
 });
 
 it('says so when the list cannot be loaded', async () => {
-  setUp(page(), (_method, path) => (path.startsWith('/api/projects/7/pasted') ? { status: 500, body: { code: 'server', message: 'Something broke.' } } : undefined));
+  setUp(page(), (_method, path) =>
+    path.startsWith('/api/projects/7/pasted')
+      ? { status: 500, body: { code: 'server', message: 'Something broke.' } }
+      : undefined,
+  );
   expect(await screen.findByText('The list could not be loaded')).toBeInTheDocument();
   expect(screen.getByRole('button', { name: 'Try again' })).toBeInTheDocument();
 });

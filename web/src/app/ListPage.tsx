@@ -34,46 +34,142 @@ export function ListPage() {
   const { active } = controls;
   useEffect(() => {
     if (!active) return;
-    const timer = setInterval(() => { void client.invalidateQueries({ queryKey: keys.list(project.id) }); }, COUNT_EVERY);
-    return () => { clearInterval(timer); };
+    const timer = setInterval(() => {
+      void client.invalidateQueries({ queryKey: keys.list(project.id) });
+    }, COUNT_EVERY);
+    return () => {
+      clearInterval(timer);
+    };
   }, [active, client, project.id]);
   const top = useRef<HTMLDivElement>(null);
   const error = asApiError(page.error);
   const take = (text: string, extensions: string[]) => {
     setStatus('');
     setAt(0);
-    paste.mutate({ text, ...(extensions.length && { extensions }) }, { onSuccess: () => { controls.start.mutate({ what: 'pasted' }); } });
+    paste.mutate(
+      { text, ...(extensions.length && { extensions }) },
+      {
+        onSuccess: () => {
+          controls.start.mutate({ what: 'pasted' });
+        },
+      },
+    );
   };
   const pages = Math.ceil((data?.total ?? 0) / pageSize);
   return (
-    <Box component="main" ref={top} sx={{ height: 1, display: 'grid', gridTemplateColumns: { xs: '1fr', md: '320px minmax(0, 1fr)' }, '& > *': { minHeight: 0 } }}>
-      <Box component="section" aria-label="Paste names" sx={{ p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
-        <Typography variant="h1" sx={{ fontSize: '1.5rem', mb: 1.5 }}>Check a list</Typography>
-        {data && <PasteForm extensions={data.extensions.length ? data.extensions : project.brief.extensions} known={known} busy={paste.isPending || controls.active} error={asApiError(paste.error)} report={paste.data ?? null} onTake={take} />}
+    <Box
+      component="main"
+      ref={top}
+      sx={{
+        height: 1,
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: '320px minmax(0, 1fr)' },
+        '& > *': { minHeight: 0 },
+      }}>
+      <Box
+        component="section"
+        aria-label="Paste names"
+        sx={{ p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
+        <Typography variant="h1" sx={{ fontSize: '1.5rem', mb: 1.5 }}>
+          Check a list
+        </Typography>
+        {data && (
+          <PasteForm
+            extensions={data.extensions.length ? data.extensions : project.brief.extensions}
+            known={known}
+            busy={paste.isPending || controls.active}
+            error={asApiError(paste.error)}
+            report={paste.data ?? null}
+            onTake={take}
+          />
+        )}
       </Box>
       <Stack component="section" aria-label="Results" sx={{ gap: 1.2, p: 1.5, minWidth: 0 }}>
-        {error && !data && <Blank alert title="The list could not be loaded" action={<Button variant="outlined" onClick={() => { void page.refetch(); }}>Try again</Button>}>{error.message}</Blank>}
-        {data?.names === 0 && <Blank title="No names pasted yet">Paste names on the left, or take them from a file: each line is cleaned, repeats are put together, and every full name is looked up.</Blank>}
+        {error && !data && (
+          <Blank
+            alert
+            title="The list could not be loaded"
+            action={
+              <Button
+                variant="outlined"
+                onClick={() => {
+                  void page.refetch();
+                }}>
+                Try again
+              </Button>
+            }>
+            {error.message}
+          </Blank>
+        )}
+        {data?.names === 0 && (
+          <Blank title="No names pasted yet">
+            Paste names on the left, or take them from a file: each line is cleaned, repeats are put together, and every
+            full name is looked up.
+          </Blank>
+        )}
         {data && data.names > 0 && (
           <>
             <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', minHeight: 42 }}>
-              <Typography color="textSecondary" sx={{ whiteSpace: 'nowrap' }}>{plural(data.names, 'name')} · {plural(data.full_names, 'full name')}</Typography>
+              <Typography color="textSecondary" sx={{ whiteSpace: 'nowrap' }}>
+                {plural(data.names, 'name')} · {plural(data.full_names, 'full name')}
+              </Typography>
               <CheckBar controls={controls} names={data.names} what="pasted" />
               <ExportMenu projectId={project.id} />
-              <Button onClick={() => { paste.reset(); clear.mutate(); }} disabled={controls.active}>Empty</Button>
+              <Button
+                onClick={() => {
+                  paste.reset();
+                  clear.mutate();
+                }}
+                disabled={controls.active}>
+                Empty
+              </Button>
             </Stack>
             <Stack direction="row" role="group" aria-label="Statuses" sx={{ gap: 0.7, flexWrap: 'wrap' }}>
-              <Chip size="small" label={`all ${formatCount(data.names)}`} variant={status ? 'outlined' : 'filled'} aria-pressed={!status} onClick={() => { setStatus(''); setAt(0); }} />
+              <Chip
+                size="small"
+                label={`all ${formatCount(data.names)}`}
+                variant={status ? 'outlined' : 'filled'}
+                aria-pressed={!status}
+                onClick={() => {
+                  setStatus('');
+                  setAt(0);
+                }}
+              />
               {Object.entries(data.statuses).map(([name, count]) => (
-                <Chip key={name} size="small" label={`${wordOf(name)} ${formatCount(count)}`} variant={status === name ? 'filled' : 'outlined'} aria-pressed={status === name} onClick={() => { setStatus(status === name ? '' : name); setAt(0); }} />
+                <Chip
+                  key={name}
+                  size="small"
+                  label={`${wordOf(name)} ${formatCount(count)}`}
+                  variant={status === name ? 'filled' : 'outlined'}
+                  aria-pressed={status === name}
+                  onClick={() => {
+                    setStatus(status === name ? '' : name);
+                    setAt(0);
+                  }}
+                />
               ))}
             </Stack>
             <ListTable rows={data.rows} />
             {pages > 1 && (
               <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-                <Button disabled={at === 0} onClick={() => { setAt(at - 1); }}>Before</Button>
-                <Typography variant="caption" role="status">{formatCount(at * pageSize + 1)} to {formatCount(Math.min(data.total, (at + 1) * pageSize))} of {formatCount(data.total)}</Typography>
-                <Button disabled={at + 1 >= pages} onClick={() => { setAt(at + 1); }}>Next</Button>
+                <Button
+                  disabled={at === 0}
+                  onClick={() => {
+                    setAt(at - 1);
+                  }}>
+                  Before
+                </Button>
+                <Typography variant="caption" role="status">
+                  {formatCount(at * pageSize + 1)} to {formatCount(Math.min(data.total, (at + 1) * pageSize))} of{' '}
+                  {formatCount(data.total)}
+                </Typography>
+                <Button
+                  disabled={at + 1 >= pages}
+                  onClick={() => {
+                    setAt(at + 1);
+                  }}>
+                  Next
+                </Button>
               </Stack>
             )}
           </>

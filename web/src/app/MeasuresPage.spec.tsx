@@ -9,8 +9,18 @@ import { MeasuresPage } from './MeasuresPage';
 const worked = {
   examples: {
     spelling: [
-      { project: 'Pressroom', label: 'klaypress', score: 9.4, reasons: [{ text: '“klay” is heard as “clay” too.', points: -90, start: 0, end: 4 }] },
-      { project: 'Pressroom', label: 'пример', score: null, reasons: [{ text: 'Not graded, because it is.', points: 0, start: 0, end: 6 }] },
+      {
+        project: 'Pressroom',
+        label: 'klaypress',
+        score: 9.4,
+        reasons: [{ text: '“klay” is heard as “clay” too.', points: -90, start: 0, end: 4 }],
+      },
+      {
+        project: 'Pressroom',
+        label: 'пример',
+        score: null,
+        reasons: [{ text: 'Not graded, because it is.', points: 0, start: 0, end: 6 }],
+      },
     ],
   },
 };
@@ -19,7 +29,10 @@ it('tells how much each measure counts, and that a weakness is not made good', a
   serve(() => ({ body: worked }));
   renderIn(<MeasuresPage />);
   const table = await screen.findByRole('table');
-  const row = (name: string) => within(within(table).getByRole('rowheader', { name }).closest('tr') as HTMLElement).getAllByRole('cell').map((c) => c.textContent);
+  const row = (name: string) =>
+    within(within(table).getByRole('rowheader', { name }).closest('tr') as HTMLElement)
+      .getAllByRole('cell')
+      .map((c) => c.textContent);
   for (const { name, word } of concepts().purposes) {
     const shares = sharesOf(presetOf(name));
     expect(row(word)).toEqual(concepts().measures.map((m) => `${Math.round(100 * (shares[m.name] ?? 0))} %`));

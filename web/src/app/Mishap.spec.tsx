@@ -13,10 +13,24 @@ function Page({ fails }: { fails: Error | null }) {
 
 function Room({ error }: { error: Error }) {
   const [at, setAt] = useState('/projects/7');
-  return <><button onClick={() => { setAt('/'); }}>Elsewhere</button><Mishap at={at}><Page fails={at === '/' ? null : error} /></Mishap></>;
+  return (
+    <>
+      <button
+        onClick={() => {
+          setAt('/');
+        }}>
+        Elsewhere
+      </button>
+      <Mishap at={at}>
+        <Page fails={at === '/' ? null : error} />
+      </Mishap>
+    </>
+  );
 }
 
-beforeEach(() => { vi.spyOn(console, 'error').mockImplementation(() => undefined); });
+beforeEach(() => {
+  vi.spyOn(console, 'error').mockImplementation(() => undefined);
+});
 
 it.each([
   [new TypeError('Failed to fetch dynamically imported module: /assets/x.js'), 'A part of this page did not come'],

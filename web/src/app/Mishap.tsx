@@ -10,7 +10,10 @@ interface Props {
 }
 
 /** A part of the program that could not be fetched: it was replaced on the server, or the line broke. */
-const isMissingPart = (error: Error): boolean => /dynamically imported module|Importing a module script|module script failed|ChunkLoadError|Failed to fetch/i.test(`${error.name} ${error.message}`);
+const isMissingPart = (error: Error): boolean =>
+  /dynamically imported module|Importing a module script|module script failed|ChunkLoadError|Failed to fetch/i.test(
+    `${error.name} ${error.message}`,
+  );
 
 /** Keeps the bar when a page fails, and offers to load it again. */
 export class Mishap extends Component<Props, { error: Error | null }> {
@@ -31,9 +34,23 @@ export class Mishap extends Component<Props, { error: Error | null }> {
   override render(): ReactNode {
     const { error } = this.state;
     if (!error) return this.props.children;
-    const again = <Button variant="contained" onClick={() => { window.location.reload(); }}>Load the page again</Button>;
-    return isMissingPart(error)
-      ? <Blank alert title="A part of this page did not come" action={again}>Vine Tag was renewed on the server, or the line broke. What you did is kept.</Blank>
-      : <Blank alert title="This page failed" action={again}>That is our fault, and what you did is kept. Load the page again, or go somewhere else by the bar above.</Blank>;
+    const again = (
+      <Button
+        variant="contained"
+        onClick={() => {
+          window.location.reload();
+        }}>
+        Load the page again
+      </Button>
+    );
+    return isMissingPart(error) ? (
+      <Blank alert title="A part of this page did not come" action={again}>
+        Vine Tag was renewed on the server, or the line broke. What you did is kept.
+      </Blank>
+    ) : (
+      <Blank alert title="This page failed" action={again}>
+        That is our fault, and what you did is kept. Load the page again, or go somewhere else by the bar above.
+      </Blank>
+    );
   }
 }

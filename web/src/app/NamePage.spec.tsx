@@ -18,20 +18,44 @@ function setUp(name: Partial<Judged>, answer?: Answer) {
     if (path.endsWith('/shortlist')) return { body: [] };
     return answer ?? { body: sampleJudged({ label: 'inkpost', ...name }) };
   });
-  renderIn(<ProjectContext value={sampleProject()}><Routes><Route path="names/:label" element={<NamePage />} /></Routes></ProjectContext>, '/names/inkpost');
+  renderIn(
+    <ProjectContext value={sampleProject()}>
+      <Routes>
+        <Route path="names/:label" element={<NamePage />} />
+      </Routes>
+    </ProjectContext>,
+    '/names/inkpost',
+  );
   return asked;
 }
 
 it('tells who holds the name by the public record, and what was found out when', async () => {
   setUp({
     cells: [sampleCell({ extension: 'com', status: 'taken', asked_at: AT })],
-    evidence: [{ extension: 'com', source: 'rdap', text: 'Registry (RDAP) has it registered.', at: AT, earlier: false, imported: false, address: '', detail: '', registrar: '', holder: 'Ana Soto', record: ['Held by Ana Soto.', 'Paid for until 1 March 2027.'], statuses: [] }],
+    evidence: [
+      {
+        extension: 'com',
+        source: 'rdap',
+        text: 'Registry (RDAP) has it registered.',
+        at: AT,
+        earlier: false,
+        imported: false,
+        address: '',
+        detail: '',
+        registrar: '',
+        holder: 'Ana Soto',
+        record: ['Held by Ana Soto.', 'Paid for until 1 March 2027.'],
+        statuses: [],
+      },
+    ],
     history: [{ extension: 'com', status: 'open', likely: false, reason: '', asked_at: '2026-11-01T10:00:00Z' }],
   });
   const held = await screen.findByRole('region', { name: 'Who holds it' });
   expect(held).toHaveTextContent('inkpost.com');
   expect(held).toHaveTextContent('Held by Ana Soto. Paid for until 1 March 2027.');
-  const told = within(screen.getByRole('list', { name: 'What was found out' })).getAllByRole('listitem').map((item) => item.textContent.slice(0, 9));
+  const told = within(screen.getByRole('list', { name: 'What was found out' }))
+    .getAllByRole('listitem')
+    .map((item) => item.textContent.slice(0, 9));
   expect(told).toEqual(['.comtaken', '.comopenN']);
   expect(screen.getByText(/Keep it to write a note/)).toBeInTheDocument();
 });
@@ -48,10 +72,25 @@ it('keeps a name as a full name', async () => {
   expect(await screen.findByRole('heading', { level: 1 })).toHaveTextContent('inkpost.com');
   await userEvent.click(screen.getByRole('combobox', { name: 'Kept as' }));
   await userEvent.click(await screen.findByRole('option', { name: 'inkpost.com' }));
-  await waitFor(() => { expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({ path: '/api/projects/7/shortlist/names/inkpost', body: { extension: 'com' } }); });
+  await waitFor(() => {
+    expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({
+      path: '/api/projects/7/shortlist/names/inkpost',
+      body: { extension: 'com' },
+    });
+  });
 });
 
 it('says why an address holds no name', async () => {
-  setUp({}, { status: 400, body: { code: 'problems', message: 'Look again.', problems: [{ path: 'label', code: 'x', message: 'A name cannot contain “!”.' }] } });
+  setUp(
+    {},
+    {
+      status: 400,
+      body: {
+        code: 'problems',
+        message: 'Look again.',
+        problems: [{ path: 'label', code: 'x', message: 'A name cannot contain “!”.' }],
+      },
+    },
+  );
   expect(await screen.findByText('A name cannot contain “!”.')).toBeInTheDocument();
 });

@@ -34,7 +34,9 @@ import { StatusMark } from '../shared/ui/StatusMark';
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Box component="section" aria-label={title} sx={{ mb: 3 }}>
-      <Typography variant="h3" component="h2" sx={{ mb: 0.8 }}>{title}</Typography>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.8 }}>
+        {title}
+      </Typography>
       {children}
     </Box>
   );
@@ -43,10 +45,16 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 /** Who holds it and until when, by the public record, for every extension that has one. */
 function Records({ name }: { name: Judged }) {
   const records = name.evidence.filter((e) => e.record.length > 0);
-  if (!records.length) return <Typography color="textSecondary">No registry has shown a registration of this name.</Typography>;
+  if (!records.length)
+    return <Typography color="textSecondary">No registry has shown a registration of this name.</Typography>;
   return records.map((e) => (
     <Box key={e.extension} sx={{ mb: 1 }}>
-      <strong>{name.shown}.{e.extension}</strong> <Typography component="span" variant="caption" color="textSecondary">as of <Age at={e.at} /></Typography>
+      <strong>
+        {name.shown}.{e.extension}
+      </strong>{' '}
+      <Typography component="span" variant="caption" color="textSecondary">
+        as of <Age at={e.at} />
+      </Typography>
       <Typography variant="body2">{withDays(e.record.join(' '))}</Typography>
     </Box>
   ));
@@ -54,17 +62,41 @@ function Records({ name }: { name: Judged }) {
 
 /** What was found out when, the latest first. */
 function History({ name }: { name: Judged }) {
-  const now = name.cells.filter((c) => c.asked_at && !c.pending).map((c) => ({ extension: c.extension, status: c.status, likely: c.likely, reason: c.reason, at: c.asked_at ?? '' }));
-  const before = name.history.map((h) => ({ extension: h.extension, status: h.status, likely: h.likely, reason: h.reason, at: h.asked_at }));
+  const now = name.cells
+    .filter((c) => c.asked_at && !c.pending)
+    .map((c) => ({
+      extension: c.extension,
+      status: c.status,
+      likely: c.likely,
+      reason: c.reason,
+      at: c.asked_at ?? '',
+    }));
+  const before = name.history.map((h) => ({
+    extension: h.extension,
+    status: h.status,
+    likely: h.likely,
+    reason: h.reason,
+    at: h.asked_at,
+  }));
   const told = [...now, ...before].sort((a, b) => b.at.localeCompare(a.at));
   if (!told.length) return <Typography color="textSecondary">Nothing has been asked about this name yet.</Typography>;
   return (
     <Box component="ol" aria-label="What was found out" sx={{ m: 0, p: 0, listStyle: 'none', fontSize: '0.9rem' }}>
       {told.map((one) => (
-        <Stack component="li" key={`${one.extension}${one.at}`} direction="row" sx={{ gap: 1, py: 0.3, borderTop: 1, borderColor: 'divider', alignItems: 'baseline' }}>
-          <Box component="span" sx={{ minWidth: 74, fontWeight: 600 }}>.{one.extension}</Box>
-          <Box component="span" title={one.reason} sx={{ minWidth: 90 }}><StatusMark status={one.status} likely={one.likely} /></Box>
-          <Typography variant="caption" color="textSecondary">{formatMoment(one.at)}</Typography>
+        <Stack
+          component="li"
+          key={`${one.extension}${one.at}`}
+          direction="row"
+          sx={{ gap: 1, py: 0.3, borderTop: 1, borderColor: 'divider', alignItems: 'baseline' }}>
+          <Box component="span" sx={{ minWidth: 74, fontWeight: 600 }}>
+            .{one.extension}
+          </Box>
+          <Box component="span" title={one.reason} sx={{ minWidth: 90 }}>
+            <StatusMark status={one.status} likely={one.likely} />
+          </Box>
+          <Typography variant="caption" color="textSecondary">
+            {formatMoment(one.at)}
+          </Typography>
         </Stack>
       ))}
     </Box>
@@ -73,14 +105,31 @@ function History({ name }: { name: Judged }) {
 
 function Shelf({ name, projectId, extensions }: { name: Judged; projectId: number; extensions: readonly string[] }) {
   const { list, settle } = useShortlist(projectId);
-  if (!name.kept) return <Typography color="textSecondary">Not on the shortlist. Keep it to write a note or set tags.</Typography>;
+  if (!name.kept)
+    return <Typography color="textSecondary">Not on the shortlist. Keep it to write a note or set tags.</Typography>;
   const known = [...new Set(list.data?.flatMap((k) => k.tags) ?? [])];
   return (
     <Stack sx={{ gap: 1.5 }}>
-      <Typography color="textSecondary">{name.place ? `Number ${name.place} on the ` : 'On the '}<Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>shortlist</Box></Typography>
-      <TextField select label="Kept as" value={name.extension} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }} onChange={(e) => { settle.mutate({ label: name.label, extension: e.target.value, seen: name.extension }); }}>
+      <Typography color="textSecondary">
+        {name.place ? `Number ${name.place} on the ` : 'On the '}
+        <Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>
+          shortlist
+        </Box>
+      </Typography>
+      <TextField
+        select
+        label="Kept as"
+        value={name.extension}
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        onChange={(e) => {
+          settle.mutate({ label: name.label, extension: e.target.value, seen: name.extension });
+        }}>
         <MenuItem value="">{name.shown}, the name alone</MenuItem>
-        {withOwn(extensions, name.extension).map((e) => <MenuItem key={e} value={e}>{name.shown}.{e}</MenuItem>)}
+        {withOwn(extensions, name.extension).map((e) => (
+          <MenuItem key={e} value={e}>
+            {name.shown}.{e}
+          </MenuItem>
+        ))}
       </TextField>
       <TagsField projectId={projectId} label={name.label} shown={name.shown} tags={name.tags ?? []} known={known} />
       <NoteField key={name.label} projectId={projectId} label={name.label} shown={name.shown} note={name.note} />
@@ -99,41 +148,124 @@ export function NamePage() {
   const notify = useNotify();
   const navigate = useNavigate();
   const failed = asApiError(error);
-  const begin: Parameters<typeof Statuses>[0]['onBegin'] = (request) => { controls.start.mutate(request, { onError: (e) => { notify(e.message); } }); };
+  const begin: Parameters<typeof Statuses>[0]['onBegin'] = (request) => {
+    controls.start.mutate(request, {
+      onError: (e) => {
+        notify(e.message);
+      },
+    });
+  };
   if (failed && (!name || isPlaceholderData)) {
-    return <Blank alert title="This is no name" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{failed.problems[0]?.message ?? failed.message}</Blank>;
+    return (
+      <Blank
+        alert
+        title="This is no name"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {failed.problems[0]?.message ?? failed.message}
+      </Blank>
+    );
   }
   if (!name || isPlaceholderData) return <LinearProgress aria-label="Loading the name" />;
-  const open = (other: string) => { void navigate(`/projects/${project.id}/names/${other}`); };
+  const open = (other: string) => {
+    void navigate(`/projects/${project.id}/names/${other}`);
+  };
   return (
     <Box component="main" sx={{ maxWidth: 1240, mx: 'auto', px: 3, py: 3 }}>
-      <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'flex-end', justifyContent: 'space-between', mb: 2.5 }}>
+      <Stack
+        direction="row"
+        sx={{ flexWrap: 'wrap', gap: 2, alignItems: 'flex-end', justifyContent: 'space-between', mb: 2.5 }}>
         <Box sx={{ minWidth: 0 }}>
-          <Typography component="h1" sx={{ fontSize: { xs: '2rem', md: '3rem' }, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
-            <SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension || extensions[0]} />
+          <Typography
+            component="h1"
+            sx={{ fontSize: { xs: '2rem', md: '3rem' }, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
+            <SeamedName
+              label={name.label}
+              shown={name.shown}
+              starts={name.parts.map((p) => p.start)}
+              extension={name.extension || extensions[0]}
+            />
           </Typography>
           <Origin name={name} />
         </Box>
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-          <Box className="serif" sx={{ fontSize: '2.2rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1, mr: 1 }}>{name.grade === null ? 'no grade' : Math.round(name.grade)}</Box>
+          <Box
+            className="serif"
+            sx={{ fontSize: '2.2rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1, mr: 1 }}>
+            {name.grade === null ? 'no grade' : Math.round(name.grade)}
+          </Box>
           <SayButton text={name.shown} />
-          <Button variant={name.kept ? 'outlined' : 'contained'} color="secondary" startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />} onClick={() => { void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch()); }}>{name.kept ? 'On the shortlist' : 'Keep'}</Button>
-          <Button component={Link} to={`/projects/${project.id}/wordmark?name=${name.label}`} variant="outlined">As a wordmark</Button>
-          <Button component={Link} to={`/projects/${project.id}/print?name=${name.label}`} variant="outlined">Print</Button>
+          <Button
+            variant={name.kept ? 'outlined' : 'contained'}
+            color="secondary"
+            startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />}
+            onClick={() => {
+              void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch());
+            }}>
+            {name.kept ? 'On the shortlist' : 'Keep'}
+          </Button>
+          <Button component={Link} to={`/projects/${project.id}/wordmark?name=${name.label}`} variant="outlined">
+            As a wordmark
+          </Button>
+          <Button component={Link} to={`/projects/${project.id}/print?name=${name.label}`} variant="outlined">
+            Print
+          </Button>
         </Stack>
       </Stack>
       <Box sx={{ display: 'grid', gap: 4, gridTemplateColumns: { xs: '1fr', md: 'repeat(3, minmax(0, 1fr))' } }}>
         <Box>
-          <Section title="Why"><Stack sx={{ gap: 1.8 }}><Warnings name={name} /><Measures name={name} /><Misspellings name={name} onSelect={open} /></Stack></Section>
+          <Section title="Why">
+            <Stack sx={{ gap: 1.8 }}>
+              <Warnings name={name} />
+              <Measures name={name} />
+              <Misspellings name={name} onSelect={open} />
+            </Stack>
+          </Section>
         </Box>
         <Box>
-          <Section title="Where it is open"><Statuses label={name.label} extensions={withOwn(extensions, name.extension)} cells={name.cells} evidence={name.evidence} checking={controls.active} onBegin={begin} /></Section>
-          <Section title="Who holds it"><Records name={name} /></Section>
-          <Section title="What was found out when"><History name={name} /></Section>
+          <Section title="Where it is open">
+            <Statuses
+              label={name.label}
+              extensions={withOwn(extensions, name.extension)}
+              cells={name.cells}
+              evidence={name.evidence}
+              checking={controls.active}
+              onBegin={begin}
+            />
+          </Section>
+          <Section title="Who holds it">
+            <Records name={name} />
+          </Section>
+          <Section title="What was found out when">
+            <History name={name} />
+          </Section>
         </Box>
         <Box>
-          <Section title="Notes and tags"><Shelf name={name} projectId={project.id} extensions={extensions} /></Section>
-          <Section title="Near names"><NearNames projectId={project.id} label={name.label} first={extensions[0]} checking={controls.active} onKeep={(one, kept) => { void act(kept ? 'keep' : 'unkeep', [one]); }} onCheck={(labels) => { begin({ what: 'labels', labels }); }} onSelect={open} /></Section>
+          <Section title="Notes and tags">
+            <Shelf name={name} projectId={project.id} extensions={extensions} />
+          </Section>
+          <Section title="Near names">
+            <NearNames
+              projectId={project.id}
+              label={name.label}
+              first={extensions[0]}
+              checking={controls.active}
+              onKeep={(one, kept) => {
+                void act(kept ? 'keep' : 'unkeep', [one]);
+              }}
+              onCheck={(labels) => {
+                begin({ what: 'labels', labels });
+              }}
+              onSelect={open}
+            />
+          </Section>
         </Box>
       </Box>
     </Box>

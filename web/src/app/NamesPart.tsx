@@ -5,7 +5,17 @@ import Stack from '@mui/material/Stack';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, memo, type RefObject, Suspense, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
+import {
+  lazy,
+  memo,
+  type RefObject,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useRef,
+  useState,
+} from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 
 import { CheckBar, CheckNote } from '../features/check/CheckBar';
@@ -64,7 +74,8 @@ export const NamesPart = memo(function NamesPart(props: Props) {
   const controls = useCheck(project.id, extensions);
   const listed = useQuery({
     queryKey: keys.funnel(project.id),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
+    queryFn: () =>
+      unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
   }).data?.listed;
   // What the check menu offers is looked up when it opens.
   const choicesRef = useRef<Choices>({});
@@ -81,31 +92,84 @@ export const NamesPart = memo(function NamesPart(props: Props) {
   });
   return (
     <>
-      <Stack sx={{ gridArea: 'head', display: pane && pane !== 'names' ? 'none' : 'flex', gap: pane ? 0.6 : 1.2, px: 1.5, pt: pane ? 0.6 : 1.2, minWidth: 0 }}>
+      <Stack
+        sx={{
+          gridArea: 'head',
+          display: pane && pane !== 'names' ? 'none' : 'flex',
+          gap: pane ? 0.6 : 1.2,
+          px: 1.5,
+          pt: pane ? 0.6 : 1.2,
+          minWidth: 0,
+        }}>
         {!pane && <Funnel projectId={project.id} asked={asked} onChange={onAsk} />}
-        <Stack direction="row" sx={{ columnGap: 1.5, rowGap: 0.6, alignItems: 'center', minHeight: 42, flexWrap: 'wrap' }}>
-          <SheetToolbar project={project} asked={asked} onAsk={onAsk} extensions={extensions} filterRef={filter} view={view} onView={onView} filtering={filtering} onFiltering={onFiltering} compact={pane !== null}>
+        <Stack
+          direction="row"
+          sx={{ columnGap: 1.5, rowGap: 0.6, alignItems: 'center', minHeight: 42, flexWrap: 'wrap' }}>
+          <SheetToolbar
+            project={project}
+            asked={asked}
+            onAsk={onAsk}
+            extensions={extensions}
+            filterRef={filter}
+            view={view}
+            onView={onView}
+            filtering={filtering}
+            onFiltering={onFiltering}
+            compact={pane !== null}>
             <Funnel projectId={project.id} asked={asked} onChange={onAsk} wraps />
             <Reading project={project} asked={asked} search={search} getChosen={getChosen} />
           </SheetToolbar>
-          <Box sx={{ flex: '1 1 auto', display: 'flex', minWidth: controls.active ? 220 : 'min-content' }}><CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere /></Box>
+          <Box sx={{ flex: '1 1 auto', display: 'flex', minWidth: controls.active ? 220 : 'min-content' }}>
+            <CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere />
+          </Box>
         </Stack>
         <ActiveFilters asked={asked} onAsk={onAsk} />
       </Stack>
       <Rows {...props} controls={controls} choicesRef={choicesRef} search={search} />
-      <Suspense>{help && <ShortcutsDialog open onClose={() => { setHelp(false); }} />}</Suspense>
+      <Suspense>
+        {help && (
+          <ShortcutsDialog
+            open
+            onClose={() => {
+              setHelp(false);
+            }}
+          />
+        )}
+      </Suspense>
     </>
   );
 });
 
 /** To the names one at a time, from the one chosen on, and the sheet as a file. */
-function Reading({ project, asked, search, getChosen }: { project: Project; asked: Asked; search: string; getChosen: () => string | null | undefined }) {
+function Reading({
+  project,
+  asked,
+  search,
+  getChosen,
+}: {
+  project: Project;
+  asked: Asked;
+  search: string;
+  getChosen: () => string | null | undefined;
+}) {
   const navigate = useNavigate();
   const address = `/projects/${project.id}/read${search}`;
   return (
     <>
-      <Button component={Link} to={address} onClick={(e) => { e.preventDefault(); void navigate(address, { state: { from: getChosen() } }); }} title="One name at a time, large (r)" sx={{ ml: 1, flex: 'none' }}>Read one by one</Button>
-      <Box sx={{ flex: 1, textAlign: 'right' }}><ExportMenu projectId={project.id} asked={asked} /></Box>
+      <Button
+        component={Link}
+        to={address}
+        onClick={(e) => {
+          e.preventDefault();
+          void navigate(address, { state: { from: getChosen() } });
+        }}
+        title="One name at a time, large (r)"
+        sx={{ ml: 1, flex: 'none' }}>
+        Read one by one
+      </Button>
+      <Box sx={{ flex: 1, textAlign: 'right' }}>
+        <ExportMenu projectId={project.id} asked={asked} />
+      </Box>
     </>
   );
 }
@@ -117,7 +181,21 @@ interface RowsProps extends Props {
 }
 
 /** The rows with the name chosen and the names marked, what stands beneath them, and the reasons. */
-function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallback, controls, choicesRef, search, pane, onPane }: RowsProps) {
+function Rows({
+  project,
+  grading,
+  asked,
+  onAsk,
+  view,
+  onView,
+  fallback,
+  onFallback,
+  controls,
+  choicesRef,
+  search,
+  pane,
+  onPane,
+}: RowsProps) {
   const { extensions, keywords, making, name } = project.brief;
   const notify = useNotify();
   const navigate = useNavigate();
@@ -128,43 +206,186 @@ function Rows({ project, grading, asked, onAsk, view, onView, fallback, onFallba
   const [told, setTold] = useState<ReasonsView>('reasons');
   // The reasons may come a moment after the cursor.
   const shown = useDeferredValue(selected);
-  const onAct = useCallback((doing: Doing, labels: readonly string[], before?: readonly Before[]) => { void act(doing, labels, before); }, [act]);
-  const onKeep = useCallback((label: string, kept: boolean) => { onAct(kept ? 'keep' : 'unkeep', [label]); }, [onAct]);
+  const onAct = useCallback(
+    (doing: Doing, labels: readonly string[], before?: readonly Before[]) => {
+      void act(doing, labels, before);
+    },
+    [act],
+  );
+  const onKeep = useCallback(
+    (label: string, kept: boolean) => {
+      onAct(kept ? 'keep' : 'unkeep', [label]);
+    },
+    [onAct],
+  );
   const { mutate: check } = controls.start;
-  const begin = useCallback((request: CheckWish) => { check(request, { onError: (error) => { notify(error.message); } }); }, [check, notify]);
-  const onCheck = useCallback((labels: string[]) => { begin({ what: 'labels', labels, again: labels.length === 1 ? 'all' : 'stale' }); }, [begin]);
-  const onCheckCell = useCallback((label: string, extension: string) => { begin({ what: 'labels', labels: [label], extensions: [extension], again: 'all' }); }, [begin]);
-  const onRows = useCallback((labels: readonly string[], total: number) => { choicesRef.current = { ...choicesRef.current, page: labels, shown: { asked, count: total } }; }, [choicesRef, asked]);
-  useEffect(() => { choicesRef.current = { ...choicesRef.current, marked: [...marked], selected }; }, [choicesRef, marked, selected]);
+  const begin = useCallback(
+    (request: CheckWish) => {
+      check(request, {
+        onError: (error) => {
+          notify(error.message);
+        },
+      });
+    },
+    [check, notify],
+  );
+  const onCheck = useCallback(
+    (labels: string[]) => {
+      begin({ what: 'labels', labels, again: labels.length === 1 ? 'all' : 'stale' });
+    },
+    [begin],
+  );
+  const onCheckCell = useCallback(
+    (label: string, extension: string) => {
+      begin({ what: 'labels', labels: [label], extensions: [extension], again: 'all' });
+    },
+    [begin],
+  );
+  const onRows = useCallback(
+    (labels: readonly string[], total: number) => {
+      choicesRef.current = { ...choicesRef.current, page: labels, shown: { asked, count: total } };
+    },
+    [choicesRef, asked],
+  );
+  useEffect(() => {
+    choicesRef.current = { ...choicesRef.current, marked: [...marked], selected };
+  }, [choicesRef, marked, selected]);
   return (
     <>
-      <Stack component="section" aria-label="Names" sx={{ gridArea: pane ? 'body' : 'rows', display: pane && pane !== 'names' ? 'none' : 'flex', gap: pane ? 0.4 : 1.2, px: pane ? 0.5 : 1.5, pt: pane ? 0.6 : 1.2, minWidth: 0 }}>
+      <Stack
+        component="section"
+        aria-label="Names"
+        sx={{
+          gridArea: pane ? 'body' : 'rows',
+          display: pane && pane !== 'names' ? 'none' : 'flex',
+          gap: pane ? 0.4 : 1.2,
+          px: pane ? 0.5 : 1.5,
+          pt: pane ? 0.6 : 1.2,
+          minWidth: 0,
+        }}>
         {view.plot ? (
-          <Suspense><Plot projectId={project.id} asked={asked} grading={grading} selected={selected} onSelect={setSelected} onAct={onAct} /></Suspense>
+          <Suspense>
+            <Plot
+              projectId={project.id}
+              asked={asked}
+              grading={grading}
+              selected={selected}
+              onSelect={setSelected}
+              onAct={onAct}
+            />
+          </Suspense>
         ) : (
           <Sheet
-            projectId={project.id} view={view} onView={onView} grading={grading} hasWords={keywords.length > 0 || name !== ''} hasRecipes={making.off.length < concepts().recipes.length}
-            asked={asked} onAsk={onAsk} selected={selected} onSelect={setSelected} onAct={onAct} onCheck={onCheck} onCheckCell={onCheckCell} marked={marked} onMark={setMarked} onRows={onRows}
-            onVary={() => { setTold('near'); onPane('reasons'); }} onOpen={(label) => { void navigate(`/projects/${project.id}/names/${label}`); }} onCompare={(labels) => {
-              if (labels.length > MOST_COMPARED) notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);
+            projectId={project.id}
+            view={view}
+            onView={onView}
+            grading={grading}
+            hasWords={keywords.length > 0 || name !== ''}
+            hasRecipes={making.off.length < concepts().recipes.length}
+            asked={asked}
+            onAsk={onAsk}
+            selected={selected}
+            onSelect={setSelected}
+            onAct={onAct}
+            onCheck={onCheck}
+            onCheckCell={onCheckCell}
+            marked={marked}
+            onMark={setMarked}
+            onRows={onRows}
+            onVary={() => {
+              setTold('near');
+              onPane('reasons');
+            }}
+            onOpen={(label) => {
+              void navigate(`/projects/${project.id}/names/${label}`);
+            }}
+            onCompare={(labels) => {
+              if (labels.length > MOST_COMPARED)
+                notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);
               void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, MOST_COMPARED).join(',')}`);
             }}
           />
         )}
         <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', pb: 0.5, minWidth: 0 }}>
-          <Box sx={{ flex: 1, minWidth: 0, ...(pane && { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }) }}>
-            {marked.size > 0 && <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>{formatCount(marked.size)} marked</Typography>}
-            {pane && selected ? <Box component="span" className="serif" sx={{ fontSize: '1.05rem' }}>{selected}</Box> : <CheckNote controls={controls} />}
+          <Box
+            sx={{
+              flex: 1,
+              minWidth: 0,
+              ...(pane && { overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }),
+            }}>
+            {marked.size > 0 && (
+              <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>
+                {formatCount(marked.size)} marked
+              </Typography>
+            )}
+            {pane && selected ? (
+              <Box component="span" className="serif" sx={{ fontSize: '1.05rem' }}>
+                {selected}
+              </Box>
+            ) : (
+              <CheckNote controls={controls} />
+            )}
           </Box>
-          {pane && selected && <Button variant="outlined" sx={{ flex: 'none', mx: 0.5 }} onClick={() => { onPane('reasons'); }}>Why</Button>}
-          <Tooltip title="Undo (u)"><span><IconButton size="small" aria-label="Undo the last act" disabled={!acts.canUndo} onClick={() => { void undo(); }}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
-          <Tooltip title="Redo (shift and u)"><span><IconButton size="small" aria-label="Do the undone act again" disabled={!acts.canRedo} onClick={() => { void redo(); }}><RedoIcon sx={{ fontSize: 18 }} /></IconButton></span></Tooltip>
+          {pane && selected && (
+            <Button
+              variant="outlined"
+              sx={{ flex: 'none', mx: 0.5 }}
+              onClick={() => {
+                onPane('reasons');
+              }}>
+              Why
+            </Button>
+          )}
+          <Tooltip title="Undo (u)">
+            <span>
+              <IconButton
+                size="small"
+                aria-label="Undo the last act"
+                disabled={!acts.canUndo}
+                onClick={() => {
+                  void undo();
+                }}>
+                <UndoIcon sx={{ fontSize: 18 }} />
+              </IconButton>
+            </span>
+          </Tooltip>
+          <Tooltip title="Redo (shift and u)">
+            <span>
+              <IconButton
+                size="small"
+                aria-label="Do the undone act again"
+                disabled={!acts.canRedo}
+                onClick={() => {
+                  void redo();
+                }}>
+                <RedoIcon sx={{ fontSize: 18 }} />
+              </IconButton>
+            </span>
+          </Tooltip>
           <MoreButton project={project} />
           {!pane && <Reading project={project} asked={asked} search={search} getChosen={() => selected} />}
         </Stack>
       </Stack>
-      <Box sx={{ gridArea: pane ? 'body' : 'reasons', display: pane && pane !== 'reasons' ? 'none' : 'grid', minHeight: 0 }}>
-        <ReasonsPanel projectId={project.id} label={shown} extensions={extensions} checking={controls.active} onKeep={onKeep} onCheck={onCheck} onBegin={begin} onSelect={setSelected} view={told} onView={setTold} fallback={fallback} onFallback={onFallback} />
+      <Box
+        sx={{
+          gridArea: pane ? 'body' : 'reasons',
+          display: pane && pane !== 'reasons' ? 'none' : 'grid',
+          minHeight: 0,
+        }}>
+        <ReasonsPanel
+          projectId={project.id}
+          label={shown}
+          extensions={extensions}
+          checking={controls.active}
+          onKeep={onKeep}
+          onCheck={onCheck}
+          onBegin={begin}
+          onSelect={setSelected}
+          view={told}
+          onView={setTold}
+          fallback={fallback}
+          onFallback={onFallback}
+        />
       </Box>
     </>
   );

@@ -13,10 +13,25 @@ interface Props {
 /** Which part of the bench is in view, where there is room for one. */
 export function PaneSwitch({ pane, filtering, onPane }: Props) {
   return (
-    <ToggleButtonGroup exclusive fullWidth size="small" value={pane} aria-label="Part of the bench" onChange={(_, next: Pane | null) => { if (next) onPane(next); }} sx={{ gridArea: 'panes', px: 1, pt: 0.8 }}>
-      <ToggleButton value="words" sx={{ py: 0.4, textTransform: 'none' }}>{filtering ? 'Filters' : 'Words'}</ToggleButton>
-      <ToggleButton value="names" sx={{ py: 0.4, textTransform: 'none' }}>Names</ToggleButton>
-      <ToggleButton value="reasons" sx={{ py: 0.4, textTransform: 'none' }}>Reasons</ToggleButton>
+    <ToggleButtonGroup
+      exclusive
+      fullWidth
+      size="small"
+      value={pane}
+      aria-label="Part of the bench"
+      onChange={(_, next: Pane | null) => {
+        if (next) onPane(next);
+      }}
+      sx={{ gridArea: 'panes', px: 1, pt: 0.8 }}>
+      <ToggleButton value="words" sx={{ py: 0.4, textTransform: 'none' }}>
+        {filtering ? 'Filters' : 'Words'}
+      </ToggleButton>
+      <ToggleButton value="names" sx={{ py: 0.4, textTransform: 'none' }}>
+        Names
+      </ToggleButton>
+      <ToggleButton value="reasons" sx={{ py: 0.4, textTransform: 'none' }}>
+        Reasons
+      </ToggleButton>
     </ToggleButtonGroup>
   );
 }

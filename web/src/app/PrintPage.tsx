@@ -17,35 +17,106 @@ import { priceOf } from '../shared/ui/Price';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus, statusWord } from '../shared/ui/status';
 
-const PAPER = { bgcolor: '#fff', color: '#1b141a', maxWidth: 820, mx: 'auto', p: 4, '& th': { textAlign: 'left', fontWeight: 600, pr: 2, py: 0.4, verticalAlign: 'top' }, '& td': { pr: 2, py: 0.4, verticalAlign: 'top', overflowWrap: 'anywhere' }, '& table': { borderCollapse: 'collapse', width: '100%' }, '& tbody tr': { borderTop: '1px solid #ccc' }, '@media print': { p: 0, maxWidth: 'none' } } as const;
+const PAPER = {
+  bgcolor: '#fff',
+  color: '#1b141a',
+  maxWidth: 820,
+  mx: 'auto',
+  p: 4,
+  '& th': { textAlign: 'left', fontWeight: 600, pr: 2, py: 0.4, verticalAlign: 'top' },
+  '& td': { pr: 2, py: 0.4, verticalAlign: 'top', overflowWrap: 'anywhere' },
+  '& table': { borderCollapse: 'collapse', width: '100%' },
+  '& tbody tr': { borderTop: '1px solid #ccc' },
+  '@media print': { p: 0, maxWidth: 'none' },
+} as const;
 
-const word = (cell: Cell | undefined): string => `${statusWord(shownStatus(cell), cell?.likely ?? false)}${cell?.asked_at ? ` (${formatMoment(cell.asked_at)})` : ''}`;
+const word = (cell: Cell | undefined): string =>
+  `${statusWord(shownStatus(cell), cell?.likely ?? false)}${cell?.asked_at ? ` (${formatMoment(cell.asked_at)})` : ''}`;
 
 /** Where a kept name can be had, in the person's order, each with its age and price. */
 function free(kept: Kept, extensions: readonly string[], owner: Brief['owner']) {
-  const cells = withOwn(extensions, kept.extension).map((e) => kept.statuses.find((c) => c.extension === e)).filter((c) => c !== undefined);
+  const cells = withOwn(extensions, kept.extension)
+    .map((e) => kept.statuses.find((c) => c.extension === e))
+    .filter((c) => c !== undefined);
   const found = cells.filter((c) => isBuyable(c.status));
   if (!found.length) return cells.length ? 'nowhere asked' : 'not asked';
-  return found.map((c) => <div key={c.extension}>.{c.extension} {word(c)}{priceOf(c, owner) && `: ${priceOf(c, owner)}`}</div>);
+  return found.map((c) => (
+    <div key={c.extension}>
+      .{c.extension} {word(c)}
+      {priceOf(c, owner) && `: ${priceOf(c, owner)}`}
+    </div>
+  ));
 }
 
 function OneName({ name, extensions, owner }: { name: Judged; extensions: readonly string[]; owner: Brief['owner'] }) {
   return (
     <>
-      <Typography variant="h1" sx={{ fontSize: '2.6rem' }}><SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension} /></Typography>
-      <Typography sx={{ mb: 2 }}>Grade {name.grade === null ? 'not given' : Math.round(name.grade)}{name.place && ` · number ${name.place} on the shortlist`}</Typography>
+      <Typography variant="h1" sx={{ fontSize: '2.6rem' }}>
+        <SeamedName
+          label={name.label}
+          shown={name.shown}
+          starts={name.parts.map((p) => p.start)}
+          extension={name.extension}
+        />
+      </Typography>
+      <Typography sx={{ mb: 2 }}>
+        Grade {name.grade === null ? 'not given' : Math.round(name.grade)}
+        {name.place && ` · number ${name.place} on the shortlist`}
+      </Typography>
       <table>
         <tbody>
           {name.measures.map((m) => (
-            <tr key={m.name}><Box component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}>{measureOf(m.name)?.word ?? m.name}</Box><Box component="td" sx={{ whiteSpace: 'nowrap' }}>{m.score === null ? '–' : Math.round(m.score)}</Box><td>{m.reasons.map((r) => r.text).join(' ')}</td></tr>
+            <tr key={m.name}>
+              <Box component="th" scope="row" sx={{ whiteSpace: 'nowrap' }}>
+                {measureOf(m.name)?.word ?? m.name}
+              </Box>
+              <Box component="td" sx={{ whiteSpace: 'nowrap' }}>
+                {m.score === null ? '–' : Math.round(m.score)}
+              </Box>
+              <td>{m.reasons.map((r) => r.text).join(' ')}</td>
+            </tr>
           ))}
         </tbody>
       </table>
-      {name.warnings.length > 0 && <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>}
-      {name.misspellings.length > 0 && <Typography sx={{ mt: 1 }}>Likely misspellings: {name.misspellings.slice(0, 5).map((m) => `${m.label} (${shareOf(m.share)})`).join(', ')}</Typography>}
-      <Typography variant="h3" component="h2" sx={{ mt: 2 }}>Where it is open</Typography>
-      <table><tbody>{withOwn(extensions, name.extension).map((e) => <tr key={e}><th scope="row">.{e}</th><td>{word(name.cells.find((c) => c.extension === e))}</td><td>{priceOf(name.cells.find((c) => c.extension === e), owner)}</td></tr>)}</tbody></table>
-      {name.note && <><Typography variant="h3" component="h2" sx={{ mt: 2 }}>Note</Typography><Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography></>}
+      {name.warnings.length > 0 && (
+        <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>
+      )}
+      {name.misspellings.length > 0 && (
+        <Typography sx={{ mt: 1 }}>
+          Likely misspellings:{' '}
+          {name.misspellings
+            .slice(0, 5)
+            .map((m) => `${m.label} (${shareOf(m.share)})`)
+            .join(', ')}
+        </Typography>
+      )}
+      <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
+        Where it is open
+      </Typography>
+      <table>
+        <tbody>
+          {withOwn(extensions, name.extension).map((e) => (
+            <tr key={e}>
+              <th scope="row">.{e}</th>
+              <td>{word(name.cells.find((c) => c.extension === e))}</td>
+              <td>
+                {priceOf(
+                  name.cells.find((c) => c.extension === e),
+                  owner,
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {name.note && (
+        <>
+          <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
+            Note
+          </Typography>
+          <Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography>
+        </>
+      )}
       {name.tags && name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
     </>
   );
@@ -60,26 +131,57 @@ export function PrintPage() {
   const [one] = useNames(project.id, label ? [label] : []);
   const { extensions } = project.brief;
   const failed = asApiError(list.error ?? one?.error);
-  if (failed) return <Blank alert title="The page could not be made">{failed.message}</Blank>;
+  if (failed)
+    return (
+      <Blank alert title="The page could not be made">
+        {failed.message}
+      </Blank>
+    );
   if (!list.data || (label && !one?.data)) return <LinearProgress aria-label="Loading" />;
   return (
     <Box component="main" sx={{ py: 2, '@media print': { py: 0 } }}>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 2, '@media print': { display: 'none' } }}>
-        <Button variant="contained" onClick={() => { window.print(); }}>Print</Button>
-        <Button component={Link} to={label ? `/projects/${project.id}/names/${label}` : `/projects/${project.id}/shortlist`} variant="outlined">Back</Button>
+        <Button
+          variant="contained"
+          onClick={() => {
+            window.print();
+          }}>
+          Print
+        </Button>
+        <Button
+          component={Link}
+          to={label ? `/projects/${project.id}/names/${label}` : `/projects/${project.id}/shortlist`}
+          variant="outlined">
+          Back
+        </Button>
       </Stack>
       <Box className="paper" sx={PAPER}>
-        {one?.data ? <OneName name={one.data} extensions={extensions} owner={project.brief.owner} /> : (
+        {one?.data ? (
+          <OneName name={one.data} extensions={extensions} owner={project.brief.owner} />
+        ) : (
           <>
             <Typography variant="h1">{project.name}</Typography>
             <Typography sx={{ mb: 2 }}>Shortlist, {plural(list.data.length, 'name')}</Typography>
             <table>
-              <thead><tr><th scope="col">Place</th><th scope="col">Name</th><th scope="col">Grade</th><th scope="col">Open in</th><th scope="col">Note</th></tr></thead>
+              <thead>
+                <tr>
+                  <th scope="col">Place</th>
+                  <th scope="col">Name</th>
+                  <th scope="col">Grade</th>
+                  <th scope="col">Open in</th>
+                  <th scope="col">Note</th>
+                </tr>
+              </thead>
               <tbody>
                 {list.data.map((k, i) => (
                   <tr key={k.label}>
                     <td>{i + 1}</td>
-                    <td style={{ minWidth: '9em', overflowWrap: 'break-word' }}><span className="serif" style={{ fontSize: '1.15rem' }}>{fullName(k)}</span>{k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}</td>
+                    <td style={{ minWidth: '9em', overflowWrap: 'break-word' }}>
+                      <span className="serif" style={{ fontSize: '1.15rem' }}>
+                        {fullName(k)}
+                      </span>
+                      {k.tags.length > 0 && <div>{k.tags.join(', ')}</div>}
+                    </td>
                     <td style={{ whiteSpace: 'nowrap' }}>{k.grade === null ? '–' : Math.round(k.grade)}</td>
                     <td>{free(k, extensions, project.brief.owner)}</td>
                     <td style={{ whiteSpace: 'pre-wrap' }}>{k.note}</td>
@@ -89,7 +191,10 @@ export function PrintPage() {
             </table>
           </>
         )}
-        <Typography variant="caption" component="p" sx={{ mt: 3, color: '#55434f' }}>Made with Vine Tag, {formatMoment(new Date().toISOString())}. Statuses are as old as is said beside them; ask again before paying.</Typography>
+        <Typography variant="caption" component="p" sx={{ mt: 3, color: '#55434f' }}>
+          Made with Vine Tag, {formatMoment(new Date().toISOString())}. Statuses are as old as is said beside them; ask
+          again before paying.
+        </Typography>
       </Box>
     </Box>
   );

@@ -16,7 +16,18 @@ export function ProjectRoom({ missing }: { missing: ReactNode }) {
   if (error?.status === 404) return missing;
   if (error && !project.data) {
     return (
-      <Blank alert title="The project could not be loaded" action={<Button variant="outlined" onClick={() => { void project.refetch(); }}>Try again</Button>}>
+      <Blank
+        alert
+        title="The project could not be loaded"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void project.refetch();
+            }}>
+            Try again
+          </Button>
+        }>
         {error.message}
       </Blank>
     );

@@ -18,10 +18,24 @@ function setUp(labels = ['inkpost', 'inkwell', 'inkclub'], address = '/') {
     if (path.includes('/names/labels')) return { body: { labels } };
     if (method === 'POST') return { status: 200, body: { labels: (body as { labels: string[] }).labels } };
     const label = path.split('/names/')[1] ?? '';
-    return { body: sampleJudged({ label, verdict: label === 'inkwell' ? 'seen' : '', cells: [sampleCell({ extension: 'com', label })] }) };
+    return {
+      body: sampleJudged({
+        label,
+        verdict: label === 'inkwell' ? 'seen' : '',
+        cells: [sampleCell({ extension: 'com', label })],
+      }),
+    };
   });
-  const view = renderIn(<ProjectContext value={sampleProject()}><ReadingPage /></ProjectContext>, address);
-  return { ...view, sent: () => asked.filter((a) => a.method === 'POST').map((a) => [a.path.split('/7/')[1], a.body]) };
+  const view = renderIn(
+    <ProjectContext value={sampleProject()}>
+      <ReadingPage />
+    </ProjectContext>,
+    address,
+  );
+  return {
+    ...view,
+    sent: () => asked.filter((a) => a.method === 'POST').map((a) => [a.path.split('/7/')[1], a.body]),
+  };
 }
 const heading = (name: string) => screen.findByRole('heading', { name: new RegExp(`^${name}\\s?\\.com$`) });
 
@@ -34,7 +48,13 @@ it('shows one name at a time; a key judges it and the next comes', async () => {
   await heading('inkclub');
   await userEvent.keyboard('l');
   expect(await screen.findByText('That was the last of them')).toBeInTheDocument();
-  await waitFor(() => { expect(sent()).toEqual([['shortlist', { labels: ['inkpost'] }], ['dismissed', { labels: ['inkwell'] }], ['looks', { labels: ['inkclub'], verdict: 'later' }]]); });
+  await waitFor(() => {
+    expect(sent()).toEqual([
+      ['shortlist', { labels: ['inkpost'] }],
+      ['dismissed', { labels: ['inkwell'] }],
+      ['looks', { labels: ['inkclub'], verdict: 'later' }],
+    ]);
+  });
   expect(screen.getByRole('status')).toHaveTextContent('done · 1 kept · 1 later · 1 dropped');
 });
 
@@ -45,7 +65,9 @@ it('takes the last verdict back and returns to its name', async () => {
   await heading('inkwell');
   await userEvent.keyboard('u');
   await heading('inkpost');
-  await waitFor(() => { expect(sent().at(-1)).toEqual(['dismissed/back', { labels: ['inkpost'] }]); });
+  await waitFor(() => {
+    expect(sent().at(-1)).toEqual(['dismissed/back', { labels: ['inkpost'] }]);
+  });
 });
 
 it('passes on, folds reasons away until asked, and remembers where one was', async () => {

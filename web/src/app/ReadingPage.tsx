@@ -35,10 +35,18 @@ const AHEAD = 4;
 const place = {
   key: (projectId: number, search: string) => `vinetag.reading.${projectId}.${search}`,
   read: (projectId: number, search: string): string | null => {
-    try { return localStorage.getItem(place.key(projectId, search)); } catch { return null; }
+    try {
+      return localStorage.getItem(place.key(projectId, search));
+    } catch {
+      return null;
+    }
   },
   write: (projectId: number, search: string, label: string) => {
-    try { localStorage.setItem(place.key(projectId, search), label); } catch { /* storage is closed: the next visit begins at the top */ }
+    try {
+      localStorage.setItem(place.key(projectId, search), label);
+    } catch {
+      /* storage is closed: the next visit begins at the top */
+    }
   },
 };
 
@@ -55,7 +63,11 @@ export function ReadingPage() {
   const [asked] = useQuestion();
   const { act, undo } = useActs(project.id);
   // The names as they were when reading began: what is kept or dropped moves no other.
-  const { data: labels, error, refetch } = useQuery({
+  const {
+    data: labels,
+    error,
+    refetch,
+  } = useQuery({
     queryKey: ['reading', project.id, search],
     queryFn: () => labelsOf(project.id, asked, 0, MOST),
     staleTime: Infinity,
@@ -65,7 +77,11 @@ export function ReadingPage() {
   const [judged, setJudged] = useState<readonly (readonly [number, Verdict])[]>([]);
   const [why, setWhy] = useState(false);
   // From the name one comes from, else from where one was last time.
-  const begun = labels ? [from, place.read(project.id, search)].map((one) => (one === null ? -1 : labels.indexOf(one))).find((index) => index >= 0) : undefined;
+  const begun = labels
+    ? [from, place.read(project.id, search)]
+        .map((one) => (one === null ? -1 : labels.indexOf(one)))
+        .find((index) => index >= 0)
+    : undefined;
   const here = at ?? begun ?? 0;
   const label = labels?.[here] ?? null;
   const { data, isPlaceholderData } = useName(project.id, label);
@@ -75,13 +91,21 @@ export function ReadingPage() {
     place.write(project.id, search, label);
     fetchAhead(client, project.id, labels.slice(here + 1, here + 1 + AHEAD));
   }, [client, labels, label, here, project.id, search]);
-  const go = useCallback((to: number) => { setAt(Math.max(0, Math.min(labels?.length ?? 0, to))); }, [labels]);
-  const judge = useCallback((verdict: Verdict) => {
-    if (label === null) return;
-    void act(verdict, [label], name ? [name] : []);
-    setJudged((all) => [...all, [here, verdict]]);
-    go(here + 1);
-  }, [act, go, here, label, name]);
+  const go = useCallback(
+    (to: number) => {
+      setAt(Math.max(0, Math.min(labels?.length ?? 0, to)));
+    },
+    [labels],
+  );
+  const judge = useCallback(
+    (verdict: Verdict) => {
+      if (label === null) return;
+      void act(verdict, [label], name ? [name] : []);
+      setJudged((all) => [...all, [here, verdict]]);
+      go(here + 1);
+    },
+    [act, go, here, label, name],
+  );
   const pass = useCallback(() => {
     if (label !== null && name?.verdict === '') void act('seen', [label]);
     go(here + 1);
@@ -102,55 +126,217 @@ export function ReadingPage() {
     else if (command === 'back') go(here - 1);
     else if (command === 'takeBack') takeBack();
     else if (command === 'why') setWhy((on) => !on);
-    else if (command === 'say') { if (label) say(label); } else if (command === 'leave') void navigate(bench);
+    else if (command === 'say') {
+      if (label) say(label);
+    } else if (command === 'leave') void navigate(bench);
     else judge(command);
     return true;
   });
   const failed = asApiError(error);
-  if (failed) return <Blank alert title="The names could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{failed.message}</Blank>;
+  if (failed)
+    return (
+      <Blank
+        alert
+        title="The names could not be loaded"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {failed.message}
+      </Blank>
+    );
   if (!labels) return <LinearProgress aria-label="Loading the names" />;
-  const back = <Button component={Link} to={bench}>Back to the bench</Button>;
-  if (labels.length === 0) return <Blank title="No name to read" action={back}>The filters leave none. Take some away at the bench.</Blank>;
-  const counts = (['keep', 'later', 'dismiss'] as const).map((v) => `${formatCount(judged.filter(([, one]) => one === v).length)} ${SAID[v]}`).join(' · ');
-  const filters = toldFilters(asked).map((f) => f.word).join(', ');
+  const back = (
+    <Button component={Link} to={bench}>
+      Back to the bench
+    </Button>
+  );
+  if (labels.length === 0)
+    return (
+      <Blank title="No name to read" action={back}>
+        The filters leave none. Take some away at the bench.
+      </Blank>
+    );
+  const counts = (['keep', 'later', 'dismiss'] as const)
+    .map((v) => `${formatCount(judged.filter(([, one]) => one === v).length)} ${SAID[v]}`)
+    .join(' · ');
+  const filters = toldFilters(asked)
+    .map((f) => f.word)
+    .join(', ');
   return (
-    <Box component="main" sx={{ maxWidth: 900, mx: 'auto', px: 2, py: 2, minHeight: '100%', display: 'grid', gridTemplateRows: 'auto 1fr auto', gap: 2 }}>
+    <Box
+      component="main"
+      sx={{
+        maxWidth: 900,
+        mx: 'auto',
+        px: 2,
+        py: 2,
+        minHeight: '100%',
+        display: 'grid',
+        gridTemplateRows: 'auto 1fr auto',
+        gap: 2,
+      }}>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', flexWrap: 'wrap', gap: 1 }}>
         {back}
-        <Typography color="textSecondary" role="status">{label === null ? 'done' : `${formatCount(here + 1)} of ${plural(labels.length, 'name')}`}{filters && ` · ${filters}`} · {counts}</Typography>
+        <Typography color="textSecondary" role="status">
+          {label === null ? 'done' : `${formatCount(here + 1)} of ${plural(labels.length, 'name')}`}
+          {filters && ` · ${filters}`} · {counts}
+        </Typography>
       </Stack>
       {label === null ? (
-        <Blank title="That was the last of them" action={<Stack direction="row" sx={{ gap: 1 }}><Button variant="contained" component={Link} to={`/projects/${project.id}/shortlist`}>To the shortlist</Button><Button variant="outlined" onClick={() => { go(0); }}>From the top again</Button></Stack>}>{counts}</Blank>
+        <Blank
+          title="That was the last of them"
+          action={
+            <Stack direction="row" sx={{ gap: 1 }}>
+              <Button variant="contained" component={Link} to={`/projects/${project.id}/shortlist`}>
+                To the shortlist
+              </Button>
+              <Button
+                variant="outlined"
+                onClick={() => {
+                  go(0);
+                }}>
+                From the top again
+              </Button>
+            </Stack>
+          }>
+          {counts}
+        </Blank>
       ) : (
         <Box sx={{ alignSelf: why ? 'start' : 'center', textAlign: 'center', minWidth: 0 }}>
-          <Typography component="h1" aria-live="polite" sx={{ fontSize: { xs: '2.4rem', sm: '4.4rem' }, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
-            {name ? <SeamedName label={label} starts={name.parts.map((p) => p.start)} /> : <span className="serif">{label}</span>}
-            {project.brief.extensions[0] && <Box component="span" className="serif" sx={{ color: 'text.secondary', fontSize: '0.45em' }}>.{project.brief.extensions[0]}</Box>}
+          <Typography
+            component="h1"
+            aria-live="polite"
+            sx={{ fontSize: { xs: '2.4rem', sm: '4.4rem' }, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
+            {name ? (
+              <SeamedName label={label} starts={name.parts.map((p) => p.start)} />
+            ) : (
+              <span className="serif">{label}</span>
+            )}
+            {project.brief.extensions[0] && (
+              <Box component="span" className="serif" sx={{ color: 'text.secondary', fontSize: '0.45em' }}>
+                .{project.brief.extensions[0]}
+              </Box>
+            )}
           </Typography>
-          <Stack direction="row" component="ul" aria-label="Statuses" sx={{ m: 0, mt: 1.5, p: 0, listStyle: 'none', gap: 2.5, justifyContent: 'center', flexWrap: 'wrap', minHeight: 24 }}>
-            {name && <li>grade <strong>{name.grade === null ? '–' : Math.round(name.grade)}</strong></li>}
-            {name && project.brief.extensions.slice(0, 5).map((extension) => {
-              const cell = name.cells.find((c) => c.extension === extension);
-              return <li key={extension}>.{extension} <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} /></li>;
-            })}
-            {name && project.brief.extensions.length > 5 && <li title={project.brief.extensions.slice(5).map((e) => `.${e}`).join(' ')}>+{project.brief.extensions.length - 5}</li>}
+          <Stack
+            direction="row"
+            component="ul"
+            aria-label="Statuses"
+            sx={{
+              m: 0,
+              mt: 1.5,
+              p: 0,
+              listStyle: 'none',
+              gap: 2.5,
+              justifyContent: 'center',
+              flexWrap: 'wrap',
+              minHeight: 24,
+            }}>
+            {name && (
+              <li>
+                grade <strong>{name.grade === null ? '–' : Math.round(name.grade)}</strong>
+              </li>
+            )}
+            {name &&
+              project.brief.extensions.slice(0, 5).map((extension) => {
+                const cell = name.cells.find((c) => c.extension === extension);
+                return (
+                  <li key={extension}>
+                    .{extension} <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} />
+                  </li>
+                );
+              })}
+            {name && project.brief.extensions.length > 5 && (
+              <li
+                title={project.brief.extensions
+                  .slice(5)
+                  .map((e) => `.${e}`)
+                  .join(' ')}>
+                +{project.brief.extensions.length - 5}
+              </li>
+            )}
           </Stack>
-          {why && name && <Stack sx={{ textAlign: 'left', maxWidth: 520, mx: 'auto', mt: 3, gap: 1.5 }}><Origin name={name} /><Warnings name={name} /><Measures name={name} /><Misspellings name={name} onSelect={(other) => { void navigate(`/projects/${project.id}/names/${other}`); }} /></Stack>}
+          {why && name && (
+            <Stack sx={{ textAlign: 'left', maxWidth: 520, mx: 'auto', mt: 3, gap: 1.5 }}>
+              <Origin name={name} />
+              <Warnings name={name} />
+              <Measures name={name} />
+              <Misspellings
+                name={name}
+                onSelect={(other) => {
+                  void navigate(`/projects/${project.id}/names/${other}`);
+                }}
+              />
+            </Stack>
+          )}
         </Box>
       )}
       {label !== null && (
-        <Stack sx={{ gap: 1, position: 'sticky', bottom: 0, bgcolor: 'background.default', py: 1.5, borderTop: 1, borderColor: 'divider' }}>
+        <Stack
+          sx={{
+            gap: 1,
+            position: 'sticky',
+            bottom: 0,
+            bgcolor: 'background.default',
+            py: 1.5,
+            borderTop: 1,
+            borderColor: 'divider',
+          }}>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
-            <Button size="large" variant="outlined" onClick={() => { judge('dismiss'); }}>Drop <Key place="reading" of="dismiss" /></Button>
-            <Button size="large" variant="outlined" onClick={() => { judge('later'); }}>Later <Key place="reading" of="later" /></Button>
-            <Button size="large" variant="contained" color="secondary" onClick={() => { judge('keep'); }}>Keep <Key place="reading" of="keep" /></Button>
+            <Button
+              size="large"
+              variant="outlined"
+              onClick={() => {
+                judge('dismiss');
+              }}>
+              Drop <Key place="reading" of="dismiss" />
+            </Button>
+            <Button
+              size="large"
+              variant="outlined"
+              onClick={() => {
+                judge('later');
+              }}>
+              Later <Key place="reading" of="later" />
+            </Button>
+            <Button
+              size="large"
+              variant="contained"
+              color="secondary"
+              onClick={() => {
+                judge('keep');
+              }}>
+              Keep <Key place="reading" of="keep" />
+            </Button>
           </Stack>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
-            <Button disabled={here === 0} onClick={() => { go(here - 1); }}>Back <Key place="reading" of="back" /></Button>
-            <Button disabled={!judged.length} onClick={takeBack}>Undo <Key place="reading" of="takeBack" /></Button>
-            <Button aria-expanded={why} onClick={() => { setWhy(!why); }}>Why <Key place="reading" of="why" /></Button>
+            <Button
+              disabled={here === 0}
+              onClick={() => {
+                go(here - 1);
+              }}>
+              Back <Key place="reading" of="back" />
+            </Button>
+            <Button disabled={!judged.length} onClick={takeBack}>
+              Undo <Key place="reading" of="takeBack" />
+            </Button>
+            <Button
+              aria-expanded={why}
+              onClick={() => {
+                setWhy(!why);
+              }}>
+              Why <Key place="reading" of="why" />
+            </Button>
             <SayButton text={label} />
-            <Button onClick={pass}>Next <Key place="reading" of="pass" /></Button>
+            <Button onClick={pass}>
+              Next <Key place="reading" of="pass" />
+            </Button>
           </Stack>
         </Stack>
       )}

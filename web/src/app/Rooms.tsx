@@ -25,21 +25,39 @@ const BenchPage = lazy(async () => ({ default: (await loadBench()).BenchPage }))
 const NamePage = lazy(async () => ({ default: (await import('./NamePage')).NamePage }));
 const ReadingPage = lazy(async () => ({ default: (await import('./ReadingPage')).ReadingPage }));
 const ShortlistRoom = lazy(async () => ({ default: (await import('./ShortlistRoom')).ShortlistRoom }));
-const ComparePage = lazy(async () => ({ default: (await import('../features/shortlist/ComparePage')).ComparePage }));
-const DuelsPage = lazy(async () => ({ default: (await import('../features/shortlist/DuelsPage')).DuelsPage }));
-const SharingPage = lazy(async () => ({ default: (await import('../features/sharing/SharingPage')).SharingPage }));
+const ComparePage = lazy(async () => ({
+  default: (await import('../features/shortlist/ComparePage')).ComparePage,
+}));
+const DuelsPage = lazy(async () => ({
+  default: (await import('../features/shortlist/DuelsPage')).DuelsPage,
+}));
+const SharingPage = lazy(async () => ({
+  default: (await import('../features/sharing/SharingPage')).SharingPage,
+}));
 const SharedPage = lazy(async () => ({ default: (await import('../features/guest/SharedPage')).SharedPage }));
-const ProjectsPage = lazy(async () => ({ default: (await import('../features/projects/ProjectsPage')).ProjectsPage }));
-const WordmarkPage = lazy(async () => ({ default: (await import('../features/wordmark/WordmarkPage')).WordmarkPage }));
+const ProjectsPage = lazy(async () => ({
+  default: (await import('../features/projects/ProjectsPage')).ProjectsPage,
+}));
+const WordmarkPage = lazy(async () => ({
+  default: (await import('../features/wordmark/WordmarkPage')).WordmarkPage,
+}));
 const PrintPage = lazy(async () => ({ default: (await import('./PrintPage')).PrintPage }));
 const SettingsRoom = lazy(async () => ({ default: (await import('./SettingsRoom')).SettingsRoom }));
 const ListPage = lazy(async () => ({ default: (await import('./ListPage')).ListPage }));
-const ExtensionsPage = lazy(async () => ({ default: (await import('../features/extensions/ExtensionsPage')).ExtensionsPage }));
+const ExtensionsPage = lazy(async () => ({
+  default: (await import('../features/extensions/ExtensionsPage')).ExtensionsPage,
+}));
 const AboutPage = lazy(async () => ({ default: (await import('./AboutPage')).AboutPage }));
 const MeasuresPage = lazy(async () => ({ default: (await import('./MeasuresPage')).MeasuresPage }));
 
 const Nowhere = () => (
-  <Blank title="There is nothing at this address" action={<Button component={Link} to="/" variant="outlined">To the projects</Button>}>
+  <Blank
+    title="There is nothing at this address"
+    action={
+      <Button component={Link} to="/" variant="outlined">
+        To the projects
+      </Button>
+    }>
     It may have been removed, or belong to someone else.
   </Blank>
 );
@@ -50,16 +68,40 @@ export function Rooms() {
   const { data, error, refetch } = useQuery(conceptsQuery);
   if (!data) {
     if (!error) return <LinearProgress aria-label="Loading" />;
-    return <Blank alert title="Vine Tag cannot be reached" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+    return (
+      <Blank
+        alert
+        title="Vine Tag cannot be reached"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    );
   }
   setConcepts(data);
   return (
-    <Mishap at={pathname}><Suspense fallback={<LinearProgress aria-label="Loading" />}>
-      <Routes>
-        <Route path="s/:token" element={<Titled word="Names to judge"><SharedPage /></Titled>} />
-        <Route path="*" element={<OwnRooms />} />
-      </Routes>
-    </Suspense></Mishap>
+    <Mishap at={pathname}>
+      <Suspense fallback={<LinearProgress aria-label="Loading" />}>
+        <Routes>
+          <Route
+            path="s/:token"
+            element={
+              <Titled word="Names to judge">
+                <SharedPage />
+              </Titled>
+            }
+          />
+          <Route path="*" element={<OwnRooms />} />
+        </Routes>
+      </Suspense>
+    </Mishap>
   );
 }
 
@@ -72,7 +114,18 @@ function OwnRooms() {
   if (session.isPending) return <LinearProgress aria-label="Loading" />;
   if (session.isError) {
     return (
-      <Blank alert title="Vine Tag cannot be reached" action={<Button variant="outlined" onClick={() => { void session.refetch(); }}>Try again</Button>}>
+      <Blank
+        alert
+        title="Vine Tag cannot be reached"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void session.refetch();
+            }}>
+            Try again
+          </Button>
+        }>
         {session.error.message}
       </Blank>
     );
@@ -81,31 +134,153 @@ function OwnRooms() {
   if (now && now !== here) setHere(now);
   const person = now ?? here;
   // Whoever signed out leaves; a session that ended by itself leaves the page as it is.
-  if (!person || (!now && left)) return <Titled word="Sign in"><SignInPage /></Titled>;
+  if (!person || (!now && left))
+    return (
+      <Titled word="Sign in">
+        <SignInPage />
+      </Titled>
+    );
   const { locale, currency, rate = null } = person.preferences;
   setManner({ locale, currency, rate });
   return (
     <>
-      {!now && <SignInAgain username={person.username} asDemo={demo && person.demo} onLeave={() => { client.setQueryData(keys.left, true); }} />}
+      {!now && (
+        <SignInAgain
+          username={person.username}
+          asDemo={demo && person.demo}
+          onLeave={() => {
+            client.setQueryData(keys.left, true);
+          }}
+        />
+      )}
       <Routes key={`${locale}${currency}${rate ?? ''}`}>
         <Route element={<Shell person={person.username} liked={person.preferences.theme} />}>
-          <Route index element={<Titled word="Projects"><ProjectsPage onNear={(id) => { void openAhead(client, id); }} /></Titled>} />
+          <Route
+            index
+            element={
+              <Titled word="Projects">
+                <ProjectsPage
+                  onNear={(id) => {
+                    void openAhead(client, id);
+                  }}
+                />
+              </Titled>
+            }
+          />
           <Route path="projects/:id" element={<ProjectRoom missing={<Nowhere />} />}>
-            <Route index element={<Titled word="Bench"><BenchPage /></Titled>} />
-            <Route path="names/:label" element={<Titled><NamePage /></Titled>} />
-            <Route path="read" element={<Titled word="One by one"><ReadingPage /></Titled>} />
-            <Route path="shortlist" element={<Titled word="Shortlist"><ShortlistRoom /></Titled>} />
-            <Route path="compare" element={<Titled word="Side by side"><ComparePage /></Titled>} />
-            <Route path="duels" element={<Titled word="Duels"><DuelsPage /></Titled>} />
-            <Route path="share" element={<Titled word="Sharing"><SharingPage /></Titled>} />
-            <Route path="wordmark" element={<Titled word="Wordmark"><WordmarkPage /></Titled>} />
-            <Route path="print" element={<Titled word="Print"><PrintPage /></Titled>} />
-            <Route path="list" element={<Titled word="Check a list"><ListPage /></Titled>} />
+            <Route
+              index
+              element={
+                <Titled word="Bench">
+                  <BenchPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="names/:label"
+              element={
+                <Titled>
+                  <NamePage />
+                </Titled>
+              }
+            />
+            <Route
+              path="read"
+              element={
+                <Titled word="One by one">
+                  <ReadingPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="shortlist"
+              element={
+                <Titled word="Shortlist">
+                  <ShortlistRoom />
+                </Titled>
+              }
+            />
+            <Route
+              path="compare"
+              element={
+                <Titled word="Side by side">
+                  <ComparePage />
+                </Titled>
+              }
+            />
+            <Route
+              path="duels"
+              element={
+                <Titled word="Duels">
+                  <DuelsPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="share"
+              element={
+                <Titled word="Sharing">
+                  <SharingPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="wordmark"
+              element={
+                <Titled word="Wordmark">
+                  <WordmarkPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="print"
+              element={
+                <Titled word="Print">
+                  <PrintPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="list"
+              element={
+                <Titled word="Check a list">
+                  <ListPage />
+                </Titled>
+              }
+            />
           </Route>
-          <Route path="extensions" element={<Titled word="Extensions"><ExtensionsPage /></Titled>} />
-          <Route path="settings" element={<Titled word="Settings"><SettingsRoom /></Titled>} />
-          <Route path="about" element={<Titled word="About"><AboutPage /></Titled>} />
-          <Route path="measures" element={<Titled word="Grades"><MeasuresPage /></Titled>} />
+          <Route
+            path="extensions"
+            element={
+              <Titled word="Extensions">
+                <ExtensionsPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="settings"
+            element={
+              <Titled word="Settings">
+                <SettingsRoom />
+              </Titled>
+            }
+          />
+          <Route
+            path="about"
+            element={
+              <Titled word="About">
+                <AboutPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="measures"
+            element={
+              <Titled word="Grades">
+                <MeasuresPage />
+              </Titled>
+            }
+          />
           <Route path="*" element={<Nowhere />} />
         </Route>
       </Routes>

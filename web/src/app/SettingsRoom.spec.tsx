@@ -11,15 +11,31 @@ import { Tour } from '../features/tour/Tour';
 import { SettingsPage } from '../features/settings/SettingsPage';
 import { Shell } from './Shell';
 
-const usual: Preferences = { theme: 'system', density: 'usual', locale: 'en', currency: '', rate: null, weights: {}, extensions: [], letter_keys: true, toured: false };
-afterEach(() => { setManner({ locale: 'en', currency: '', rate: null }); });
+const usual: Preferences = {
+  theme: 'system',
+  density: 'usual',
+  locale: 'en',
+  currency: '',
+  rate: null,
+  weights: {},
+  extensions: [],
+  letter_keys: true,
+  toured: false,
+};
+afterEach(() => {
+  setManner({ locale: 'en', currency: '', rate: null });
+});
 
 type Part = Partial<Preferences> & { seen?: Partial<Preferences> };
 
-function setUp(preferences: Partial<Preferences> = {}, ui = <SettingsPage extensions={['com', 'ie']} />, act: (sent: Part) => Answer = (sent) => ({ body: { ...usual, ...preferences, ...sent } })) {
+function setUp(
+  preferences: Partial<Preferences> = {},
+  ui = <SettingsPage extensions={['com', 'ie']} />,
+  act: (sent: Part) => Answer = (sent) => ({ body: { ...usual, ...preferences, ...sent } }),
+) {
   const session = { person: { username: 'edda', preferences: { ...usual, ...preferences } }, demo: false };
   const asked = serve((method, _path, body) => (method === 'GET' ? { body: session } : act(body as Part)));
-  
+
   const view = renderIn(ui);
   view.client.setQueryData(keys.session, session);
   return { sent: () => asked.filter((a) => a.method === 'PATCH').map((a) => a.body as Part) };
@@ -28,23 +44,50 @@ function setUp(preferences: Partial<Preferences> = {}, ui = <SettingsPage extens
 it('keeps what is changed, and sends nothing else', async () => {
   const { sent } = setUp({ density: 'dense' });
   await userEvent.click(await screen.findByRole('button', { name: 'dark paper' }));
-  await waitFor(() => { expect(sent()).toEqual([{ theme: 'dark', seen: { theme: 'system' } }]); });
+  await waitFor(() => {
+    expect(sent()).toEqual([{ theme: 'dark', seen: { theme: 'system' } }]);
+  });
   await userEvent.click(screen.getByRole('checkbox', { name: /Weights of my own/ }));
-  await waitFor(() => { expect(sent().at(-1)?.weights).toEqual({ length: 5, spelling: 5, fit: 5, sense: 5, sound: 5, memory: 5, clarity: 5 }); });
+  await waitFor(() => {
+    expect(sent().at(-1)?.weights).toEqual({
+      length: 5,
+      spelling: 5,
+      fit: 5,
+      sense: 5,
+      sound: 5,
+      memory: 5,
+      clarity: 5,
+    });
+  });
 });
 
-it('shows a setting changed elsewhere beside one\'s own, wherever one is', async () => {
+it("shows a setting changed elsewhere beside one's own, wherever one is", async () => {
   let refuse = true;
-  const { sent } = setUp({}, <Routes><Route element={<Shell person="edda" liked="system" />}><Route index element={<SettingsPage extensions={[]} />} /></Route></Routes>, (body) => {
-    if (!refuse) return { body: { ...usual, ...body } };
-    refuse = false;
-    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { density: 'roomy' } } };
-  });
+  const { sent } = setUp(
+    {},
+    <Routes>
+      <Route element={<Shell person="edda" liked="system" />}>
+        <Route index element={<SettingsPage extensions={[]} />} />
+      </Route>
+    </Routes>,
+    (body) => {
+      if (!refuse) return { body: { ...usual, ...body } };
+      refuse = false;
+      return {
+        status: 409,
+        body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { density: 'roomy' } },
+      };
+    },
+  );
   await userEvent.click(await screen.findByRole('button', { name: 'dense rows' }));
-  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('Rows of the sheethere: densethere: roomy');
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent(
+    'Rows of the sheethere: densethere: roomy',
+  );
   expect(screen.getByRole('button', { name: 'roomy rows', pressed: true })).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
-  await waitFor(() => { expect(sent().at(-1)).toEqual({ density: 'dense', seen: { density: 'roomy' } }); });
+  await waitFor(() => {
+    expect(sent().at(-1)).toEqual({ density: 'dense', seen: { density: 'roomy' } });
+  });
   expect(screen.getByRole('button', { name: 'dense rows', pressed: true })).toBeInTheDocument();
   expect(screen.queryByText(/changed in another window/)).not.toBeInTheDocument();
 });
@@ -54,7 +97,9 @@ it('asks for a rate where prices are to be in another currency', async () => {
   const rate = await screen.findByLabelText('One euro is, in SEK');
   await userEvent.type(rate, '11,25');
   await userEvent.tab();
-  await waitFor(() => { expect(sent().at(-1)?.rate).toBe(11.25); });
+  await waitFor(() => {
+    expect(sent().at(-1)?.rate).toBe(11.25);
+  });
 });
 
 it('writes numbers, dates and prices as one likes', () => {
@@ -67,7 +112,10 @@ it('writes numbers, dates and prices as one likes', () => {
 });
 
 it('begins new projects with what one likes', () => {
-  expect(freshBrief('X', '', ['ink'], { extensions: ['ie'], weights: { fit: 9 } })).toMatchObject({ extensions: ['ie'], weights: { fit: 9 } });
+  expect(freshBrief('X', '', ['ink'], { extensions: ['ie'], weights: { fit: 9 } })).toMatchObject({
+    extensions: ['ie'],
+    weights: { fit: 9 },
+  });
   expect(freshBrief('X', '', ['ink']).extensions).toEqual(['com', 'net', 'org']);
 });
 
@@ -77,5 +125,7 @@ it('shows the tour step by step, and puts it away for good', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Next' }));
   expect(screen.getByText('2 of 6')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Put it away' }));
-  await waitFor(() => { expect(sent().at(-1)?.toured).toBe(true); });
+  await waitFor(() => {
+    expect(sent().at(-1)?.toured).toBe(true);
+  });
 });

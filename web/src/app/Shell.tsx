@@ -23,7 +23,9 @@ import { MoonIcon, SunIcon } from '../shared/ui/icons';
 /** Takes on the paper a person likes, when it is first known and when it is changed. */
 function useLikedPaper(liked: Preferences['theme']): void {
   const { setMode } = useColorScheme();
-  useEffect(() => { setMode(liked); }, [liked, setMode]);
+  useEffect(() => {
+    setMode(liked);
+  }, [liked, setMode]);
 }
 
 function ModeButton() {
@@ -33,7 +35,13 @@ function ModeButton() {
   const label = dark ? 'Light paper' : 'Dark paper';
   return (
     <Tooltip title={label}>
-      <IconButton size="small" aria-label={label} onClick={() => { setMode(dark ? 'light' : 'dark'); keep({ theme: dark ? 'light' : 'dark' }); }}>
+      <IconButton
+        size="small"
+        aria-label={label}
+        onClick={() => {
+          setMode(dark ? 'light' : 'dark');
+          keep({ theme: dark ? 'light' : 'dark' });
+        }}>
         {dark ? <SunIcon fontSize="small" /> : <MoonIcon fontSize="small" />}
       </IconButton>
     </Tooltip>
@@ -42,46 +50,121 @@ function ModeButton() {
 
 function ProjectLinks({ id }: { id: number }) {
   const project = useProject(id);
-  const link = { color: 'text.secondary', textDecoration: 'none', fontWeight: 600, py: 1.2, borderBottom: 2, borderColor: 'transparent', '&.active': { color: 'primary.main', borderColor: 'secondary.main' } };
+  const link = {
+    color: 'text.secondary',
+    textDecoration: 'none',
+    fontWeight: 600,
+    py: 1.2,
+    borderBottom: 2,
+    borderColor: 'transparent',
+    '&.active': { color: 'primary.main', borderColor: 'secondary.main' },
+  };
   return (
     <>
-      <Typography className="serif" noWrap title={project.data?.name} sx={{ fontSize: '1.02rem', maxWidth: 320, minWidth: 0, display: { xs: 'none', md: 'block' } }}>{project.data?.name ?? ''}</Typography>
-      <Stack component="nav" aria-label="Project" direction="row" sx={{ columnGap: { xs: 1.5, md: 2.5 }, flexWrap: 'wrap' }}>
-        <Box component={NavLink} to={`/projects/${id}`} end sx={link}>Bench</Box>
-        <Box component={NavLink} to={`/projects/${id}/list`} sx={link}>Check a list</Box>
-        <Box component={NavLink} to={`/projects/${id}/shortlist`} sx={link}>Shortlist</Box>
+      <Typography
+        className="serif"
+        noWrap
+        title={project.data?.name}
+        sx={{ fontSize: '1.02rem', maxWidth: 320, minWidth: 0, display: { xs: 'none', md: 'block' } }}>
+        {project.data?.name ?? ''}
+      </Typography>
+      <Stack
+        component="nav"
+        aria-label="Project"
+        direction="row"
+        sx={{ columnGap: { xs: 1.5, md: 2.5 }, flexWrap: 'wrap' }}>
+        <Box component={NavLink} to={`/projects/${id}`} end sx={link}>
+          Bench
+        </Box>
+        <Box component={NavLink} to={`/projects/${id}/list`} sx={link}>
+          Check a list
+        </Box>
+        <Box component={NavLink} to={`/projects/${id}/shortlist`} sx={link}>
+          Shortlist
+        </Box>
       </Stack>
     </>
   );
 }
 
-const PLACES = [['/extensions', 'Extensions'], ['/measures', 'Grades'], ['/about', 'About'], ['/settings', 'Settings']] as const;
+const PLACES = [
+  ['/extensions', 'Extensions'],
+  ['/measures', 'Grades'],
+  ['/about', 'About'],
+  ['/settings', 'Settings'],
+] as const;
 
 /** All that stands at the right of the bar, in a menu, where the window is narrow. */
 function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const close = () => { setAnchor(null); };
+  const close = () => {
+    setAnchor(null);
+  };
   return (
     <>
-      <Button color="inherit" aria-haspopup="menu" aria-expanded={anchor !== null} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ minWidth: 0 }}>Menu</Button>
+      <Button
+        color="inherit"
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        onClick={(e) => {
+          setAnchor(e.currentTarget);
+        }}
+        sx={{ minWidth: 0 }}>
+        Menu
+      </Button>
       <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={close}>
-        <MenuItem component={Link} to="/" onClick={close}>Projects</MenuItem>
-        {PLACES.map(([to, word]) => <MenuItem key={to} component={Link} to={to} onClick={close}>{word}</MenuItem>)}
-        <MenuItem onClick={() => { close(); onLeave(); }}>Sign out, {person}</MenuItem>
+        <MenuItem component={Link} to="/" onClick={close}>
+          Projects
+        </MenuItem>
+        {PLACES.map(([to, word]) => (
+          <MenuItem key={to} component={Link} to={to} onClick={close}>
+            {word}
+          </MenuItem>
+        ))}
+        <MenuItem
+          onClick={() => {
+            close();
+            onLeave();
+          }}>
+          Sign out, {person}
+        </MenuItem>
       </Menu>
     </>
   );
 }
 
-const told = (value: Preferences[keyof Preferences]): string => (typeof value === 'boolean' ? (value ? 'yes' : 'no') : typeof value === 'object' && value !== null ? Object.entries(value).map(([key, one]) => (Array.isArray(value) ? String(one) : `${key} ${String(one)}`)).join(', ') : String(value ?? '')) || 'none';
+const told = (value: Preferences[keyof Preferences]): string =>
+  (typeof value === 'boolean'
+    ? value
+      ? 'yes'
+      : 'no'
+    : typeof value === 'object' && value !== null
+      ? Object.entries(value)
+          .map(([key, one]) => (Array.isArray(value) ? String(one) : `${key} ${String(one)}`))
+          .join(', ')
+      : String(value ?? '')) || 'none';
 
-const SETTING: Readonly<Record<keyof Preferences, string>> = { theme: 'Paper', density: 'Rows of the sheet', locale: 'Numbers and dates, written as in', currency: 'Prices in', rate: 'One euro is', weights: 'Weights for new projects', extensions: 'Extensions for new projects', letter_keys: 'Keys of one letter', toured: 'The tour is put away' };
+const SETTING: Readonly<Record<keyof Preferences, string>> = {
+  theme: 'Paper',
+  density: 'Rows of the sheet',
+  locale: 'Numbers and dates, written as in',
+  currency: 'Prices in',
+  rate: 'One euro is',
+  weights: 'Weights for new projects',
+  extensions: 'Extensions for new projects',
+  letter_keys: 'Keys of one letter',
+  toured: 'The tour is put away',
+};
 
 /** Settings changed in another window meanwhile, wherever one is. */
 function SettingsElsewhere() {
   const { elsewhere, keepMine, takeTheirs } = usePreferences();
   if (!elsewhere) return null;
-  const parts = Object.keys(elsewhere.mine).map((key) => ({ word: SETTING[key as keyof Preferences], here: told(elsewhere.mine[key as keyof Preferences]), there: told(elsewhere.theirs[key as keyof Preferences]) }));
+  const parts = Object.keys(elsewhere.mine).map((key) => ({
+    word: SETTING[key as keyof Preferences],
+    here: told(elsewhere.mine[key as keyof Preferences]),
+    there: told(elsewhere.theirs[key as keyof Preferences]),
+  }));
   return <Elsewhere what="This setting" parts={parts} onMine={keepMine} onTheirs={takeTheirs} />;
 }
 
@@ -94,28 +177,92 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
   const narrow = useMediaQuery('(max-width: 899.95px)');
   const id = Number(useMatch('/projects/:id/*')?.params.id);
   const inProject = Number.isInteger(id);
-  const leave = () => { signOut.mutate(undefined, { onSuccess: () => { void navigate('/'); } }); };
+  const leave = () => {
+    signOut.mutate(undefined, {
+      onSuccess: () => {
+        void navigate('/');
+      },
+    });
+  };
   return (
-    <Box sx={{ height: '100%', display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gridTemplateRows: 'auto minmax(0, 1fr)', '@media print': { display: 'block', height: 'auto' } }}>
+    <Box
+      sx={{
+        height: '100%',
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr)',
+        gridTemplateRows: 'auto minmax(0, 1fr)',
+        '@media print': { display: 'block', height: 'auto' },
+      }}>
       <SkipLink />
-      <Stack component="header" direction="row" sx={{ alignItems: 'center', gap: { xs: 1.5, md: 3 }, px: { xs: 1, md: 2 }, minHeight: { xs: 40, md: 46 }, borderBottom: 2, borderColor: 'wire', bgcolor: 'background.paper', '@media print': { display: 'none' } }}>
-        <Typography component={Link} to="/" className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main', textDecoration: 'none', whiteSpace: 'nowrap', display: { xs: inProject ? 'none' : 'block', sm: 'block' } }}>Vine Tag</Typography>
+      <Stack
+        component="header"
+        direction="row"
+        sx={{
+          alignItems: 'center',
+          gap: { xs: 1.5, md: 3 },
+          px: { xs: 1, md: 2 },
+          minHeight: { xs: 40, md: 46 },
+          borderBottom: 2,
+          borderColor: 'wire',
+          bgcolor: 'background.paper',
+          '@media print': { display: 'none' },
+        }}>
+        <Typography
+          component={Link}
+          to="/"
+          className="serif"
+          sx={{
+            fontSize: '1.22rem',
+            fontWeight: 600,
+            color: 'primary.main',
+            textDecoration: 'none',
+            whiteSpace: 'nowrap',
+            display: { xs: inProject ? 'none' : 'block', sm: 'block' },
+          }}>
+          Vine Tag
+        </Typography>
         {inProject ? <ProjectLinks id={id} /> : null}
         <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1, flex: 'none' }}>
-          {narrow ? <><ModeButton /><PlacesMenu person={person} onLeave={leave} /></> : (
+          {narrow ? (
             <>
-              {PLACES.slice(0, 3).map(([to, word]) => <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>{word}</Box>)}
               <ModeButton />
-              <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>Settings</Box>
-              <Typography color="textSecondary" noWrap sx={{ maxWidth: 120 }} title={person}>{person}</Typography>
-              <Button color="inherit" onClick={leave} disabled={signOut.isPending}>Sign out</Button>
+              <PlacesMenu person={person} onLeave={leave} />
+            </>
+          ) : (
+            <>
+              {PLACES.slice(0, 3).map(([to, word]) => (
+                <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>
+                  {word}
+                </Box>
+              ))}
+              <ModeButton />
+              <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>
+                Settings
+              </Box>
+              <Typography color="textSecondary" noWrap sx={{ maxWidth: 120 }} title={person}>
+                {person}
+              </Typography>
+              <Button color="inherit" onClick={leave} disabled={signOut.isPending}>
+                Sign out
+              </Button>
             </>
           )}
         </Stack>
       </Stack>
-      <Box id="page" sx={{ position: 'relative', overflowY: 'auto', minHeight: 0, '@media print': { overflow: 'visible' } }}>
+      <Box
+        id="page"
+        sx={{
+          position: 'relative',
+          overflowY: 'auto',
+          minHeight: 0,
+          '@media print': { overflow: 'visible' },
+        }}>
         <SettingsElsewhere />
-        <Mishap at={pathname}><Suspense fallback={<LinearProgress aria-label="Loading" />}><Outlet /></Suspense></Mishap>
+        <Mishap at={pathname}>
+          <Suspense fallback={<LinearProgress aria-label="Loading" />}>
+            <Outlet />
+          </Suspense>
+        </Mishap>
       </Box>
     </Box>
   );
@@ -130,6 +277,17 @@ function SkipLink() {
     main.focus();
   };
   return (
-    <Button variant="contained" onClick={go} sx={{ position: 'absolute', left: 8, top: 4, zIndex: 20, '&:not(:focus-visible)': { clipPath: 'inset(50%)', pointerEvents: 'none' } }}>To the names</Button>
+    <Button
+      variant="contained"
+      onClick={go}
+      sx={{
+        position: 'absolute',
+        left: 8,
+        top: 4,
+        zIndex: 20,
+        '&:not(:focus-visible)': { clipPath: 'inset(50%)', pointerEvents: 'none' },
+      }}>
+      To the names
+    </Button>
   );
 }

@@ -11,8 +11,12 @@ it('lists the keys that are heard, and says where the letters are switched on an
   expect(screen.getByText('the name above')).toBeInTheDocument();
   expect(screen.getByText('vary the name: names near it')).toBeInTheDocument();
   expect(screen.getByText(/can be switched off/)).toBeInTheDocument();
-  act(() => { client.setQueryData(keys.session, { person: { preferences: { letter_keys: false } }, demo: false }); });
-  await waitFor(() => { expect(screen.queryByText('vary the name: names near it')).not.toBeInTheDocument(); });
+  act(() => {
+    client.setQueryData(keys.session, { person: { preferences: { letter_keys: false } }, demo: false });
+  });
+  await waitFor(() => {
+    expect(screen.queryByText('vary the name: names near it')).not.toBeInTheDocument();
+  });
   expect(screen.getByText('the name above')).toBeInTheDocument();
   expect(screen.getByRole('link', { name: 'settings' })).toHaveAttribute('href', '/settings');
 });

@@ -20,19 +20,30 @@ export function ShortcutsDialog({ open, onClose }: Props) {
   const keys = [...keysOf('sheet', letters), ...keysOf('bench', letters)].filter(({ off }) => !off);
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="shortcuts-title">
-      <DialogTitle id="shortcuts-title" variant="h2">Keys of the bench</DialogTitle>
+      <DialogTitle id="shortcuts-title" variant="h2">
+        Keys of the bench
+      </DialogTitle>
       <DialogContent>
         <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 3, rowGap: 1 }}>
           {keys.map(({ command, shown, does }) => (
             <Box key={command} sx={{ display: 'contents' }}>
-              <Box component="dt"><kbd>{shown}</kbd></Box>
-              <Box component="dd" sx={{ m: 0 }}>{does}</Box>
+              <Box component="dt">
+                <kbd>{shown}</kbd>
+              </Box>
+              <Box component="dd" sx={{ m: 0 }}>
+                {does}
+              </Box>
             </Box>
           ))}
         </Box>
-        <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>{letters ? 'Keys of one letter can be switched off' : 'Keys of one letter are switched off; switch them on'} in the <Link to="/settings">settings</Link>.</Typography>
+        <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>
+          {letters ? 'Keys of one letter can be switched off' : 'Keys of one letter are switched off; switch them on'}{' '}
+          in the <Link to="/settings">settings</Link>.
+        </Typography>
       </DialogContent>
-      <DialogActions><Button onClick={onClose}>Close</Button></DialogActions>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
     </Dialog>
   );
 }

@@ -9,16 +9,25 @@ import { ShortlistRoom } from './ShortlistRoom';
 
 it('asks about every kept name as before buying, full names under their own extension too', async () => {
   const asked = serve((method, path) => {
-    if (path.endsWith('/shortlist')) return { body: [sampleKept({ label: 'inkpost', extension: 'club' }), sampleKept({ label: 'goink', extension: 'com' })] };
+    if (path.endsWith('/shortlist'))
+      return {
+        body: [sampleKept({ label: 'inkpost', extension: 'club' }), sampleKept({ label: 'goink', extension: 'com' })],
+      };
     if (method === 'POST') return { status: 201, body: sampleCheck({ done: 0, total: 5 }) };
     return { body: { check_run: null, cells: [], number: 0, more: false } };
   });
   const project = sampleProject({ brief: sampleBrief({ extensions: ['com', 'net'] }) });
-  renderIn(<ProjectContext value={project}><ShortlistRoom /></ProjectContext>);
+  renderIn(
+    <ProjectContext value={project}>
+      <ShortlistRoom />
+    </ProjectContext>,
+  );
   await userEvent.click(await screen.findByRole('button', { name: 'Ask as before buying' }));
   await waitFor(() => {
     expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({
-      what: 'full_names', purpose: 'buying', again: 'all',
+      what: 'full_names',
+      purpose: 'buying',
+      again: 'all',
       full_names: ['inkpost.com', 'inkpost.net', 'inkpost.club', 'goink.com', 'goink.net'],
     });
   });

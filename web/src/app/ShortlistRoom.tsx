@@ -16,9 +16,19 @@ export function ShortlistRoom() {
   const controls = useCheck(project.id, extensions);
   const { active, start } = controls;
   const full_names = kept.flatMap((k) => withOwn(extensions, k.extension).map((e) => `${k.label}.${e}`));
-  const checking = active ? <CheckRunning controls={controls} /> : (
+  const checking = active ? (
+    <CheckRunning controls={controls} />
+  ) : (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
-      <Button variant="outlined" disabled={start.isPending} title="Ask registries and a seller about every name here, with its own extension too" onClick={() => { start.mutate({ what: 'full_names', full_names, purpose: 'buying', again: 'all' }); }}>Ask as before buying</Button>
+      <Button
+        variant="outlined"
+        disabled={start.isPending}
+        title="Ask registries and a seller about every name here, with its own extension too"
+        onClick={() => {
+          start.mutate({ what: 'full_names', full_names, purpose: 'buying', again: 'all' });
+        }}>
+        Ask as before buying
+      </Button>
       {(start.isSuccess || start.isError) && <CheckNote controls={controls} />}
     </Stack>
   );

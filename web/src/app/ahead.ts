@@ -23,7 +23,10 @@ export function beginAt(client: QueryClient, { pathname, search }: Pick<Location
   client.query(conceptsQuery).catch(nothing);
   if (pathname.startsWith('/s/')) return;
   client.query(sessionQuery).catch(nothing);
-  if (pathname === '/') setTimeout(() => { void loadBench(); }, BEHIND);
+  if (pathname === '/')
+    setTimeout(() => {
+      void loadBench();
+    }, BEHIND);
   const bench = /^\/projects\/(\d+)$/.exec(pathname);
   if (!bench) return;
   void openAhead(client, Number(bench[1]), search);

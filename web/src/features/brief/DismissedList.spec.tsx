@@ -15,8 +15,12 @@ it('brings one name back, or all of them', async () => {
   renderIn(<DismissedList projectId={7} />);
   expect(await screen.findByText('and 2 more')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'name3' }));
-  await waitFor(() => { expect(screen.queryByRole('button', { name: 'name3' })).not.toBeInTheDocument(); });
+  await waitFor(() => {
+    expect(screen.queryByRole('button', { name: 'name3' })).not.toBeInTheDocument();
+  });
   expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ labels: ['name3'] });
   await userEvent.click(screen.getByRole('button', { name: 'Bring all back' }));
-  await waitFor(() => { expect(screen.queryByText('Dismissed')).not.toBeInTheDocument(); });
+  await waitFor(() => {
+    expect(screen.queryByText('Dismissed')).not.toBeInTheDocument();
+  });
 });

@@ -24,14 +24,34 @@ export function DismissedList({ projectId }: { projectId: number }) {
   return (
     <Box component="section" aria-label="Dismissed">
       <Stack direction="row" sx={{ alignItems: 'baseline', justifyContent: 'space-between' }}>
-        <Typography variant="h3" component="h2">Dismissed</Typography>
-        <Button onClick={() => { void act('restore', labels); }}>Bring all back</Button>
+        <Typography variant="h3" component="h2">
+          Dismissed
+        </Typography>
+        <Button
+          onClick={() => {
+            void act('restore', labels);
+          }}>
+          Bring all back
+        </Button>
       </Stack>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
         {labels.slice(0, MOST).map((label) => (
-          <Chip key={label} size="small" variant="outlined" label={label} title="Bring it back" onClick={() => { void act('restore', [label]); }} />
+          <Chip
+            key={label}
+            size="small"
+            variant="outlined"
+            label={label}
+            title="Bring it back"
+            onClick={() => {
+              void act('restore', [label]);
+            }}
+          />
         ))}
-        {labels.length > MOST && <Typography variant="caption" color="textSecondary">and {plural(labels.length - MOST, 'more', 'more')}</Typography>}
+        {labels.length > MOST && (
+          <Typography variant="caption" color="textSecondary">
+            and {plural(labels.length - MOST, 'more', 'more')}
+          </Typography>
+        )}
       </Stack>
     </Box>
   );

@@ -6,7 +6,13 @@ import type { Keyword, Opened } from '../../shared/api';
 import { renderIn } from '../../shared/testing/render';
 import { KeywordDialog } from './KeywordDialog';
 
-const word = (text: string, fields: Partial<Keyword> = {}): Keyword => ({ text, weight: 3, senses: [], drop: [], ...fields });
+const word = (text: string, fields: Partial<Keyword> = {}): Keyword => ({
+  text,
+  weight: 3,
+  senses: [],
+  drop: [],
+  ...fields,
+});
 const opened: Opened = {
   keyword: 'star',
   senses: [
@@ -22,7 +28,16 @@ const opened: Opened = {
 function show(keyword: Keyword, found: Opened | undefined, others: Keyword[] = []) {
   const onChange = vi.fn<(keywords: Keyword[]) => void>();
   const onClose = vi.fn();
-  renderIn(<KeywordDialog keyword={keyword} opened={found} groups={{ narrower: 'kinds of it', kin: 'its company' }} keywords={[keyword, ...others]} onChange={onChange} onClose={onClose} />);
+  renderIn(
+    <KeywordDialog
+      keyword={keyword}
+      opened={found}
+      groups={{ narrower: 'kinds of it', kin: 'its company' }}
+      keywords={[keyword, ...others]}
+      onChange={onChange}
+      onClose={onClose}
+    />,
+  );
   return { onChange, onClose };
 }
 
@@ -48,7 +63,10 @@ it('splits a phrase into its words, each once', async () => {
   const { onChange, onClose } = show(word('night sky', { weight: 5 }), undefined, [word('sky')]);
   expect(screen.getByText(/once the brief is saved/)).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Split into words' }));
-  expect(onChange.mock.lastCall?.[0].map((k) => [k.text, k.weight])).toEqual([['sky', 3], ['night', 5]]);
+  expect(onChange.mock.lastCall?.[0].map((k) => [k.text, k.weight])).toEqual([
+    ['sky', 3],
+    ['night', 5],
+  ]);
   expect(onClose).toHaveBeenCalled();
 });
 

@@ -32,21 +32,44 @@ function Senses({ opened, onPick }: { opened: Opened; onPick: (ids: number[]) =>
         <FormControlLabel
           key={sense.id}
           control={<Checkbox size="small" color="secondary" checked={taken.has(sense.id)} sx={{ py: 0.3 }} />}
-          onChange={(_, checked) => { onPick(checked ? [...taken, sense.id] : [...taken].filter((id) => id !== sense.id)); }}
-          label={<Typography variant="body2"><Box component="span" sx={{ color: 'text.secondary' }}>{POS[sense.pos] ?? ''} · </Box>{sense.gloss}</Typography>}
+          onChange={(_, checked) => {
+            onPick(checked ? [...taken, sense.id] : [...taken].filter((id) => id !== sense.id));
+          }}
+          label={
+            <Typography variant="body2">
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                {POS[sense.pos] ?? ''} ·{' '}
+              </Box>
+              {sense.gloss}
+            </Typography>
+          }
         />
       ))}
     </Stack>
   );
 }
 
-function OfferChip({ offer, kept, onKeep, onDrop }: { offer: Offer; kept: boolean; onKeep: () => void; onDrop: () => void }) {
+function OfferChip({
+  offer,
+  kept,
+  onKeep,
+  onDrop,
+}: {
+  offer: Offer;
+  kept: boolean;
+  onKeep: () => void;
+  onDrop: () => void;
+}) {
   return (
     <Chip
       size="small"
       className="serif"
       label={offer.text}
-      title={kept ? 'Kept as a word of its own; press to let it go' : 'Press to keep it as a word of its own; the cross drops it'}
+      title={
+        kept
+          ? 'Kept as a word of its own; press to let it go'
+          : 'Press to keep it as a word of its own; the cross drops it'
+      }
       aria-pressed={kept}
       color={kept ? 'secondary' : 'default'}
       variant={kept ? 'filled' : 'outlined'}
@@ -60,7 +83,9 @@ function OfferChip({ offer, kept, onKeep, onDrop }: { offer: Offer; kept: boolea
 /** What a keyword leads to: its meanings, and words by group, each kept or dropped by one press. */
 export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onClose }: Props) {
   const have = new Set(keywords.map((k) => k.text));
-  const put = (part: Partial<Keyword>) => { onChange(keywords.map((k) => (k.text === keyword.text ? { ...k, ...part } : k))); };
+  const put = (part: Partial<Keyword>) => {
+    onChange(keywords.map((k) => (k.text === keyword.text ? { ...k, ...part } : k)));
+  };
   const keep = (text: string) => {
     if (have.has(text)) onChange(keywords.filter((k) => k.text !== text));
     else onChange([...keywords, { text, weight: KEPT_WEIGHT, senses: [], drop: [] }]);
@@ -74,7 +99,9 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
   };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="keyword-title">
-      <DialogTitle id="keyword-title" variant="h2" component="h2">Words around “{keyword.text}”</DialogTitle>
+      <DialogTitle id="keyword-title" variant="h2" component="h2">
+        Words around “{keyword.text}”
+      </DialogTitle>
       <DialogContent>
         {!opened && <Typography color="textSecondary">It is opened up once the brief is saved.</Typography>}
         {opened && (
@@ -82,18 +109,40 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
             {opened.senses.length > 1 && (
               <Box>
                 <Typography variant="h3">Which meaning?</Typography>
-                <Senses opened={opened} onPick={(senses) => { put({ senses }); }} />
+                <Senses
+                  opened={opened}
+                  onPick={(senses) => {
+                    put({ senses });
+                  }}
+                />
               </Box>
             )}
-            {opened.offers.length === 0 && <Typography color="textSecondary">The word data has nothing on it: it is used as it is, as brand words are.</Typography>}
+            {opened.offers.length === 0 && (
+              <Typography color="textSecondary">
+                The word data has nothing on it: it is used as it is, as brand words are.
+              </Typography>
+            )}
             {Object.entries(groups).map(([group, told]) => {
               const offers = opened.offers.filter((o) => o.group === group);
               return offers.length === 0 ? null : (
                 <Box key={group} role="group" aria-label={told}>
-                  <Typography variant="h3" sx={{ mb: 0.6 }}>{told[0]?.toUpperCase()}{told.slice(1)}</Typography>
+                  <Typography variant="h3" sx={{ mb: 0.6 }}>
+                    {told[0]?.toUpperCase()}
+                    {told.slice(1)}
+                  </Typography>
                   <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
                     {offers.map((offer) => (
-                      <OfferChip key={offer.text} offer={offer} kept={have.has(offer.text)} onKeep={() => { keep(offer.text); }} onDrop={() => { put({ drop: [...keyword.drop, offer.text] }); }} />
+                      <OfferChip
+                        key={offer.text}
+                        offer={offer}
+                        kept={have.has(offer.text)}
+                        onKeep={() => {
+                          keep(offer.text);
+                        }}
+                        onDrop={() => {
+                          put({ drop: [...keyword.drop, offer.text] });
+                        }}
+                      />
                     ))}
                   </Stack>
                 </Box>
@@ -101,10 +150,21 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
             })}
             {keyword.drop.length > 0 && (
               <Box role="group" aria-label="Dropped">
-                <Typography variant="h3" sx={{ mb: 0.6 }}>Dropped</Typography>
+                <Typography variant="h3" sx={{ mb: 0.6 }}>
+                  Dropped
+                </Typography>
                 <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
                   {keyword.drop.map((text) => (
-                    <Chip key={text} size="small" label={text} title="Take it back" onClick={() => { put({ drop: keyword.drop.filter((d) => d !== text) }); }} sx={{ textDecoration: 'line-through' }} />
+                    <Chip
+                      key={text}
+                      size="small"
+                      label={text}
+                      title="Take it back"
+                      onClick={() => {
+                        put({ drop: keyword.drop.filter((d) => d !== text) });
+                      }}
+                      sx={{ textDecoration: 'line-through' }}
+                    />
                   ))}
                 </Stack>
               </Box>
@@ -114,7 +174,9 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
       </DialogContent>
       <DialogActions>
         {words.length > 1 && <Button onClick={split}>Split into words</Button>}
-        <Button onClick={onClose} variant="contained">Done</Button>
+        <Button onClick={onClose} variant="contained">
+          Done
+        </Button>
       </DialogActions>
     </Dialog>
   );

@@ -35,11 +35,25 @@ function Weight({ keyword, onChange }: WeightProps) {
           e.preventDefault();
           onChange(Math.min(5, Math.max(1, keyword.weight + step)));
         }}
-        sx={{ display: 'flex', px: 0.5, borderRadius: 1 }}
-      >
+        sx={{ display: 'flex', px: 0.5, borderRadius: 1 }}>
         {[1, 2, 3, 4, 5].map((n) => (
-          <Box key={n} aria-hidden onClick={() => { onChange(n); }} sx={{ py: 0.8, px: '2px', cursor: 'pointer' }}>
-            <Box sx={{ width: 9, height: 12, borderRadius: '1px 8px 1px 8px', border: 1, borderColor: 'secondary.main', bgcolor: n <= keyword.weight ? 'secondary.main' : 'transparent' }} />
+          <Box
+            key={n}
+            aria-hidden
+            onClick={() => {
+              onChange(n);
+            }}
+            sx={{ py: 0.8, px: '2px', cursor: 'pointer' }}>
+            <Box
+              sx={{
+                width: 9,
+                height: 12,
+                borderRadius: '1px 8px 1px 8px',
+                border: 1,
+                borderColor: 'secondary.main',
+                bgcolor: n <= keyword.weight ? 'secondary.main' : 'transparent',
+              }}
+            />
           </Box>
         ))}
       </Box>
@@ -64,9 +78,13 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
   const add = (event: SyntheticEvent) => {
     event.preventDefault();
     const have = new Set(keywords.map((k) => k.text));
-    const fresh = typed.split(/[,;\n]/).map((t) => t.trim().toLowerCase()).filter((t) => t && !have.has(t));
+    const fresh = typed
+      .split(/[,;\n]/)
+      .map((t) => t.trim().toLowerCase())
+      .filter((t) => t && !have.has(t));
     if (typed && !typed.trim()) return;
-    if (fresh.length) onChange([...keywords, ...[...new Set(fresh)].map((text) => ({ text, weight: 3, senses: [], drop: [] }))]);
+    if (fresh.length)
+      onChange([...keywords, ...[...new Set(fresh)].map((text) => ({ text, weight: 3, senses: [], drop: [] }))]);
     setTyped('');
   };
   const whole = error?.at('brief.keywords');
@@ -80,27 +98,102 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
           return (
             <Box component="li" key={keyword.text} sx={{ borderBottom: 1, borderColor: 'divider' }}>
               <Stack direction="row" sx={{ alignItems: 'center', minHeight: 30 }}>
-                <ButtonBase className="serif" title={`Words around ${keyword.text}`} onClick={() => { setAround(keyword.text); }} sx={{ flex: 1, minWidth: 0, justifyContent: 'flex-start', fontSize: '0.98rem', color: problem ? 'error.main' : 'text.primary', textDecoration: 'underline', textDecorationColor: 'var(--mui-palette-wire)', textUnderlineOffset: 3 }}>
-                  <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{keyword.text}</Box>
+                <ButtonBase
+                  className="serif"
+                  title={`Words around ${keyword.text}`}
+                  onClick={() => {
+                    setAround(keyword.text);
+                  }}
+                  sx={{
+                    flex: 1,
+                    minWidth: 0,
+                    justifyContent: 'flex-start',
+                    fontSize: '0.98rem',
+                    color: problem ? 'error.main' : 'text.primary',
+                    textDecoration: 'underline',
+                    textDecorationColor: 'var(--mui-palette-wire)',
+                    textUnderlineOffset: 3,
+                  }}>
+                  <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                    {keyword.text}
+                  </Box>
                 </ButtonBase>
-                <Weight keyword={keyword} onChange={(weight) => { onChange(keywords.map((k, j) => (j === i ? { ...k, weight } : k))); }} />
-                <IconButton size="small" aria-label={`Remove ${keyword.text}`} onClick={() => { onChange(keywords.filter((_, j) => j !== i)); }}><CrossIcon sx={{ fontSize: 15 }} /></IconButton>
+                <Weight
+                  keyword={keyword}
+                  onChange={(weight) => {
+                    onChange(keywords.map((k, j) => (j === i ? { ...k, weight } : k)));
+                  }}
+                />
+                <IconButton
+                  size="small"
+                  aria-label={`Remove ${keyword.text}`}
+                  onClick={() => {
+                    onChange(keywords.filter((_, j) => j !== i));
+                  }}>
+                  <CrossIcon sx={{ fontSize: 15 }} />
+                </IconButton>
               </Stack>
               {suggestion && (
                 <Typography variant="caption" color="textSecondary" sx={{ display: 'block', pb: 0.4 }}>
-                  Did you mean <Link component="button" type="button" variant="caption" onClick={() => { onChange(keywords.map((k, j) => (j === i ? { ...k, text: suggestion, senses: [], drop: [] } : k))); }}>{suggestion}</Link>?
+                  Did you mean{' '}
+                  <Link
+                    component="button"
+                    type="button"
+                    variant="caption"
+                    onClick={() => {
+                      onChange(
+                        keywords.map((k, j) => (j === i ? { ...k, text: suggestion, senses: [], drop: [] } : k)),
+                      );
+                    }}>
+                    {suggestion}
+                  </Link>
+                  ?
                 </Typography>
               )}
-              {problem && <Typography role="alert" variant="caption" color="error" sx={{ display: 'block', pb: 0.6 }}>{problem}</Typography>}
+              {problem && (
+                <Typography role="alert" variant="caption" color="error" sx={{ display: 'block', pb: 0.6 }}>
+                  {problem}
+                </Typography>
+              )}
             </Box>
           );
         })}
       </Stack>
       <Box component="form" onSubmit={add} sx={{ mt: 1 }}>
-        <TextField fullWidth label="Add words" value={typed} onChange={(e) => { setTyped(e.target.value); }} onBlur={(e) => { if (typed.trim()) add(e); }} error={Boolean(whole) || isBlank} helperText={whole ?? (isBlank ? 'Write a word; spaces alone are none.' : undefined)} slotProps={{ htmlInput: { 'aria-describedby': 'add-words-help' } }} />
-        {!keywords.length && <Typography id="add-words-help" variant="caption" color="textSecondary">Words the name should carry or hint at. Commas between them, Enter to add.</Typography>}
+        <TextField
+          fullWidth
+          label="Add words"
+          value={typed}
+          onChange={(e) => {
+            setTyped(e.target.value);
+          }}
+          onBlur={(e) => {
+            if (typed.trim()) add(e);
+          }}
+          error={Boolean(whole) || isBlank}
+          helperText={whole ?? (isBlank ? 'Write a word; spaces alone are none.' : undefined)}
+          slotProps={{ htmlInput: { 'aria-describedby': 'add-words-help' } }}
+        />
+        {!keywords.length && (
+          <Typography id="add-words-help" variant="caption" color="textSecondary">
+            Words the name should carry or hint at. Commas between them, Enter to add.
+          </Typography>
+        )}
       </Box>
-      {looked && <Suspense><KeywordDialog keyword={looked} opened={opened.find((o) => o.keyword === looked.text)} groups={groups} keywords={keywords} onChange={onChange} onClose={() => { setAround(null); }} /></Suspense>}
+      {looked && (
+        <Suspense>
+          <KeywordDialog
+            keyword={looked}
+            opened={opened.find((o) => o.keyword === looked.text)}
+            groups={groups}
+            keywords={keywords}
+            onChange={onChange}
+            onClose={() => {
+              setAround(null);
+            }}
+          />
+        </Suspense>
+      )}
     </Stack>
   );
 }

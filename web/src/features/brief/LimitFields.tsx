@@ -25,13 +25,21 @@ export function LimitFields({ limits, onChange, error }: Props) {
     <Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, 1fr) ', gap: 1 }}>
         <Box sx={{ gridColumn: 'span 2', display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-          {FIELDS.slice(0, 2).map((field) => <LimitField key={field.name} {...field} limits={limits} onChange={onChange} error={error} />)}
+          {FIELDS.slice(0, 2).map((field) => (
+            <LimitField key={field.name} {...field} limits={limits} onChange={onChange} error={error} />
+          ))}
         </Box>
         <Box sx={{ gridColumn: 'span 2', display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 }}>
-          {FIELDS.slice(2).map((field) => <LimitField key={field.name} {...field} limits={limits} onChange={onChange} error={error} />)}
+          {FIELDS.slice(2).map((field) => (
+            <LimitField key={field.name} {...field} limits={limits} onChange={onChange} error={error} />
+          ))}
         </Box>
       </Box>
-      {problems.map((problem) => <Typography key={problem} role="alert" variant="caption" color="error" sx={{ display: 'block', mt: 0.5 }}>{problem}</Typography>)}
+      {problems.map((problem) => (
+        <Typography key={problem} role="alert" variant="caption" color="error" sx={{ display: 'block', mt: 0.5 }}>
+          {problem}
+        </Typography>
+      ))}
     </Box>
   );
 }
@@ -44,7 +52,12 @@ function LimitField({ name, label, limits, onChange, error }: Props & { name: ke
       type="number"
       value={Number.isNaN(value) ? '' : value}
       error={Boolean(error?.at(`brief.limits.${name}`))}
-      onChange={(e) => { onChange({ ...limits, [name]: e.target.value === '' ? Number.NaN : Math.trunc(Number(e.target.value)) }); }}
+      onChange={(e) => {
+        onChange({
+          ...limits,
+          [name]: e.target.value === '' ? Number.NaN : Math.trunc(Number(e.target.value)),
+        });
+      }}
       slotProps={{ htmlInput: { min: 0, max: 63 } }}
     />
   );

@@ -29,14 +29,19 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
   const problem = error?.at('brief.making.shapes', true);
   const saveShapes = () => {
     if (typed === null) return;
-    const shapes = typed.toUpperCase().split(/[\s,]+/).filter(Boolean);
+    const shapes = typed
+      .toUpperCase()
+      .split(/[\s,]+/)
+      .filter(Boolean);
     setTyped(null);
     if (shapes.join(' ') !== inBrief) onChange({ ...making, shapes });
   };
   return (
     <Stack sx={{ gap: 1.2 }}>
       <Typography variant="caption" color="textSecondary">
-        {off.size === recipes.length ? 'All recipes are off: switch one on to get names.' : `${formatCount(considered)} names weighed for this brief`}
+        {off.size === recipes.length
+          ? 'All recipes are off: switch one on to get names.'
+          : `${formatCount(considered)} names weighed for this brief`}
       </Typography>
       <Stack direction="row" role="group" aria-label="Recipes" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
         {recipes.map(({ name, summary }) => {
@@ -50,7 +55,12 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
                 color={on ? 'secondary' : 'default'}
                 role="switch"
                 aria-checked={on}
-                onClick={() => { onChange({ ...making, off: on ? [...making.off, name] : making.off.filter((n) => n !== name) }); }}
+                onClick={() => {
+                  onChange({
+                    ...making,
+                    off: on ? [...making.off, name] : making.off.filter((n) => n !== name),
+                  });
+                }}
                 sx={on ? undefined : { textDecoration: 'line-through', color: 'text.secondary' }}
               />
             </Tooltip>
@@ -59,8 +69,12 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
       </Stack>
       <Box title="Which recipes come first. Brand-like names begin further towards daring, descriptive ones towards plain.">
         <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
-          <Typography variant="caption" color="textSecondary">plain</Typography>
-          <Typography variant="caption" color="textSecondary">daring</Typography>
+          <Typography variant="caption" color="textSecondary">
+            plain
+          </Typography>
+          <Typography variant="caption" color="textSecondary">
+            daring
+          </Typography>
         </Stack>
         <Slider
           size="small"
@@ -71,16 +85,46 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
           max={100}
           step={5}
           valueLabelDisplay="auto"
-          onChange={(_, value) => { setDial(value); }}
-          onChangeCommitted={(_, value) => { setDial(null); onChange({ ...making, daring: value }); }}
+          onChange={(_, value) => {
+            setDial(value);
+          }}
+          onChangeCommitted={(_, value) => {
+            setDial(null);
+            onChange({ ...making, daring: value });
+          }}
           sx={{ py: 0.8 }}
         />
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1.5fr', gap: 1 }}>
-        <TextField select label="Added letters" value={making.added_max} onChange={(e) => { onChange({ ...making, added_max: Number(e.target.value) }); }} slotProps={{ select: { native: true } }}>
-          {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => <option key={n} value={n}>to {n}</option>)}
+        <TextField
+          select
+          label="Added letters"
+          value={making.added_max}
+          onChange={(e) => {
+            onChange({ ...making, added_max: Number(e.target.value) });
+          }}
+          slotProps={{ select: { native: true } }}>
+          {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => (
+            <option key={n} value={n}>
+              to {n}
+            </option>
+          ))}
         </TextField>
-        <TextField label="Shapes" placeholder="CVCV" value={typed ?? inBrief} onChange={(e) => { setTyped(e.target.value); }} onBlur={saveShapes} onKeyDown={(e) => { if (e.key === 'Enter') saveShapes(); }} error={Boolean(problem)} helperText={problem} title="Shapes of invented words: C a consonant, V a vowel" />
+        <TextField
+          label="Shapes"
+          placeholder="CVCV"
+          value={typed ?? inBrief}
+          onChange={(e) => {
+            setTyped(e.target.value);
+          }}
+          onBlur={saveShapes}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') saveShapes();
+          }}
+          error={Boolean(problem)}
+          helperText={problem}
+          title="Shapes of invented words: C a consonant, V a vowel"
+        />
       </Box>
     </Stack>
   );

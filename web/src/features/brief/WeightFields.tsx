@@ -32,7 +32,9 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
       <Box sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr 38px', columnGap: 1.4, alignItems: 'center' }}>
         {measures().map(({ name, word, asks }) => (
           <Fragment key={name}>
-            <Typography variant="caption" title={asks}>{word}</Typography>
+            <Typography variant="caption" title={asks}>
+              {word}
+            </Typography>
             <Slider
               size="small"
               color="secondary"
@@ -55,13 +57,28 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
               }}
               sx={{ py: 0.7 }}
             />
-            <Typography variant="caption" color="textSecondary" sx={{ textAlign: 'right' }}>{Math.round(100 * (shares[name] ?? 0))} %</Typography>
+            <Typography variant="caption" color="textSecondary" sx={{ textAlign: 'right' }}>
+              {Math.round(100 * (shares[name] ?? 0))} %
+            </Typography>
           </Fragment>
         ))}
       </Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center' }}>
-        <MuiLink component={Link} to="/measures" variant="caption" color="textSecondary">How this is worked out</MuiLink>
-        {own ? <Button onClick={() => { onChange({}); }}>Usual weights</Button> : <Typography variant="caption" color="textSecondary">usual weights</Typography>}
+        <MuiLink component={Link} to="/measures" variant="caption" color="textSecondary">
+          How this is worked out
+        </MuiLink>
+        {own ? (
+          <Button
+            onClick={() => {
+              onChange({});
+            }}>
+            Usual weights
+          </Button>
+        ) : (
+          <Typography variant="caption" color="textSecondary">
+            usual weights
+          </Typography>
+        )}
       </Stack>
     </>
   );

@@ -10,56 +10,103 @@ import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { useBrief } from './useBrief';
 import { WordsPanel } from './WordsPanel';
 
-const brief = sampleBrief({ name: 'Pressroom', keywords: [{ text: 'ink', weight: 3, senses: [], drop: [] }] });
+const brief = sampleBrief({
+  name: 'Pressroom',
+  keywords: [{ text: 'ink', weight: 3, senses: [], drop: [] }],
+});
 const project = sampleProject({ brief });
 
-function setUp(save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }), start: Brief = brief) {
+function setUp(
+  save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }),
+  start: Brief = brief,
+) {
   const asked = serve((method, path, body) => {
-    if (path === '/api/catalogue') return { body: { extensions: ['com', 'ie'], groups: { kin: 'its company' }, sources: [] } };
-    if (path.endsWith('/world')) return { body: { fields_near: [], facets: [], questions: [], fits: true, told: true } };
-    if (path.endsWith('/words')) return { body: [{ keyword: 'ink', senses: [], taken: [], offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }], suggestion: '', known: true }] };
+    if (path === '/api/catalogue')
+      return { body: { extensions: ['com', 'ie'], groups: { kin: 'its company' }, sources: [] } };
+    if (path.endsWith('/world'))
+      return { body: { fields_near: [], facets: [], questions: [], fits: true, told: true } };
+    if (path.endsWith('/words'))
+      return {
+        body: [
+          {
+            keyword: 'ink',
+            senses: [],
+            taken: [],
+            offers: [{ text: 'quill', group: 'kin', pos: 'n', closeness: 0.7 }],
+            suggestion: '',
+            known: true,
+          },
+        ],
+      };
     if (method !== 'PATCH') return { body: [] };
     const answer = save((body as { brief: Brief }).brief);
     return answer.status ? answer : { ...answer, body: { not_taken: [], ...(answer.body as object) } };
   });
   const onDraft = vi.fn();
   function Panel() {
-    return <WordsPanel project={project} editor={useBrief({ ...project, brief: start })} onDraft={onDraft} onPropose={vi.fn()} />;
+    return (
+      <WordsPanel
+        project={project}
+        editor={useBrief({ ...project, brief: start })}
+        onDraft={onDraft}
+        onPropose={vi.fn()}
+      />
+    );
   }
   renderIn(<Panel />);
-  return { onDraft, saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief) };
+  return {
+    onDraft,
+    saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief),
+  };
 }
 
 describe('WordsPanel', () => {
   let user: ReturnType<typeof userEvent.setup>;
-  beforeEach(() => { user = userEvent.setup(); });
+  beforeEach(() => {
+    user = userEvent.setup();
+  });
 
   it('saves at once; what changes while names are made is saved together after', async () => {
     let answer = () => {};
-    const after = new Promise<void>((resolve) => { answer = resolve; });
+    const after = new Promise<void>((resolve) => {
+      answer = resolve;
+    });
     const { saved } = setUp((sent) => ({ body: { ...project, brief: sent }, after }));
     const pressed = async (keys: string) => {
       screen.getByRole('slider', { name: 'Weight of ink' }).focus();
       await user.keyboard(keys);
     };
     await pressed('{ArrowUp}');
-    await waitFor(() => { expect(saved()).toHaveLength(1); });
+    await waitFor(() => {
+      expect(saved()).toHaveLength(1);
+    });
     await pressed('{ArrowDown}');
-    await new Promise((resolve) => { setTimeout(resolve, 150); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 150);
+    });
     await pressed('{ArrowDown}');
     expect(saved()).toHaveLength(1);
     answer();
-    await waitFor(() => { expect(saved().map((b) => b.keywords[0]?.weight)).toEqual([4, 2]); }, { timeout: 30_000 });
+    await waitFor(
+      () => {
+        expect(saved().map((b) => b.keywords[0]?.weight)).toEqual([4, 2]);
+      },
+      { timeout: 30_000 },
+    );
   });
 
   it('saves what was added, and undoes', async () => {
     const { saved } = setUp();
     await user.type(screen.getByLabelText('Add words'), 'Post, paper,ink{Enter}');
-    await waitFor(() => { expect(saved()).toHaveLength(1); });
+    await waitFor(() => {
+      expect(saved()).toHaveLength(1);
+    });
     expect(saved()[0]?.keywords.map((k) => k.text)).toEqual(['ink', 'post', 'paper']);
     await screen.findByText('Brief · saved');
     await user.click(screen.getByRole('button', { name: 'Undo the last change of the brief' }));
-    await waitFor(() => { expect(saved().at(-1)?.keywords).toHaveLength(1); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.keywords).toHaveLength(1);
+    });
     expect(screen.queryByText('paper')).not.toBeInTheDocument();
   });
 
@@ -68,7 +115,9 @@ describe('WordsPanel', () => {
     screen.getByRole('slider', { name: 'Weight of ink' }).focus();
     await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}');
     expect(screen.getByRole('slider', { name: 'Weight of ink' })).toHaveAttribute('aria-valuenow', '5');
-    await waitFor(() => { expect(saved().at(-1)?.keywords[0]?.weight).toBe(5); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.keywords[0]?.weight).toBe(5);
+    });
   });
 
   it('weighs the measures: grades follow the slider, the brief keeps what it rests on', async () => {
@@ -79,9 +128,13 @@ describe('WordsPanel', () => {
     const fit = usual.fit ?? 0;
     expect(onDraft).toHaveBeenCalledWith({ ...usual, fit: fit + 1 });
     expect(onDraft).toHaveBeenLastCalledWith(null);
-    await waitFor(() => { expect(saved().at(-1)?.weights).toEqual({ ...usual, fit: fit + 2 }); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.weights).toEqual({ ...usual, fit: fit + 2 });
+    });
     await user.click(await screen.findByRole('button', { name: 'Usual weights' }));
-    await waitFor(() => { expect(saved().at(-1)?.weights).toEqual({}); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.weights).toEqual({});
+    });
   });
 
   it('says that something has to count when the last weight is taken away', async () => {
@@ -131,19 +184,33 @@ describe('WordsPanel', () => {
     await user.click(await screen.findByRole('button', { name: 'ink' }));
     const dialog = await screen.findByRole('dialog', { name: 'Words around “ink”' });
     await user.click(await within(dialog).findByRole('button', { name: 'quill' }));
-    await waitFor(() => { expect(saved().at(-1)?.keywords.map((k) => k.text)).toEqual(['ink', 'quill']); });
+    await waitFor(() => {
+      expect(
+        saved()
+          .at(-1)
+          ?.keywords.map((k) => k.text),
+      ).toEqual(['ink', 'quill']);
+    });
     await user.click(within(dialog).getByRole('button', { name: 'quill' }));
-    await waitFor(() => { expect(saved().at(-1)?.keywords).toHaveLength(1); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.keywords).toHaveLength(1);
+    });
     await user.click(within(within(dialog).getByRole('button', { name: 'quill' })).getByTestId('CancelIcon'));
-    await waitFor(() => { expect(saved().at(-1)?.keywords[0]?.drop).toEqual(['quill']); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.keywords[0]?.drop).toEqual(['quill']);
+    });
   });
 
   it('switches a recipe off', async () => {
-    const others = concepts().recipes.map((r) => r.name).filter((name) => name !== 'pair');
+    const others = concepts()
+      .recipes.map((r) => r.name)
+      .filter((name) => name !== 'pair');
     const { saved } = setUp(undefined, { ...brief, making: { ...brief.making, off: others } });
     expect(screen.queryByText(/All recipes are off/)).not.toBeInTheDocument();
     await user.click(await screen.findByRole('switch', { name: 'pair' }));
-    await waitFor(() => { expect(saved().at(-1)?.making.off).toEqual([...others, 'pair']); });
+    await waitFor(() => {
+      expect(saved().at(-1)?.making.off).toEqual([...others, 'pair']);
+    });
     expect(screen.getByText(/All recipes are off/)).toBeInTheDocument();
   });
 
@@ -159,32 +226,59 @@ describe('WordsPanel', () => {
     window.dispatchEvent(leaving);
     expect(leaving.defaultPrevented).toBe(true);
     await user.type(screen.getByLabelText('Add words'), 'paper{Enter}');
-    await waitFor(() => { expect(saved().at(-1)?.keywords.map((k) => k.text)).toEqual(['ink', 'paper']); });
+    await waitFor(() => {
+      expect(
+        saved()
+          .at(-1)
+          ?.keywords.map((k) => k.text),
+      ).toEqual(['ink', 'paper']);
+    });
   });
 
   it('never writes over what was changed in another window: both are shown, and one chooses', async () => {
-    const theirs = { ...project, version: 9, brief: sampleBrief({ ...brief, keywords: [{ text: 'quill', weight: 3, senses: [], drop: [] }] }) };
+    const theirs = {
+      ...project,
+      version: 9,
+      brief: sampleBrief({ ...brief, keywords: [{ text: 'quill', weight: 3, senses: [], drop: [] }] }),
+    };
     let refuse = true;
-    const { saved } = setUp((sent) => (refuse ? { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: theirs } } : { body: { ...project, version: 10, brief: sent } }));
+    const { saved } = setUp((sent) =>
+      refuse
+        ? {
+            status: 409,
+            body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: theirs },
+          }
+        : { body: { ...project, version: 10, brief: sent } },
+    );
     await user.type(screen.getByLabelText('Add words'), 'paper{Enter}');
     const told = await screen.findByText(/changed in another window/);
     expect(told).toHaveTextContent('here: ink (3), paper (3)there: quill (3)');
     refuse = false;
     await user.click(screen.getByRole('button', { name: 'Keep mine' }));
     expect(await screen.findByText('Brief · saved')).toBeInTheDocument();
-    expect(saved().at(-1)?.keywords.map((k) => k.text)).toEqual(['ink', 'paper']);
+    expect(
+      saved()
+        .at(-1)
+        ?.keywords.map((k) => k.text),
+    ).toEqual(['ink', 'paper']);
   });
 
   it('shows the shapes as they are undone to, and saves none that were not changed', async () => {
     const { saved } = setUp();
     const shapes = screen.getByLabelText('Shapes');
     await user.type(shapes, 'cvcv{Enter}');
-    await waitFor(() => { expect(saved()).toHaveLength(1); });
+    await waitFor(() => {
+      expect(saved()).toHaveLength(1);
+    });
     await screen.findByText('Brief · saved');
     await user.click(shapes);
     await user.tab();
     await user.click(screen.getByRole('button', { name: 'Undo the last change of the brief' }));
-    await waitFor(() => { expect(shapes).toHaveValue(''); });
-    await waitFor(() => { expect(saved().map((b) => b.making.shapes)).toEqual([['CVCV'], []]); });
+    await waitFor(() => {
+      expect(shapes).toHaveValue('');
+    });
+    await waitFor(() => {
+      expect(saved().map((b) => b.making.shapes)).toEqual([['CVCV'], []]);
+    });
   });
 });

@@ -26,11 +26,19 @@ import { useCatalogue, useOpened } from './useWords';
 import { WeightFields } from './WeightFields';
 import { AboutField, WorldPart } from './WorldPart';
 
-const STATE = { saved: 'saved', waiting: 'changed', saving: 'making names…', partly: 'saved in part', refused: 'not saved' } as const;
+const STATE = {
+  saved: 'saved',
+  waiting: 'changed',
+  saving: 'making names…',
+  partly: 'saved in part',
+  refused: 'not saved',
+} as const;
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Box component="section" aria-label={title}>
-      <Typography variant="h3" component="h2" sx={{ mb: 0.8 }}>{title}</Typography>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.8 }}>
+        {title}
+      </Typography>
       {children}
     </Box>
   );
@@ -38,23 +46,67 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 /** The places in a list that have problems, such as 2 in `brief.avoid.2`. */
 const marked = (error: ApiError | null, path: string): ReadonlySet<number> =>
-  new Set(error?.problems.filter((p) => p.path.startsWith(`${path}.`)).map((p) => Number(p.path.slice(path.length + 1).split('.')[0])));
+  new Set(
+    error?.problems
+      .filter((p) => p.path.startsWith(`${path}.`))
+      .map((p) => Number(p.path.slice(path.length + 1).split('.')[0])),
+  );
 
 function Head({ editor }: { editor: BriefEditor }) {
   const { state, undo, canUndo, error, theirs, brief } = editor;
   const refused = state === 'refused' || state === 'partly';
   return (
     // In sight wherever one is in the brief: what is not saved must not go unseen.
-    <Stack sx={{ position: 'sticky', top: -16, mt: -2, mx: -2, px: 2, pt: 1.2, pb: 0.4, gap: 0.8, bgcolor: 'background.default', zIndex: 2 }}>
+    <Stack
+      sx={{
+        position: 'sticky',
+        top: -16,
+        mt: -2,
+        mx: -2,
+        px: 2,
+        pt: 1.2,
+        pb: 0.4,
+        gap: 0.8,
+        bgcolor: 'background.default',
+        zIndex: 2,
+      }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
-        <Typography variant="overline" role="status" color={refused ? 'error' : 'textSecondary'}>Brief · {STATE[state]}</Typography>
+        <Typography variant="overline" role="status" color={refused ? 'error' : 'textSecondary'}>
+          Brief · {STATE[state]}
+        </Typography>
         <Tooltip title="Undo the last change of the brief">
-          <span><IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}><UndoIcon sx={{ fontSize: 18 }} /></IconButton></span>
+          <span>
+            <IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}>
+              <UndoIcon sx={{ fontSize: 18 }} />
+            </IconButton>
+          </span>
         </Tooltip>
       </Stack>
-      {theirs && <Elsewhere what="This brief" parts={briefParts(brief, theirs.brief)} onMine={editor.keepMine} onTheirs={editor.takeTheirs} />}
-      {error && !theirs && state === 'refused' && <Alert severity="error" action={<Button color="inherit" onClick={editor.retry}>Retry</Button>}>{error.problems.length ? error.problems.map((p) => p.message).join(' ') : error.message}</Alert>}
-      {state === 'partly' && error && <Alert severity="warning" sx={{ py: 0 }}>{plural(error.problems.length, 'entry was', 'entries were')} not taken, and says why at its place. All else is saved.</Alert>}
+      {theirs && (
+        <Elsewhere
+          what="This brief"
+          parts={briefParts(brief, theirs.brief)}
+          onMine={editor.keepMine}
+          onTheirs={editor.takeTheirs}
+        />
+      )}
+      {error && !theirs && state === 'refused' && (
+        <Alert
+          severity="error"
+          action={
+            <Button color="inherit" onClick={editor.retry}>
+              Retry
+            </Button>
+          }>
+          {error.problems.length ? error.problems.map((p) => p.message).join(' ') : error.message}
+        </Alert>
+      )}
+      {state === 'partly' && error && (
+        <Alert severity="warning" sx={{ py: 0 }}>
+          {plural(error.problems.length, 'entry was', 'entries were')} not taken, and says why at its place. All else is
+          saved.
+        </Alert>
+      )}
     </Stack>
   );
 }
@@ -73,44 +125,130 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
   const { brief, error, change } = editor;
   const catalogue = useCatalogue();
   const opened = useOpened(project.id);
-  const set = (part: Partial<Brief>) => { change({ ...brief, ...part }); };
+  const set = (part: Partial<Brief>) => {
+    change({ ...brief, ...part });
+  };
   return (
-    <Stack component="aside" aria-label="Words and limits" sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
+    <Stack
+      component="aside"
+      aria-label="Words and limits"
+      sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
       <Head editor={editor} />
       <Section title="What it is">
-        <AboutField about={brief.about} error={error?.at('brief.about')} onChange={(about) => { set({ about }); }} />
+        <AboutField
+          about={brief.about}
+          error={error?.at('brief.about')}
+          onChange={(about) => {
+            set({ about });
+          }}
+        />
       </Section>
       <Section title="Words">
-        <KeywordList keywords={brief.keywords} opened={opened.data ?? []} groups={catalogue.data?.groups ?? {}} error={error} onChange={(keywords) => { set({ keywords }); }} />
+        <KeywordList
+          keywords={brief.keywords}
+          opened={opened.data ?? []}
+          groups={catalogue.data?.groups ?? {}}
+          error={error}
+          onChange={(keywords) => {
+            set({ keywords });
+          }}
+        />
       </Section>
       <Section title="Your world">
-        <WorldPart projectId={project.id} chosen={brief.world} onChange={(world) => { set({ world }); }} />
+        <WorldPart
+          projectId={project.id}
+          chosen={brief.world}
+          onChange={(world) => {
+            set({ world });
+          }}
+        />
       </Section>
       <Section title="The name should be">
-        <ToggleButtonGroup exclusive fullWidth size="small" value={brief.purpose} aria-label="Purpose" onChange={(_, purpose: Purpose | null) => { if (purpose) set({ purpose, weights: {} }); }}>
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          size="small"
+          value={brief.purpose}
+          aria-label="Purpose"
+          onChange={(_, purpose: Purpose | null) => {
+            if (purpose) set({ purpose, weights: {} });
+          }}>
           {concepts().purposes.map(({ name: value, word: label, help }) => (
-            <ToggleButton key={value} value={value} title={help} sx={{ py: 0.4, px: 0.5, textTransform: 'none', lineHeight: 1.3, fontSize: '0.8rem' }}>{label}</ToggleButton>
+            <ToggleButton
+              key={value}
+              value={value}
+              title={help}
+              sx={{ py: 0.4, px: 0.5, textTransform: 'none', lineHeight: 1.3, fontSize: '0.8rem' }}>
+              {label}
+            </ToggleButton>
           ))}
         </ToggleButtonGroup>
       </Section>
       <Section title="What counts">
-        <WeightFields brief={brief} onDraft={onDraft} onChange={(weights) => { set({ weights }); }} />
+        <WeightFields
+          brief={brief}
+          onDraft={onDraft}
+          onChange={(weights) => {
+            set({ weights });
+          }}
+        />
       </Section>
       <Section title="Extensions">
-        <ChipsField label="In your order" show={(e) => `.${e}`} options={catalogue.data?.extensions ?? []} value={brief.extensions} onChange={(extensions) => { set({ extensions }); }} error={error?.at('brief.extensions', true)} marked={marked(error, 'brief.extensions')} />
-        <Button size="small" sx={{ mt: 0.5 }} onClick={onPropose}>Owner, budget, and which suit</Button>
+        <ChipsField
+          label="In your order"
+          show={(e) => `.${e}`}
+          options={catalogue.data?.extensions ?? []}
+          value={brief.extensions}
+          onChange={(extensions) => {
+            set({ extensions });
+          }}
+          error={error?.at('brief.extensions', true)}
+          marked={marked(error, 'brief.extensions')}
+        />
+        <Button size="small" sx={{ mt: 0.5 }} onClick={onPropose}>
+          Owner, budget, and which suit
+        </Button>
       </Section>
       <Section title="Limits">
-        <LimitFields limits={brief.limits} error={error} onChange={(limits) => { set({ limits }); }} />
+        <LimitFields
+          limits={brief.limits}
+          error={error}
+          onChange={(limits) => {
+            set({ limits });
+          }}
+        />
       </Section>
       <Section title="Recipes">
-        <RecipeFields making={brief.making} considered={project.considered} error={error} onChange={(making) => { set({ making }); }} />
+        <RecipeFields
+          making={brief.making}
+          considered={project.considered}
+          error={error}
+          onChange={(making) => {
+            set({ making });
+          }}
+        />
       </Section>
       <Section title="Places">
-        <ChipsField label="Towns, regions, streets" value={brief.places} onChange={(places) => { set({ places }); }} error={error?.at('brief.places', true)} marked={marked(error, 'brief.places')} />
+        <ChipsField
+          label="Towns, regions, streets"
+          value={brief.places}
+          onChange={(places) => {
+            set({ places });
+          }}
+          error={error?.at('brief.places', true)}
+          marked={marked(error, 'brief.places')}
+        />
       </Section>
       <Section title="Words to avoid">
-        <ChipsField label="Never in a name" value={brief.avoid} onChange={(avoid) => { set({ avoid }); }} error={error?.at('brief.avoid', true)} marked={marked(error, 'brief.avoid')} />
+        <ChipsField
+          label="Never in a name"
+          value={brief.avoid}
+          onChange={(avoid) => {
+            set({ avoid });
+          }}
+          error={error?.at('brief.avoid', true)}
+          marked={marked(error, 'brief.avoid')}
+        />
       </Section>
       <DismissedList projectId={project.id} />
     </Stack>

@@ -27,11 +27,27 @@ interface EntryProps {
 
 function EntryChip({ entry, onWeigh, onDrop }: EntryProps) {
   const told = `${entry.text}, ${entry.dropped ? 'dropped' : (WEIGHS[entry.weight] ?? '')}${entry.field ? `, from ${entry.field}` : ''}`;
-  if (entry.dropped) return <Chip size="small" label={entry.text} aria-label={`Take ${entry.text} back`} onClick={onDrop} sx={{ textDecoration: 'line-through', opacity: 0.7 }} />;
+  if (entry.dropped)
+    return (
+      <Chip
+        size="small"
+        label={entry.text}
+        aria-label={`Take ${entry.text} back`}
+        onClick={onDrop}
+        sx={{ textDecoration: 'line-through', opacity: 0.7 }}
+      />
+    );
   return (
     <Chip
-      size="small" className="serif" label={entry.weight === 1 ? `${entry.text} ↓` : entry.weight > 3 ? `${entry.text} ↑` : entry.text} aria-label={told} title={told}
-      color={entry.weight > 3 ? 'secondary' : 'default'} variant={entry.weight > 3 ? 'filled' : 'outlined'} onClick={onWeigh} onDelete={onDrop}
+      size="small"
+      className="serif"
+      label={entry.weight === 1 ? `${entry.text} ↓` : entry.weight > 3 ? `${entry.text} ↑` : entry.text}
+      aria-label={told}
+      title={told}
+      color={entry.weight > 3 ? 'secondary' : 'default'}
+      variant={entry.weight > 3 ? 'filled' : 'outlined'}
+      onClick={onWeigh}
+      onDelete={onDrop}
       sx={{ opacity: entry.weight === 1 ? 0.6 : 1, borderStyle: entry.field === OWN ? 'dashed' : 'solid' }}
     />
   );
@@ -56,20 +72,51 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
   return (
     <Box component="section" aria-label={word}>
       <Stack direction="row" component="form" onSubmit={add} sx={{ alignItems: 'center', gap: 1, mb: 0.6 }}>
-        <Typography variant="h3" sx={{ flex: 1 }}>{word}</Typography>
-        <TextField size="small" placeholder="your own" value={typed} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }} sx={{ width: { xs: 110, sm: 170 }, '& input': { py: 0.5 } }} />
-        <Button type="submit" size="small" disabled={!typed.trim()}>Add</Button>
+        <Typography variant="h3" sx={{ flex: 1 }}>
+          {word}
+        </Typography>
+        <TextField
+          size="small"
+          placeholder="your own"
+          value={typed}
+          onChange={(e) => {
+            setTyped(e.target.value);
+          }}
+          slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }}
+          sx={{ width: { xs: 110, sm: 170 }, '& input': { py: 0.5 } }}
+        />
+        <Button type="submit" size="small" disabled={!typed.trim()}>
+          Add
+        </Button>
       </Stack>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
         {(all ? entries : entries.slice(0, FIRST)).map((entry) => (
           <EntryChip
-            key={entry.text} entry={entry}
-            onWeigh={() => { onChange(withWeight(chosen, entry.text, NEXT[entry.weight] ?? 3)); }}
-            onDrop={() => { onChange(withDropped(chosen, name, entry.text, entry.field === OWN)); }}
+            key={entry.text}
+            entry={entry}
+            onWeigh={() => {
+              onChange(withWeight(chosen, entry.text, NEXT[entry.weight] ?? 3));
+            }}
+            onDrop={() => {
+              onChange(withDropped(chosen, name, entry.text, entry.field === OWN));
+            }}
           />
         ))}
-        {entries.length > FIRST && <Chip size="small" variant="outlined" label={all ? 'fewer' : `${String(entries.length - FIRST)} more`} onClick={() => { setAll(!all); }} />}
-        {entries.length === 0 && <Typography variant="body2" color="textSecondary">Nothing yet.</Typography>}
+        {entries.length > FIRST && (
+          <Chip
+            size="small"
+            variant="outlined"
+            label={all ? 'fewer' : `${String(entries.length - FIRST)} more`}
+            onClick={() => {
+              setAll(!all);
+            }}
+          />
+        )}
+        {entries.length === 0 && (
+          <Typography variant="body2" color="textSecondary">
+            Nothing yet.
+          </Typography>
+        )}
       </Stack>
     </Box>
   );
@@ -82,30 +129,81 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
   const own = Object.values(chosen.own).reduce((sum, entries) => sum + entries.length, 0);
   const error = asApiError(keep.error ?? forget.error);
   const forgetOne = (world: KeptWorld) => {
-    forget.mutate(world.id, { onSuccess: () => { setForgotten(world); } });
+    forget.mutate(world.id, {
+      onSuccess: () => {
+        setForgotten(world);
+      },
+    });
   };
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    keep.mutate({ title, entries: chosen.own }, { onSuccess: () => { setTitle(''); } });
+    keep.mutate(
+      { title, entries: chosen.own },
+      {
+        onSuccess: () => {
+          setTitle('');
+        },
+      },
+    );
   };
   return (
     <Box component="section" aria-label="Worlds of your own">
-      <Typography variant="h3" sx={{ mb: 0.6 }}>Worlds of your own</Typography>
+      <Typography variant="h3" sx={{ mb: 0.6 }}>
+        Worlds of your own
+      </Typography>
       {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6, mb: 1 }}>
         {kept.data?.map((world) => (
-          <Chip key={world.id} size="small" label={world.title} title="Put its words in here; the cross forgets it" onClick={() => { onChange(withKept(chosen, world.entries)); }} onDelete={() => { forgetOne(world); }} />
+          <Chip
+            key={world.id}
+            size="small"
+            label={world.title}
+            title="Put its words in here; the cross forgets it"
+            onClick={() => {
+              onChange(withKept(chosen, world.entries));
+            }}
+            onDelete={() => {
+              forgetOne(world);
+            }}
+          />
         ))}
-        {kept.data?.length === 0 && <Typography variant="body2" color="textSecondary">What you keep under a title is here in your next project.</Typography>}
+        {kept.data?.length === 0 && (
+          <Typography variant="body2" color="textSecondary">
+            What you keep under a title is here in your next project.
+          </Typography>
+        )}
       </Stack>
       {forgotten && (
-        <Alert severity="info" sx={{ mb: 1 }} action={<Button size="small" color="inherit" onClick={() => { keep.mutate(forgotten); setForgotten(null); }}>Undo</Button>}>
+        <Alert
+          severity="info"
+          sx={{ mb: 1 }}
+          action={
+            <Button
+              size="small"
+              color="inherit"
+              onClick={() => {
+                keep.mutate(forgotten);
+                setForgotten(null);
+              }}>
+              Undo
+            </Button>
+          }>
           The world {forgotten.title} was forgotten.
         </Alert>
       )}
       <Stack direction="row" component="form" onSubmit={submit} sx={{ gap: 1, alignItems: 'center' }}>
-        <TextField size="small" label="Keep your own words as" value={title} disabled={own === 0} onChange={(e) => { setTitle(e.target.value); }} />
-        <Button type="submit" size="small" disabled={!title.trim() || keep.isPending}>Keep {plural(own, 'word', 'words')}</Button>
+        <TextField
+          size="small"
+          label="Keep your own words as"
+          value={title}
+          disabled={own === 0}
+          onChange={(e) => {
+            setTitle(e.target.value);
+          }}
+        />
+        <Button type="submit" size="small" disabled={!title.trim() || keep.isPending}>
+          Keep {plural(own, 'word', 'words')}
+        </Button>
       </Stack>
     </Box>
   );
@@ -122,15 +220,30 @@ interface Props {
 export function WorldDialog({ world, chosen, onChange, onClose }: Props) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="world-title">
-      <DialogTitle id="world-title" variant="h2" component="h2">The words of your world</DialogTitle>
+      <DialogTitle id="world-title" variant="h2" component="h2">
+        The words of your world
+      </DialogTitle>
       <DialogContent>
-        <Typography variant="body2" color="textSecondary" sx={{ mb: 2 }}>Press a word to have it weigh more, then little, then as usual; its cross drops it. Names follow as you go.</Typography>
+        <Typography variant="body2" color="textSecondary" sx={{ mb: 2 }}>
+          Press a word to have it weigh more, then little, then as usual; its cross drops it. Names follow as you go.
+        </Typography>
         <Stack sx={{ gap: 2.2 }}>
-          {world.facets.map((facet) => <Facet key={facet.name} name={facet.name} word={facet.word} entries={entriesNow(facet, chosen)} chosen={chosen} onChange={onChange} />)}
+          {world.facets.map((facet) => (
+            <Facet
+              key={facet.name}
+              name={facet.name}
+              word={facet.word}
+              entries={entriesNow(facet, chosen)}
+              chosen={chosen}
+              onChange={onChange}
+            />
+          ))}
           <Kept chosen={chosen} onChange={onChange} />
         </Stack>
       </DialogContent>
-      <DialogActions><Button onClick={onClose}>Done</Button></DialogActions>
+      <DialogActions>
+        <Button onClick={onClose}>Done</Button>
+      </DialogActions>
     </Dialog>
   );
 }

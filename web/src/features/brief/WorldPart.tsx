@@ -27,8 +27,24 @@ export function AboutField({ about, error, onChange }: AboutProps) {
   };
   return (
     <TextField
-      fullWidth multiline size="small" label="In one sentence" placeholder="What is it, and for whom?" value={typed ?? about} error={Boolean(error)} helperText={error}
-      onChange={(e) => { setTyped(e.target.value); }} onBlur={done} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); done(); } }}
+      fullWidth
+      multiline
+      size="small"
+      label="In one sentence"
+      placeholder="What is it, and for whom?"
+      value={typed ?? about}
+      error={Boolean(error)}
+      helperText={error}
+      onChange={(e) => {
+        setTyped(e.target.value);
+      }}
+      onBlur={done}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') {
+          e.preventDefault();
+          done();
+        }
+      }}
     />
   );
 }
@@ -43,37 +59,94 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
     <Stack sx={{ gap: 0.8 }}>
       <Stack direction="row" role="group" aria-label="Fields of your world" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
         {on.map(({ title }) => (
-          <Chip key={title} size="small" color="secondary" label={title} aria-pressed onClick={() => { onChange(withField(chosen, title, false)); }} title="Switch this field off" />
+          <Chip
+            key={title}
+            size="small"
+            color="secondary"
+            label={title}
+            aria-pressed
+            onClick={() => {
+              onChange(withField(chosen, title, false));
+            }}
+            title="Switch this field off"
+          />
         ))}
         {others.map(({ title }) => (
-          <Chip key={title} size="small" variant="outlined" label={`+ ${title}`} aria-pressed={false} onClick={() => { onChange(withField(chosen, title, true)); }} title="Switch this field on" />
+          <Chip
+            key={title}
+            size="small"
+            variant="outlined"
+            label={`+ ${title}`}
+            aria-pressed={false}
+            onClick={() => {
+              onChange(withField(chosen, title, true));
+            }}
+            title="Switch this field on"
+          />
         ))}
       </Stack>
       <Autocomplete
-        size="small" options={found.data?.titles ?? []} value={null} inputValue={typed} filterOptions={(all) => all} blurOnSelect
+        size="small"
+        options={found.data?.titles ?? []}
+        value={null}
+        inputValue={typed}
+        filterOptions={(all) => all}
+        blurOnSelect
         noOptionsText={typed.trim().length > 1 ? 'No field speaks of that' : 'Type what it has to do with'}
-        onInputChange={(_, text, why) => { setTyped(why === 'reset' ? '' : text); }}
-        onChange={(_, title: string | null) => { if (title) onChange(withField(chosen, title, true)); }}
+        onInputChange={(_, text, why) => {
+          setTyped(why === 'reset' ? '' : text);
+        }}
+        onChange={(_, title: string | null) => {
+          if (title) onChange(withField(chosen, title, true));
+        }}
         renderInput={(params) => <TextField {...params} label="Find another field" />}
       />
     </Stack>
   );
 }
 
-function Ask({ question, left, onAnswer, onPass }: { question: SmallQuestion; left: number; onAnswer: (typed: string) => void; onPass: () => void }) {
+function Ask({
+  question,
+  left,
+  onAnswer,
+  onPass,
+}: {
+  question: SmallQuestion;
+  left: number;
+  onAnswer: (typed: string) => void;
+  onPass: () => void;
+}) {
   const [typed, setTyped] = useState('');
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     if (typed.trim()) onAnswer(typed);
   };
   return (
-    <Stack component="form" onSubmit={submit} aria-label="A small question" sx={{ gap: 0.6, p: 1.2, border: 1, borderColor: 'divider', borderRadius: 1 }}>
+    <Stack
+      component="form"
+      onSubmit={submit}
+      aria-label="A small question"
+      sx={{ gap: 0.6, p: 1.2, border: 1, borderColor: 'divider', borderRadius: 1 }}>
       <Typography className="serif">{question.asks}</Typography>
-      <TextField size="small" value={typed} placeholder={question.example} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { 'aria-label': question.asks, maxLength: 300 } }} />
+      <TextField
+        size="small"
+        value={typed}
+        placeholder={question.example}
+        onChange={(e) => {
+          setTyped(e.target.value);
+        }}
+        slotProps={{ htmlInput: { 'aria-label': question.asks, maxLength: 300 } }}
+      />
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-        <Button type="submit" size="small" disabled={!typed.trim()}>Put it in</Button>
-        <Button size="small" color="inherit" onClick={onPass}>Not now</Button>
-        <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{left} left</Typography>
+        <Button type="submit" size="small" disabled={!typed.trim()}>
+          Put it in
+        </Button>
+        <Button size="small" color="inherit" onClick={onPass}>
+          Not now
+        </Button>
+        <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>
+          {left} left
+        </Typography>
       </Stack>
     </Stack>
   );
@@ -90,19 +163,72 @@ export function WorldPart({ projectId, chosen, onChange }: Props) {
   const { data: world, isError, refetch } = useWorld(projectId);
   const [passed, setPassed] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState(false);
-  if (isError) return <Typography variant="body2" color="error">Your world could not be read. <Button size="small" onClick={() => void refetch()}>Try again</Button></Typography>;
-  if (!world) return <Typography variant="body2" color="textSecondary">Looking for your world…</Typography>;
+  if (isError)
+    return (
+      <Typography variant="body2" color="error">
+        Your world could not be read.{' '}
+        <Button size="small" onClick={() => void refetch()}>
+          Try again
+        </Button>
+      </Typography>
+    );
+  if (!world)
+    return (
+      <Typography variant="body2" color="textSecondary">
+        Looking for your world…
+      </Typography>
+    );
   const left = leftOf(world.questions, chosen, passed);
   const question = left[0];
-  const pass = (asks: string) => { setPassed(new Set([...passed, asks])); };
+  const pass = (asks: string) => {
+    setPassed(new Set([...passed, asks]));
+  };
   return (
     <Stack sx={{ gap: 1 }}>
-      {!world.told && <Typography variant="body2" color="textSecondary">Write a sentence or a few words: the fields they speak of are found then.</Typography>}
-      {world.told && !world.fits && <Typography variant="body2" color="textSecondary">No field says quite this. Words near in meaning help out; a few of your own would do more.</Typography>}
+      {!world.told && (
+        <Typography variant="body2" color="textSecondary">
+          Write a sentence or a few words: the fields they speak of are found then.
+        </Typography>
+      )}
+      {world.told && !world.fits && (
+        <Typography variant="body2" color="textSecondary">
+          No field says quite this. Words near in meaning help out; a few of your own would do more.
+        </Typography>
+      )}
       <Fields world={world} chosen={chosen} onChange={onChange} />
-      {question && <Ask key={question.asks} question={question} left={left.length} onPass={() => { pass(question.asks); }} onAnswer={(typed) => { onChange(withOwn(chosen, question.facet, typed)); }} />}
-      <Button size="small" onClick={() => { setOpen(true); }} sx={{ alignSelf: 'flex-start' }}>The words of your world</Button>
-      {open && <Suspense fallback={null}><WorldDialog world={world} chosen={chosen} onChange={onChange} onClose={() => { setOpen(false); }} /></Suspense>}
+      {question && (
+        <Ask
+          key={question.asks}
+          question={question}
+          left={left.length}
+          onPass={() => {
+            pass(question.asks);
+          }}
+          onAnswer={(typed) => {
+            onChange(withOwn(chosen, question.facet, typed));
+          }}
+        />
+      )}
+      <Button
+        size="small"
+        onClick={() => {
+          setOpen(true);
+        }}
+        sx={{ alignSelf: 'flex-start' }}>
+        The words of your world
+      </Button>
+      {open && (
+        <Suspense fallback={null}>
+          <WorldDialog
+            world={world}
+            chosen={chosen}
+            onChange={onChange}
+            onClose={() => {
+              setOpen(false);
+            }}
+          />
+        </Suspense>
+      )}
     </Stack>
   );
 }

@@ -1,7 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
-import { api, ApiError, asApiError, type Brief, elsewhereOf, keys, type Problem, type Project, unwrap } from '../../shared/api';
+import {
+  api,
+  ApiError,
+  asApiError,
+  type Brief,
+  elsewhereOf,
+  keys,
+  type Problem,
+  type Project,
+  unwrap,
+} from '../../shared/api';
 import { projectQuery } from '../../shared/lib/queries';
 import { useBackAgain } from '../../shared/lib/useBackAgain';
 
@@ -54,12 +64,20 @@ export function useBrief(project: Project): BriefEditor {
     // One after another, so that an earlier answer never overtakes a later one.
     scope: { id: `brief-${project.id}` },
     mutationFn: ({ brief: next, version: seen }: Sent) =>
-      unwrap(api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { brief: next, seen: { version: seen }, partly: true } })),
+      unwrap(
+        api.PATCH('/api/projects/{project_id}', {
+          params: { path: { project_id: project.id } },
+          body: { brief: next, seen: { version: seen }, partly: true },
+        }),
+      ),
     onSuccess: async ({ not_taken, ...saved }, sent) => {
       version.current = saved.version;
       client.setQueryData(keys.project(project.id), saved);
       setNotTaken(not_taken);
-      client.setQueryData<Draft>(keys.draft(project.id), not_taken.length ? { brief: sent.brief, notTaken: not_taken } : undefined);
+      client.setQueryData<Draft>(
+        keys.draft(project.id),
+        not_taken.length ? { brief: sent.brief, notTaken: not_taken } : undefined,
+      );
       if (!not_taken.length) client.removeQueries({ queryKey: keys.draft(project.id) });
       // Words stand as they were read, unless something was changed meanwhile.
       if (latest.current === sent.brief && !not_taken.length) {
@@ -69,31 +87,59 @@ export function useBrief(project: Project): BriefEditor {
       const anew = (queryKey: readonly unknown[]) => client.invalidateQueries({ queryKey });
       // The names first: they are what one waits for.
       await anew(keys.names(project.id));
-      await Promise.all([keys.counts(project.id), keys.allDots(project.id), keys.funnel(project.id), keys.allNames(project.id), keys.shortlist(project.id), keys.words(project.id), keys.world(project.id), keys.projects].map(anew));
+      await Promise.all(
+        [
+          keys.counts(project.id),
+          keys.allDots(project.id),
+          keys.funnel(project.id),
+          keys.allNames(project.id),
+          keys.shortlist(project.id),
+          keys.words(project.id),
+          keys.world(project.id),
+          keys.projects,
+        ].map(anew),
+      );
     },
   });
   const theirs = elsewhereOf<Project>(error);
-  const send = useCallback(() => { mutate({ brief: latest.current, version: version.current }); }, [mutate]);
+  const send = useCallback(() => {
+    mutate({ brief: latest.current, version: version.current });
+  }, [mutate]);
   useEffect(() => {
     if (!waiting || isPending || theirs) return;
     const timer = setTimeout(() => {
       setWaiting(false);
       send();
     }, SAVE_AFTER);
-    return () => { clearTimeout(timer); };
+    return () => {
+      clearTimeout(timer);
+    };
   }, [brief, waiting, isPending, theirs, send]);
   // Who leaves within the pause loses nothing; who closes the window is asked while something is not saved.
   const unsent = useRef(false);
-  useEffect(() => { unsent.current = waiting; }, [waiting]);
-  useEffect(() => () => { if (unsent.current) send(); }, [send]);
+  useEffect(() => {
+    unsent.current = waiting;
+  }, [waiting]);
+  useEffect(
+    () => () => {
+      if (unsent.current) send();
+    },
+    [send],
+  );
   const unsaved = waiting || isPending || error !== null || notTaken.length > 0;
   useEffect(() => {
     if (!unsaved) return;
-    const ask = (event: BeforeUnloadEvent) => { event.preventDefault(); };
+    const ask = (event: BeforeUnloadEvent) => {
+      event.preventDefault();
+    };
     window.addEventListener('beforeunload', ask);
-    return () => { window.removeEventListener('beforeunload', ask); };
+    return () => {
+      window.removeEventListener('beforeunload', ask);
+    };
   }, [unsaved]);
-  useBackAgain(() => { if (asApiError(error)?.status === 403) send(); });
+  useBackAgain(() => {
+    if (asApiError(error)?.status === 403) send();
+  });
   const put = (next: Brief) => {
     latest.current = next;
     setBrief(next);
@@ -129,7 +175,9 @@ export function useBrief(project: Project): BriefEditor {
       setPast((steps) => [...steps.slice(1 - STEPS_KEPT), brief]);
       setBrief(theirs.brief);
       client.setQueryData(keys.project(project.id), theirs);
-      void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[1] === project.id && queryKey[0] !== 'project' });
+      void client.invalidateQueries({
+        predicate: ({ queryKey }) => queryKey[1] === project.id && queryKey[0] !== 'project',
+      });
     },
     keepMine: () => {
       if (!theirs) return;

@@ -4,7 +4,11 @@ import { api, keys, unwrap } from '../../shared/api';
 
 /** Extensions, recipes and groups of related words: what can be chosen from. */
 export const useCatalogue = () =>
-  useQuery({ queryKey: keys.catalogue, queryFn: () => unwrap(api.GET('/api/catalogue')), staleTime: Infinity });
+  useQuery({
+    queryKey: keys.catalogue,
+    queryFn: () => unwrap(api.GET('/api/catalogue')),
+    staleTime: Infinity,
+  });
 
 /** What each keyword of the saved brief leads to. */
 export const useOpened = (projectId: number) =>

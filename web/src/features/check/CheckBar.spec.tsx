@@ -15,7 +15,15 @@ const goOn = vi.fn();
 
 function show(found: Check | null, error: ApiError | null = null, labels?: string[]) {
   const active = found?.state === 'running' || found?.state === 'queued';
-  const controls = { check: found, active, known: true, watchError: null, start: { mutate: start, error, variables: labels && { labels }, isPending: false }, stop: { mutate: stop, isPending: false }, goOn: { mutate: goOn, error: null } };
+  const controls = {
+    check: found,
+    active,
+    known: true,
+    watchError: null,
+    start: { mutate: start, error, variables: labels && { labels }, isPending: false },
+    stop: { mutate: stop, isPending: false },
+    goOn: { mutate: goOn, error: null },
+  };
   renderIn(<CheckBar controls={controls as unknown as CheckControls} names={2000} />);
 }
 
@@ -35,7 +43,10 @@ it.each([
   [check({ state: 'stopped', done: 1, left: 0 }), 'Stopped after 1 answer, just now.'],
   [check({ state: 'queued', done: 0, rate: null, asleep: true }), 'no worker has taken it up; it goes on by itself'],
   [check({ away: ['com', 'ie'] }), '.com, .ie do not answer just now; their names wait'],
-  [check({ state: 'stopped', done: 1, broken: true }), 'The check failed again and again and was stopped after 1 answer'],
+  [
+    check({ state: 'stopped', done: 1, broken: true }),
+    'The check failed again and again and was stopped after 1 answer',
+  ],
   [null, 'Nothing has been asked yet.'],
 ])('tells each state apart', (found, said) => {
   show(found);
@@ -62,7 +73,16 @@ it('goes on with what a stopped check left', async () => {
 });
 
 it('says why answers are unsure, the commonest reason first', async () => {
-  show(check({ state: 'done', unsure: 9, troubles: [{ trouble: 'timeout', reason: 'No answer in time.', count: 8 }, { trouble: 'resting', reason: 'Left alone.', count: 1 }] }));
+  show(
+    check({
+      state: 'done',
+      unsure: 9,
+      troubles: [
+        { trouble: 'timeout', reason: 'No answer in time.', count: 8 },
+        { trouble: 'resting', reason: 'Left alone.', count: 1 },
+      ],
+    }),
+  );
   await userEvent.hover(screen.getByText('9 unsure'));
   expect(await screen.findByRole('tooltip')).toHaveTextContent('8: No answer in time. 1: Left alone.');
 });

@@ -16,19 +16,34 @@ import type { CheckControls } from './useCheck';
 const BEST = 200;
 const none = () => ({});
 
-const listed = (extensions: readonly string[]) => `${extensions.slice(0, 3).map((e) => `.${e}`).join(', ')}${extensions.length > 3 ? ` and ${formatCount(extensions.length - 3)} more` : ''}`;
+const listed = (extensions: readonly string[]) =>
+  `${extensions
+    .slice(0, 3)
+    .map((e) => `.${e}`)
+    .join(', ')}${extensions.length > 3 ? ` and ${formatCount(extensions.length - 3)} more` : ''}`;
 
 /** How many are unsure, and why when asked. */
 function Unsure({ check }: { check: Check }) {
   if (!check.unsure) return null;
   const why = check.troubles.map(({ reason, count }) => `${formatCount(count)}: ${reason}`).join(' ');
-  return <> · <Tooltip describeChild title={why}><ButtonBase sx={{ font: 'inherit', textDecoration: 'underline dotted', verticalAlign: 'baseline' }}>{formatCount(check.unsure)} unsure</ButtonBase></Tooltip></>;
+  return (
+    <>
+      {' '}
+      ·{' '}
+      <Tooltip describeChild title={why}>
+        <ButtonBase sx={{ font: 'inherit', textDecoration: 'underline dotted', verticalAlign: 'baseline' }}>
+          {formatCount(check.unsure)} unsure
+        </ButtonBase>
+      </Tooltip>
+    </>
+  );
 }
 
 function timeLeft(check: Check): string {
   if (check.asleep) return 'no worker has taken it up; it goes on by itself as soon as one is there';
   if (check.state === 'queued') return 'waiting for a worker';
-  if (check.away.length) return `${listed(check.away)} ${check.away.length === 1 ? 'does' : 'do'} not answer just now; their names wait, and are asked by themselves for some minutes`;
+  if (check.away.length)
+    return `${listed(check.away)} ${check.away.length === 1 ? 'does' : 'do'} not answer just now; their names wait, and are asked by themselves for some minutes`;
   if (!check.rate) return 'asking';
   const seconds = Math.ceil(check.left / check.rate);
   return `${formatCount(Math.round(check.rate))} a second · ${seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`} left`;
@@ -40,12 +55,30 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0 }}>
       <Stack sx={{ flex: 1, minWidth: 0, gap: 0.5 }}>
-        <LinearProgress variant="determinate" color="secondary" value={check.total ? (100 * check.done) / check.total : 0} aria-label="Names checked" sx={{ height: 5, borderRadius: 3 }} />
-        <Typography variant="caption" role="status" color="textSecondary" sx={{ lineHeight: 1.3, overflowWrap: 'anywhere' }}>
-          {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}<Unsure check={check} />
+        <LinearProgress
+          variant="determinate"
+          color="secondary"
+          value={check.total ? (100 * check.done) / check.total : 0}
+          aria-label="Names checked"
+          sx={{ height: 5, borderRadius: 3 }}
+        />
+        <Typography
+          variant="caption"
+          role="status"
+          color="textSecondary"
+          sx={{ lineHeight: 1.3, overflowWrap: 'anywhere' }}>
+          {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}
+          <Unsure check={check} />
         </Typography>
       </Stack>
-      <Button variant="outlined" onClick={() => { stop.mutate(check.id); }} disabled={stop.isPending}>Stop</Button>
+      <Button
+        variant="outlined"
+        onClick={() => {
+          stop.mutate(check.id);
+        }}
+        disabled={stop.isPending}>
+        Stop
+      </Button>
     </Stack>
   );
 }
@@ -53,9 +86,26 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
 function Rested({ check }: { check: Check | null }) {
   if (!check) return <>Nothing has been asked yet.</>;
   const moment = check.ended_at ?? check.created_at;
-  if (check.broken) return <>The check failed again and again and was stopped after {plural(check.done, 'answer')}, <Age at={moment} />. Go on with it later.</>;
-  if (check.state === 'stopped') return <>Stopped after {plural(check.done, 'answer')}<Unsure check={check} />, <Age at={moment} />.</>;
-  return <>{plural(check.total, 'answer')}<Unsure check={check} />, <Age at={moment} />.</>;
+  if (check.broken)
+    return (
+      <>
+        The check failed again and again and was stopped after {plural(check.done, 'answer')}, <Age at={moment} />. Go
+        on with it later.
+      </>
+    );
+  if (check.state === 'stopped')
+    return (
+      <>
+        Stopped after {plural(check.done, 'answer')}
+        <Unsure check={check} />, <Age at={moment} />.
+      </>
+    );
+  return (
+    <>
+      {plural(check.total, 'answer')}
+      <Unsure check={check} />, <Age at={moment} />.
+    </>
+  );
 }
 
 interface Props {
@@ -76,7 +126,11 @@ export function CheckNote({ controls }: { controls: CheckControls }) {
   const refused = asApiError(start.error ?? goOn.error);
   if (active || !known) return null;
   return (
-    <Typography variant="caption" role="status" color={refused && refused.code !== 'fresh' ? 'error' : 'textSecondary'} sx={{ lineHeight: 1.3 }}>
+    <Typography
+      variant="caption"
+      role="status"
+      color={refused && refused.code !== 'fresh' ? 'error' : 'textSecondary'}
+      sx={{ lineHeight: 1.3 }}>
       {refused?.message ?? watchError?.message ?? <Rested check={check} />}
     </Typography>
   );
@@ -91,14 +145,46 @@ export function CheckBar({ controls, names, choices, what = 'best', noteElsewher
   const canGoOn = check?.state === 'stopped' && check.left > 0;
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0, justifyContent: 'flex-end' }}>
-      {!noteElsewhere && <Box sx={{ textAlign: 'right', minWidth: 0 }}><CheckNote controls={controls} /></Box>}
-      {all && <Button onClick={() => { start.mutate({ ...start.variables, again: 'all' }); }}>Ask again</Button>}
-      {canGoOn && !all && <Button variant="outlined" sx={{ whiteSpace: 'nowrap', flex: 'none' }} onClick={() => { goOn.mutate(check.id); }}>Go on with {formatCount(check.left)}</Button>}
+      {!noteElsewhere && (
+        <Box sx={{ textAlign: 'right', minWidth: 0 }}>
+          <CheckNote controls={controls} />
+        </Box>
+      )}
+      {all && (
+        <Button
+          onClick={() => {
+            start.mutate({ ...start.variables, again: 'all' });
+          }}>
+          Ask again
+        </Button>
+      )}
+      {canGoOn && !all && (
+        <Button
+          variant="outlined"
+          sx={{ whiteSpace: 'nowrap', flex: 'none' }}
+          onClick={() => {
+            goOn.mutate(check.id);
+          }}>
+          Go on with {formatCount(check.left)}
+        </Button>
+      )}
       <ButtonGroup variant="contained" sx={{ flex: 'none' }}>
-        <Button sx={{ whiteSpace: 'nowrap' }} disabled={!names || start.isPending} onClick={() => { start.mutate({ what }); }}>
+        <Button
+          sx={{ whiteSpace: 'nowrap' }}
+          disabled={!names || start.isPending}
+          onClick={() => {
+            start.mutate({ what });
+          }}>
           {what === 'best' && names > BEST ? `Check the best ${BEST}` : `Check ${plural(names, 'name')}`}
         </Button>
-        <CheckMenu choices={choices ?? none} what={what} disabled={!names || start.isPending} onStart={(request) => { start.mutate(request); }} />
+        <CheckMenu
+          choices={choices ?? none}
+          what={what}
+          disabled={!names || start.isPending}
+          onStart={(request) => {
+            start.mutate(request);
+          }}
+        />
       </ButtonGroup>
     </Stack>
   );

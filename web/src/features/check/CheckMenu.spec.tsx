@@ -20,16 +20,32 @@ it.each([
   ['everything', { shown: asked, again: 'all' }],
 ])('checks %s', async (name, wish) => {
   const onStart = vi.fn();
-  renderIn(<CheckMenu what="best" disabled={false} onStart={onStart} choices={() => ({ shown: { asked, count: 1204 }, page: ['inkpost', 'inkwell'], marked: ['inkclub'], selected: 'inkpost' })} />);
+  renderIn(
+    <CheckMenu
+      what="best"
+      disabled={false}
+      onStart={onStart}
+      choices={() => ({
+        shown: { asked, count: 1204 },
+        page: ['inkpost', 'inkwell'],
+        marked: ['inkclub'],
+        selected: 'inkpost',
+      })}
+    />,
+  );
   await userEvent.click(screen.getByRole('button', { name: 'What else to check' }));
   await userEvent.click(screen.getByRole('menuitem', { name }));
   expect(onStart).toHaveBeenCalledWith(wish);
-  await vi.waitFor(() => { expect(screen.queryByRole('menu')).not.toBeInTheDocument(); });
+  await vi.waitFor(() => {
+    expect(screen.queryByRole('menu')).not.toBeInTheDocument();
+  });
 });
 
 it('exports the rows shown in each form, by the filters in force only', async () => {
   renderIn(<ExportMenu projectId={7} asked={{ ...asked, grade_min: 80 }} />);
   await userEvent.click(screen.getByRole('button', { name: 'Export' }));
   const links = screen.getAllByRole('menuitem').map((item) => item.getAttribute('href'));
-  expect(links).toEqual(['csv', 'xlsx', 'json'].map((form) => `/api/projects/7/export?form=${form}&what=sheet&text=ink&grade_min=80`));
+  expect(links).toEqual(
+    ['csv', 'xlsx', 'json'].map((form) => `/api/projects/7/export?form=${form}&what=sheet&text=ink&grade_min=80`),
+  );
 });

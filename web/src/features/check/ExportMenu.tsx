@@ -10,7 +10,11 @@ interface Props {
 /** Full names with statuses, evidence and ages, in open formats. */
 export function ExportMenu({ projectId, asked }: Props) {
   const address = (form: string) => {
-    const query = new URLSearchParams([['form', form], ['what', asked ? 'sheet' : 'pasted'], ...(asked ? writeAsked(asked) : [])]);
+    const query = new URLSearchParams([
+      ['form', form],
+      ['what', asked ? 'sheet' : 'pasted'],
+      ...(asked ? writeAsked(asked) : []),
+    ]);
     return `/api/projects/${projectId}/export?${query.toString()}`;
   };
   return <FileMenu address={address} />;

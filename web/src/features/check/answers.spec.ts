@@ -11,7 +11,9 @@ class Source extends EventTarget {
     super();
     Source.opened.push(this);
   }
-  close() { this.readyState = 2; }
+  close() {
+    this.readyState = 2;
+  }
   say(type: string, data: unknown, lastEventId = '') {
     this.dispatchEvent(new MessageEvent(type, { data: JSON.stringify(data), lastEventId }));
   }
@@ -29,7 +31,9 @@ beforeEach(() => {
   Source.opened = [];
   Object.values(listener).forEach((f) => f.mockClear());
 });
-afterEach(() => { vi.useRealTimers(); });
+afterEach(() => {
+  vi.useRealTimers();
+});
 
 it('puts answers that come together on screen at once, and tells how far it is', () => {
   const end = followAnswers(7, listener);

@@ -37,7 +37,9 @@ export function followAnswers(projectId: number, listener: Listener): () => void
       gathered.push(...(JSON.parse(event.data) as { cells: Cell[] }).cells);
       timer ??= setTimeout(flush, GATHER);
     });
-    source.addEventListener('progress', (event: MessageEvent<string>) => { listener.progress(JSON.parse(event.data) as Check | null); });
+    source.addEventListener('progress', (event: MessageEvent<string>) => {
+      listener.progress(JSON.parse(event.data) as Check | null);
+    });
     source.addEventListener('error', () => {
       if (source.readyState === EventSource.CLOSED) retry = setTimeout(open, AGAIN_AFTER);
     });

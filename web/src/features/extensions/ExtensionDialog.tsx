@@ -22,9 +22,29 @@ interface Props {
   onClose: () => void;
 }
 
-const WORDS: Partial<Record<keyof Extension, string>> = { use: 'What it is used for', kind: 'Kind', country: 'Country', works: 'Suits', eligibility: 'Who may register', letters_min: 'Characters, at least', letters_max: 'at most', yearly: 'About € a year', rdap: 'RDAP', whois: 'WHOIS', whois_query: 'its question', whois_absent: 'its line for an open name', idn: 'Letters beyond a to z' };
-const told = (value: Extension[keyof Extension]): string => (typeof value === 'boolean' ? (value ? 'allowed' : 'not allowed') : String(value ?? '') || 'none');
-const entryParts = (mine: Extension, theirs: Extension): Difference[] => Object.entries(WORDS).map(([key, word]) => ({ word, here: told(mine[key as keyof Extension]), there: told(theirs[key as keyof Extension]) }));
+const WORDS: Partial<Record<keyof Extension, string>> = {
+  use: 'What it is used for',
+  kind: 'Kind',
+  country: 'Country',
+  works: 'Suits',
+  eligibility: 'Who may register',
+  letters_min: 'Characters, at least',
+  letters_max: 'at most',
+  yearly: 'About € a year',
+  rdap: 'RDAP',
+  whois: 'WHOIS',
+  whois_query: 'its question',
+  whois_absent: 'its line for an open name',
+  idn: 'Letters beyond a to z',
+};
+const told = (value: Extension[keyof Extension]): string =>
+  typeof value === 'boolean' ? (value ? 'allowed' : 'not allowed') : String(value ?? '') || 'none';
+const entryParts = (mine: Extension, theirs: Extension): Difference[] =>
+  Object.entries(WORDS).map(([key, word]) => ({
+    word,
+    here: told(mine[key as keyof Extension]),
+    there: told(theirs[key as keyof Extension]),
+  }));
 
 /** One entry of the catalogue, as an administrator changes it. */
 export function ExtensionDialog({ entry, about, onClose }: Props) {
@@ -32,42 +52,192 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
   const [draft, setDraft] = useState(entry);
   const [seen, setSeen] = useState(entry);
   const isNew = entry.extension === '';
-  const set = (part: Partial<Extension>) => { setDraft({ ...draft, ...part }); };
+  const set = (part: Partial<Extension>) => {
+    setDraft({ ...draft, ...part });
+  };
   const theirs = elsewhereOf<Extension>(put.error);
   const error = theirs ? null : asApiError(put.error);
-  const save = (seen: Extension) => { put.mutate({ entry: draft, seen }, { onSuccess: onClose }); };
+  const save = (seen: Extension) => {
+    put.mutate({ entry: draft, seen }, { onSuccess: onClose });
+  };
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="extension-title">
-      <DialogTitle id="extension-title" variant="h2">{isNew ? 'A new extension' : `.${entry.extension}`}</DialogTitle>
+      <DialogTitle id="extension-title" variant="h2">
+        {isNew ? 'A new extension' : `.${entry.extension}`}
+      </DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.6, pt: 1 }}>
-          {theirs && <Elsewhere what={`.${draft.extension}`} parts={entryParts(draft, theirs)} onMine={() => { save(theirs); }} onTheirs={() => { setDraft(theirs); setSeen(theirs); put.reset(); }} />}
+          {theirs && (
+            <Elsewhere
+              what={`.${draft.extension}`}
+              parts={entryParts(draft, theirs)}
+              onMine={() => {
+                save(theirs);
+              }}
+              onTheirs={() => {
+                setDraft(theirs);
+                setSeen(theirs);
+                put.reset();
+              }}
+            />
+          )}
           {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
-          {isNew && <TextField label="Extension" value={draft.extension} onChange={(e) => { set({ extension: e.target.value.toLowerCase().replace(/^\./, '') }); }} />}
-          <TextField label="What it is used for" value={draft.use} onChange={(e) => { set({ use: e.target.value.slice(0, 200) }); }} />
+          {isNew && (
+            <TextField
+              label="Extension"
+              value={draft.extension}
+              onChange={(e) => {
+                set({ extension: e.target.value.toLowerCase().replace(/^\./, '') });
+              }}
+            />
+          )}
+          <TextField
+            label="What it is used for"
+            value={draft.use}
+            onChange={(e) => {
+              set({ use: e.target.value.slice(0, 200) });
+            }}
+          />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <TextField select fullWidth label="Kind" value={draft.kind} onChange={(e) => { set({ kind: e.target.value }); }}>{about.kinds.map((k) => <MenuItem key={k} value={k}>{k}</MenuItem>)}</TextField>
-            <TextField select fullWidth label="Country" value={draft.country} onChange={(e) => { set({ country: e.target.value }); }}><MenuItem value="">none</MenuItem>{about.countries.map((c) => <MenuItem key={c.code} value={c.code}>{c.name}</MenuItem>)}</TextField>
+            <TextField
+              select
+              fullWidth
+              label="Kind"
+              value={draft.kind}
+              onChange={(e) => {
+                set({ kind: e.target.value });
+              }}>
+              {about.kinds.map((k) => (
+                <MenuItem key={k} value={k}>
+                  {k}
+                </MenuItem>
+              ))}
+            </TextField>
+            <TextField
+              select
+              fullWidth
+              label="Country"
+              value={draft.country}
+              onChange={(e) => {
+                set({ country: e.target.value });
+              }}>
+              <MenuItem value="">none</MenuItem>
+              {about.countries.map((c) => (
+                <MenuItem key={c.code} value={c.code}>
+                  {c.name}
+                </MenuItem>
+              ))}
+            </TextField>
           </Stack>
-          <TextField select label="Suits" value={draft.works} slotProps={{ select: { multiple: true } }} onChange={(e) => { set({ works: e.target.value as unknown as string[] }); }}>{about.works.map((w) => <MenuItem key={w.code} value={w.code}>{w.name}</MenuItem>)}</TextField>
-          <TextField select label="Who may register" value={draft.eligibility} onChange={(e) => { set({ eligibility: e.target.value }); }}>{about.rules.map((r) => <MenuItem key={r.code} value={r.code}>{r.name}</MenuItem>)}</TextField>
+          <TextField
+            select
+            label="Suits"
+            value={draft.works}
+            slotProps={{ select: { multiple: true } }}
+            onChange={(e) => {
+              set({ works: e.target.value as unknown as string[] });
+            }}>
+            {about.works.map((w) => (
+              <MenuItem key={w.code} value={w.code}>
+                {w.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            select
+            label="Who may register"
+            value={draft.eligibility}
+            onChange={(e) => {
+              set({ eligibility: e.target.value });
+            }}>
+            {about.rules.map((r) => (
+              <MenuItem key={r.code} value={r.code}>
+                {r.name}
+              </MenuItem>
+            ))}
+          </TextField>
           <Stack direction="row" sx={{ gap: 1 }}>
-            <TextField label="Characters, at least" value={draft.letters_min} onChange={(e) => { set({ letters_min: Number(e.target.value) || 0 }); }} />
-            <TextField label="at most" value={draft.letters_max} onChange={(e) => { set({ letters_max: Number(e.target.value) || 0 }); }} />
-            <TextField label="About € a year" value={draft.yearly ?? ''} onChange={(e) => { const typed = e.target.value.trim(); if (/^\d*(\.\d{0,3})?$/.test(typed)) set({ yearly: typed || null }); }} />
+            <TextField
+              label="Characters, at least"
+              value={draft.letters_min}
+              onChange={(e) => {
+                set({ letters_min: Number(e.target.value) || 0 });
+              }}
+            />
+            <TextField
+              label="at most"
+              value={draft.letters_max}
+              onChange={(e) => {
+                set({ letters_max: Number(e.target.value) || 0 });
+              }}
+            />
+            <TextField
+              label="About € a year"
+              value={draft.yearly ?? ''}
+              onChange={(e) => {
+                const typed = e.target.value.trim();
+                if (/^\d*(\.\d{0,3})?$/.test(typed)) set({ yearly: typed || null });
+              }}
+            />
           </Stack>
-          <TextField label="RDAP, where the bootstrap has none" value={draft.rdap} onChange={(e) => { set({ rdap: e.target.value }); }} />
+          <TextField
+            label="RDAP, where the bootstrap has none"
+            value={draft.rdap}
+            onChange={(e) => {
+              set({ rdap: e.target.value });
+            }}
+          />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <TextField fullWidth label="WHOIS, where there is no RDAP" placeholder="whois.nic.example" value={draft.whois} onChange={(e) => { set({ whois: e.target.value.trim().toLowerCase() }); }} />
-            <TextField fullWidth label="its question" placeholder="{name}" value={draft.whois_query} onChange={(e) => { set({ whois_query: e.target.value.slice(0, 60) }); }} />
+            <TextField
+              fullWidth
+              label="WHOIS, where there is no RDAP"
+              placeholder="whois.nic.example"
+              value={draft.whois}
+              onChange={(e) => {
+                set({ whois: e.target.value.trim().toLowerCase() });
+              }}
+            />
+            <TextField
+              fullWidth
+              label="its question"
+              placeholder="{name}"
+              value={draft.whois_query}
+              onChange={(e) => {
+                set({ whois_query: e.target.value.slice(0, 60) });
+              }}
+            />
           </Stack>
-          <TextField label="Line of WHOIS that says that a name is open" value={draft.whois_absent} onChange={(e) => { set({ whois_absent: e.target.value.slice(0, 120) }); }} helperText="The whole line, with {name} for the name. Nothing else makes a name open." />
-          <FormControlLabel control={<Switch checked={draft.idn} onChange={(e) => { set({ idn: e.target.checked }); }} />} label="Letters beyond a to z are allowed" />
+          <TextField
+            label="Line of WHOIS that says that a name is open"
+            value={draft.whois_absent}
+            onChange={(e) => {
+              set({ whois_absent: e.target.value.slice(0, 120) });
+            }}
+            helperText="The whole line, with {name} for the name. Nothing else makes a name open."
+          />
+          <FormControlLabel
+            control={
+              <Switch
+                checked={draft.idn}
+                onChange={(e) => {
+                  set({ idn: e.target.checked });
+                }}
+              />
+            }
+            label="Letters beyond a to z are allowed"
+          />
         </Stack>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={put.isPending || theirs !== null || !draft.extension} onClick={() => { save(seen); }}>Save</Button>
+        <Button
+          variant="contained"
+          disabled={put.isPending || theirs !== null || !draft.extension}
+          onClick={() => {
+            save(seen);
+          }}>
+          Save
+        </Button>
       </DialogActions>
     </Dialog>
   );

@@ -9,11 +9,35 @@ import { ExtensionsPage } from './ExtensionsPage';
 import { ProposalDialog } from './ProposalDialog';
 
 const entry = (extension: string, fields: Partial<Extension> = {}): Extension => ({
-  extension, kind: 'newer', country: '', works: ['any'], use: `Used by ${extension} people.`, eligibility: 'open', rule: 'Open to everyone.', letters_min: 1, letters_max: 63, idn: true, yearly: '12', rdap: '', whois: '', whois_query: '', whois_absent: '', ...fields,
+  extension,
+  kind: 'newer',
+  country: '',
+  works: ['any'],
+  use: `Used by ${extension} people.`,
+  eligibility: 'open',
+  rule: 'Open to everyone.',
+  letters_min: 1,
+  letters_max: 63,
+  idn: true,
+  yearly: '12',
+  rdap: '',
+  whois: '',
+  whois_query: '',
+  whois_absent: '',
+  ...fields,
 });
 const about = (may_edit: boolean) => ({
-  extensions: [entry('com', { kind: 'generic' }), entry('ie', { kind: 'country', country: 'IE', rule: 'The owner needs a connection with Ireland.' })],
-  version: 'v1', may_edit, kinds: ['generic', 'newer', 'country'], owner_kinds: ['person'], countries: [{ code: 'IE', name: 'Ireland' }], works: [{ code: 'any', name: 'anything' }], rules: [{ code: 'open', name: 'Open to everyone.' }],
+  extensions: [
+    entry('com', { kind: 'generic' }),
+    entry('ie', { kind: 'country', country: 'IE', rule: 'The owner needs a connection with Ireland.' }),
+  ],
+  version: 'v1',
+  may_edit,
+  kinds: ['generic', 'newer', 'country'],
+  owner_kinds: ['person'],
+  countries: [{ code: 'IE', name: 'Ireland' }],
+  works: [{ code: 'any', name: 'anything' }],
+  rules: [{ code: 'open', name: 'Open to everyone.' }],
 });
 const answer = (may_edit: boolean, act: (method: string, path: string) => Answer | undefined = () => undefined) =>
   serve((method, path) => act(method, path) ?? { body: about(may_edit) });
@@ -29,7 +53,14 @@ it('finds extensions by country and use', async () => {
 });
 
 it('lets an administrator change one, and keeps what was typed when it is refused', async () => {
-  const refusal: Answer = { status: 400, body: { code: 'problems', message: 'Look again.', problems: [{ path: 'line 2', code: 'x', message: 'Choose a number from 1 to 63.' }] } };
+  const refusal: Answer = {
+    status: 400,
+    body: {
+      code: 'problems',
+      message: 'Look again.',
+      problems: [{ path: 'line 2', code: 'x', message: 'Choose a number from 1 to 63.' }],
+    },
+  };
   const asked = answer(true, (method) => (method === 'PUT' ? refusal : undefined));
   renderIn(<ExtensionsPage />);
   await userEvent.click(await screen.findByRole('button', { name: 'Change .ie' }));
@@ -37,7 +68,10 @@ it('lets an administrator change one, and keeps what was typed when it is refuse
   await userEvent.clear(dialog.getByLabelText('at most'));
   await userEvent.click(dialog.getByRole('button', { name: 'Save' }));
   expect(await dialog.findByText('Choose a number from 1 to 63.')).toBeInTheDocument();
-  expect(asked.find((a) => a.method === 'PUT')).toMatchObject({ path: '/api/extensions/ie', body: { letters_max: 0 } });
+  expect(asked.find((a) => a.method === 'PUT')).toMatchObject({
+    path: '/api/extensions/ie',
+    body: { letters_max: 0 },
+  });
 });
 
 it('shows what another administrator made of one meanwhile', async () => {
@@ -45,32 +79,63 @@ it('shows what another administrator made of one meanwhile', async () => {
   const asked = answer(true, (method) => {
     if (method !== 'PUT' || !refuse) return undefined;
     refuse = false;
-    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: entry('ie', { use: 'Theirs.' }) } };
+    return {
+      status: 409,
+      body: {
+        code: 'changed_elsewhere',
+        message: 'Changed.',
+        problems: [],
+        current: entry('ie', { use: 'Theirs.' }),
+      },
+    };
   });
   renderIn(<ExtensionsPage />);
   await userEvent.click(await screen.findByRole('button', { name: 'Change .ie' }));
   await userEvent.type(screen.getByLabelText('What it is used for'), ' Mine.');
   await userEvent.click(screen.getByRole('button', { name: 'Save' }));
-  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('here: Used by ie people. Mine.there: Theirs.');
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent(
+    'here: Used by ie people. Mine.there: Theirs.',
+  );
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
-  await waitFor(() => { expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({ use: 'Used by ie people. Mine.', seen: { use: 'Theirs.' } }); });
+  await waitFor(() => {
+    expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({
+      use: 'Used by ie people. Mine.',
+      seen: { use: 'Theirs.' },
+    });
+  });
 });
 
 it('tells the lines of a file that cannot be taken', async () => {
-  const refusal: Answer = { status: 400, body: { code: 'problems', message: 'Look again.', problems: [{ path: 'line 3, kind', code: 'x', message: '“old” is not one of generic.' }] } };
+  const refusal: Answer = {
+    status: 400,
+    body: {
+      code: 'problems',
+      message: 'Look again.',
+      problems: [{ path: 'line 3, kind', code: 'x', message: '“old” is not one of generic.' }],
+    },
+  };
   answer(true, (method) => (method === 'PUT' ? refusal : undefined));
   renderIn(<ExtensionsPage />);
-  await userEvent.upload(await screen.findByLabelText('File of extensions'), new File(['extension\ncom'], 'e.csv', { type: 'text/csv' }));
+  await userEvent.upload(
+    await screen.findByLabelText('File of extensions'),
+    new File(['extension\ncom'], 'e.csv', { type: 'text/csv' }),
+  );
   expect(await screen.findByRole('alert')).toHaveTextContent('line 3, kind: “old” is not one of generic.');
 });
 
 it('proposes an order with its reasons, and takes it with the owner', async () => {
-  const asked = serve((_method, path) => ({ body: path.startsWith('/api/extensions/proposals') ? [{ extension: 'ie', points: 3, yearly: '20', reasons: ['Shows that it is at home in Ireland.'] }] : about(false) }));
+  const asked = serve((_method, path) => ({
+    body: path.startsWith('/api/extensions/proposals')
+      ? [{ extension: 'ie', points: 3, yearly: '20', reasons: ['Shows that it is at home in Ireland.'] }]
+      : about(false),
+  }));
   const onTake = vi.fn();
   renderIn(<ProposalDialog owner={sampleBrief().owner} onClose={vi.fn()} onTake={onTake} />);
   expect(await screen.findByText('Shows that it is at home in Ireland.')).toBeInTheDocument();
   await userEvent.type(screen.getByLabelText('At most, € a year'), '30');
   await userEvent.click(screen.getByRole('button', { name: 'Take the first 1' }));
   expect(onTake).toHaveBeenCalledWith({ country: '', kind: '', work: 'any', budget: 30 }, ['ie']);
-  await vi.waitFor(() => { expect(asked.at(-1)?.path).toContain('budget=30'); });
+  await vi.waitFor(() => {
+    expect(asked.at(-1)?.path).toContain('budget=30');
+  });
 });

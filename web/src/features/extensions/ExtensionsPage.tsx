@@ -15,7 +15,23 @@ import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
 
-const EMPTY: Extension = { extension: '', kind: 'newer', country: '', works: ['any'], use: '', eligibility: 'open', rule: '', letters_min: 1, letters_max: 63, idn: true, yearly: null, rdap: '', whois: '', whois_query: '', whois_absent: '' };
+const EMPTY: Extension = {
+  extension: '',
+  kind: 'newer',
+  country: '',
+  works: ['any'],
+  use: '',
+  eligibility: 'open',
+  rule: '',
+  letters_min: 1,
+  letters_max: 63,
+  idn: true,
+  yearly: null,
+  rdap: '',
+  whois: '',
+  whois_query: '',
+  whois_absent: '',
+};
 
 /** The catalogue of extensions: what each is used for, who may register, and what a year costs about. */
 export function ExtensionsPage() {
@@ -25,53 +41,218 @@ export function ExtensionsPage() {
   const [kind, setKind] = useState('');
   const [editing, setEditing] = useState<Extension | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  if (!data) return error ? <Blank alert title="The extensions could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank> : <LinearProgress aria-label="Loading" />;
+  if (!data)
+    return error ? (
+      <Blank
+        alert
+        title="The extensions could not be loaded"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    ) : (
+      <LinearProgress aria-label="Loading" />
+    );
   const countries = new Map(data.countries.map((c) => [c.code, c.name]));
   const wanted = text.toLowerCase().replace(/^\./, '');
-  const shown = data.extensions.filter((e) => (!kind || e.kind === kind) && (!wanted || `${e.extension} ${e.use} ${countries.get(e.country) ?? ''} ${e.works.join(' ')}`.toLowerCase().includes(wanted)));
+  const shown = data.extensions.filter(
+    (e) =>
+      (!kind || e.kind === kind) &&
+      (!wanted ||
+        `${e.extension} ${e.use} ${countries.get(e.country) ?? ''} ${e.works.join(' ')}`
+          .toLowerCase()
+          .includes(wanted)),
+  );
   const newer = elsewhereOf<{ version: string }>(importFile.error)?.version;
   const refused = newer ? null : asApiError(importFile.error);
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
       <Typography variant="h1">Extensions</Typography>
-      <Typography color="textSecondary" sx={{ mb: 2 }}>{plural(data.extensions.length, 'extension')}. Rules and prices are a guide; the registry decides, and the seller sets the price.</Typography>
+      <Typography color="textSecondary" sx={{ mb: 2 }}>
+        {plural(data.extensions.length, 'extension')}. Rules and prices are a guide; the registry decides, and the
+        seller sets the price.
+      </Typography>
       <Stack direction="row" sx={{ gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
-        <TextField label="Find" value={text} onChange={(e) => { setText(e.target.value); }} />
-        <TextField select label="Kind" value={kind} onChange={(e) => { setKind(e.target.value); }} sx={{ width: 150 }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+        <TextField
+          label="Find"
+          value={text}
+          onChange={(e) => {
+            setText(e.target.value);
+          }}
+        />
+        <TextField
+          select
+          label="Kind"
+          value={kind}
+          onChange={(e) => {
+            setKind(e.target.value);
+          }}
+          sx={{ width: 150 }}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
           <MenuItem value="">all kinds</MenuItem>
-          {data.kinds.map((k) => <MenuItem key={k} value={k}>{k}</MenuItem>)}
+          {data.kinds.map((k) => (
+            <MenuItem key={k} value={k}>
+              {k}
+            </MenuItem>
+          ))}
         </TextField>
-        <Button component="a" href="/api/extensions/file" download variant="outlined">Export as CSV</Button>
+        <Button component="a" href="/api/extensions/file" download variant="outlined">
+          Export as CSV
+        </Button>
         {data.may_edit && (
           <>
-            <Button variant="outlined" disabled={importFile.isPending} onClick={() => file.current?.click()}>Import CSV</Button>
-            <input ref={file} type="file" accept=".csv,text/csv" hidden aria-label="File of extensions" onChange={(e) => { const given = e.target.files?.[0]; e.target.value = ''; if (given) void given.text().then((t) => { importFile.mutate({ text: t, seen: data.version }); }); }} />
-            <Button variant="contained" onClick={() => { setEditing(EMPTY); }}>Add one</Button>
+            <Button variant="outlined" disabled={importFile.isPending} onClick={() => file.current?.click()}>
+              Import CSV
+            </Button>
+            <input
+              ref={file}
+              type="file"
+              accept=".csv,text/csv"
+              hidden
+              aria-label="File of extensions"
+              onChange={(e) => {
+                const given = e.target.files?.[0];
+                e.target.value = '';
+                if (given)
+                  void given.text().then((t) => {
+                    importFile.mutate({ text: t, seen: data.version });
+                  });
+              }}
+            />
+            <Button
+              variant="contained"
+              onClick={() => {
+                setEditing(EMPTY);
+              }}>
+              Add one
+            </Button>
           </>
         )}
       </Stack>
-      {newer && importFile.variables && <Elsewhere what="The catalogue" parts={[{ word: 'Extensions', here: 'those of your file', there: 'as someone changed them since this page was loaded' }]} onMine={() => { importFile.mutate({ text: importFile.variables.text, seen: newer }); }} onTheirs={() => { importFile.reset(); void refetch(); }} />}
-      {refused && <Alert severity="error" sx={{ mb: 1 }}>{refused.problems.length ? refused.problems.slice(0, 12).map((p) => <div key={p.path + p.message}>{p.path}: {p.message}</div>) : refused.message}</Alert>}
-      {importFile.data && !refused && <Alert severity="success" sx={{ mb: 1 }}>{plural(importFile.data.extensions, 'extension')} taken from the file.</Alert>}
-      {shown.length === 0 ? <Blank title="No extension matches">Try a country, a kind of work, or fewer letters.</Blank> : (
-        <Box sx={{ overflowX: 'auto' }}><Box component="table" sx={{ width: 1, borderCollapse: 'collapse', '& tr > :nth-of-type(3), & tr > :nth-of-type(6)': { display: { xs: 'none', md: 'table-cell' } }, '& td, & th': { textAlign: 'left', py: 0.7, pr: 2, borderBottom: 1, borderColor: 'divider', verticalAlign: 'top' } }}>
-          <thead><tr><th>Extension</th><th>Used for</th><th>Kind</th><th>Who may register</th><th>Year, about</th><th>Looked up</th>{data.may_edit && <th>Change</th>}</tr></thead>
-          <tbody>
-            {shown.map((e) => (
-              <tr key={e.extension}>
-                <Box component="td" className="serif" sx={{ fontSize: '1.05rem' }}>.{e.extension}</Box>
-                <td>{e.use}</td>
-                <td>{e.kind}{e.country && `, ${countries.get(e.country) ?? e.country}`}</td>
-                <td>{e.rule}</td>
-                <Box component="td" sx={{ whiteSpace: 'nowrap' }}>{formatMoney(e.yearly, 'EUR')}</Box>
-                <td>{e.rdap || e.whois ? <details><summary>by {e.rdap ? 'RDAP' : 'WHOIS'}</summary>{e.rdap ? new URL(e.rdap).host : e.whois}</details> : 'no open look-up known'}</td>
-                {data.may_edit && <td><Button size="small" aria-label={`Change .${e.extension}`} onClick={() => { setEditing(e); }}>Change</Button></td>}
-              </tr>
-            ))}
-          </tbody>
-        </Box></Box>
+      {newer && importFile.variables && (
+        <Elsewhere
+          what="The catalogue"
+          parts={[
+            {
+              word: 'Extensions',
+              here: 'those of your file',
+              there: 'as someone changed them since this page was loaded',
+            },
+          ]}
+          onMine={() => {
+            importFile.mutate({ text: importFile.variables.text, seen: newer });
+          }}
+          onTheirs={() => {
+            importFile.reset();
+            void refetch();
+          }}
+        />
       )}
-      {editing && <ExtensionDialog entry={editing} about={data} onClose={() => { setEditing(null); }} />}
+      {refused && (
+        <Alert severity="error" sx={{ mb: 1 }}>
+          {refused.problems.length
+            ? refused.problems.slice(0, 12).map((p) => (
+                <div key={p.path + p.message}>
+                  {p.path}: {p.message}
+                </div>
+              ))
+            : refused.message}
+        </Alert>
+      )}
+      {importFile.data && !refused && (
+        <Alert severity="success" sx={{ mb: 1 }}>
+          {plural(importFile.data.extensions, 'extension')} taken from the file.
+        </Alert>
+      )}
+      {shown.length === 0 ? (
+        <Blank title="No extension matches">Try a country, a kind of work, or fewer letters.</Blank>
+      ) : (
+        <Box sx={{ overflowX: 'auto' }}>
+          <Box
+            component="table"
+            sx={{
+              width: 1,
+              borderCollapse: 'collapse',
+              '& tr > :nth-of-type(3), & tr > :nth-of-type(6)': { display: { xs: 'none', md: 'table-cell' } },
+              '& td, & th': {
+                textAlign: 'left',
+                py: 0.7,
+                pr: 2,
+                borderBottom: 1,
+                borderColor: 'divider',
+                verticalAlign: 'top',
+              },
+            }}>
+            <thead>
+              <tr>
+                <th>Extension</th>
+                <th>Used for</th>
+                <th>Kind</th>
+                <th>Who may register</th>
+                <th>Year, about</th>
+                <th>Looked up</th>
+                {data.may_edit && <th>Change</th>}
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((e) => (
+                <tr key={e.extension}>
+                  <Box component="td" className="serif" sx={{ fontSize: '1.05rem' }}>
+                    .{e.extension}
+                  </Box>
+                  <td>{e.use}</td>
+                  <td>
+                    {e.kind}
+                    {e.country && `, ${countries.get(e.country) ?? e.country}`}
+                  </td>
+                  <td>{e.rule}</td>
+                  <Box component="td" sx={{ whiteSpace: 'nowrap' }}>
+                    {formatMoney(e.yearly, 'EUR')}
+                  </Box>
+                  <td>
+                    {e.rdap || e.whois ? (
+                      <details>
+                        <summary>by {e.rdap ? 'RDAP' : 'WHOIS'}</summary>
+                        {e.rdap ? new URL(e.rdap).host : e.whois}
+                      </details>
+                    ) : (
+                      'no open look-up known'
+                    )}
+                  </td>
+                  {data.may_edit && (
+                    <td>
+                      <Button
+                        size="small"
+                        aria-label={`Change .${e.extension}`}
+                        onClick={() => {
+                          setEditing(e);
+                        }}>
+                        Change
+                      </Button>
+                    </td>
+                  )}
+                </tr>
+              ))}
+            </tbody>
+          </Box>
+        </Box>
+      )}
+      {editing && (
+        <ExtensionDialog
+          entry={editing}
+          about={data}
+          onClose={() => {
+            setEditing(null);
+          }}
+        />
+      )}
     </Box>
   );
 }

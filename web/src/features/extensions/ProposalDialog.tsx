@@ -31,40 +31,111 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
   const [draft, setDraft] = useState(owner);
   const settled = useDebounced(draft, 250);
   const proposals = useProposals(settled).data ?? [];
-  const set = (part: Partial<Owner>) => { setDraft({ ...draft, ...part }); };
+  const set = (part: Partial<Owner>) => {
+    setDraft({ ...draft, ...part });
+  };
   const first = proposals.slice(0, TAKEN);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="proposal-title">
-      <DialogTitle id="proposal-title" variant="h2">Owner and extensions</DialogTitle>
+      <DialogTitle id="proposal-title" variant="h2">
+        Owner and extensions
+      </DialogTitle>
       <DialogContent>
         <Stack direction="row" sx={{ gap: 1, pt: 1, mb: 2 }}>
-          <TextField select fullWidth label="Country" value={draft.country} onChange={(e) => { set({ country: e.target.value }); }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+          <TextField
+            select
+            fullWidth
+            label="Country"
+            value={draft.country}
+            onChange={(e) => {
+              set({ country: e.target.value });
+            }}
+            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
             <MenuItem value="">not said</MenuItem>
-            {about?.countries.map((c) => <MenuItem key={c.code} value={c.code}>{c.name}</MenuItem>)}
+            {about?.countries.map((c) => (
+              <MenuItem key={c.code} value={c.code}>
+                {c.name}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField select fullWidth label="Owner is a" value={draft.kind} onChange={(e) => { set({ kind: e.target.value }); }} slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
+          <TextField
+            select
+            fullWidth
+            label="Owner is a"
+            value={draft.kind}
+            onChange={(e) => {
+              set({ kind: e.target.value });
+            }}
+            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
             <MenuItem value="">not said</MenuItem>
-            {about?.owner_kinds.map((k) => <MenuItem key={k} value={k}>{k}</MenuItem>)}
+            {about?.owner_kinds.map((k) => (
+              <MenuItem key={k} value={k}>
+                {k}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField select fullWidth label="It is for" value={draft.work} onChange={(e) => { set({ work: e.target.value }); }}>
-            {about?.works.map((w) => <MenuItem key={w.code} value={w.code}>{w.name}</MenuItem>)}
+          <TextField
+            select
+            fullWidth
+            label="It is for"
+            value={draft.work}
+            onChange={(e) => {
+              set({ work: e.target.value });
+            }}>
+            {about?.works.map((w) => (
+              <MenuItem key={w.code} value={w.code}>
+                {w.name}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField fullWidth label="At most, € a year" value={draft.budget ?? ''} onChange={(e) => { const n = e.target.value.trim(); if (/^\d{0,6}$/.test(n)) set({ budget: n ? Math.min(100_000, Math.max(1, Number(n))) : null }); }} slotProps={{ htmlInput: { inputMode: 'numeric' } }} />
+          <TextField
+            fullWidth
+            label="At most, € a year"
+            value={draft.budget ?? ''}
+            onChange={(e) => {
+              const n = e.target.value.trim();
+              if (/^\d{0,6}$/.test(n)) set({ budget: n ? Math.min(100_000, Math.max(1, Number(n))) : null });
+            }}
+            slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+          />
         </Stack>
         <Typography variant="h3">An order that suits</Typography>
         <Box component="ol" aria-label="Proposed extensions" sx={{ m: 0, pl: 3 }}>
           {proposals.map((p) => (
             <Box component="li" key={p.extension} sx={{ py: 0.5 }}>
-              <strong className="serif">.{p.extension}</strong> <Typography component="span" color="textSecondary">{p.reasons.join(' ')}</Typography>
+              <strong className="serif">.{p.extension}</strong>{' '}
+              <Typography component="span" color="textSecondary">
+                {p.reasons.join(' ')}
+              </Typography>
             </Box>
           ))}
         </Box>
-        {proposals.length === 0 && <Typography color="textSecondary">Nothing fits these: allow more a year, or leave the country out.</Typography>}
+        {proposals.length === 0 && (
+          <Typography color="textSecondary">
+            Nothing fits these: allow more a year, or leave the country out.
+          </Typography>
+        )}
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button variant="outlined" onClick={() => { onTake(draft); }}>Keep my extensions</Button>
-        <Button variant="contained" disabled={first.length === 0} onClick={() => { onTake(draft, first.map((p) => p.extension)); }}>{first.length ? `Take the first ${first.length}` : 'Take them'}</Button>
+        <Button
+          variant="outlined"
+          onClick={() => {
+            onTake(draft);
+          }}>
+          Keep my extensions
+        </Button>
+        <Button
+          variant="contained"
+          disabled={first.length === 0}
+          onClick={() => {
+            onTake(
+              draft,
+              first.map((p) => p.extension),
+            );
+          }}>
+          {first.length ? `Take the first ${first.length}` : 'Take them'}
+        </Button>
       </DialogActions>
     </Dialog>
   );

@@ -6,26 +6,53 @@ type Owner = Brief['owner'];
 
 /** The catalogue of extensions, and what goes with it: countries, kinds of work, rules. */
 export const useExtensions = () =>
-  useQuery({ queryKey: keys.extensions, queryFn: () => unwrap(api.GET('/api/extensions')), staleTime: 300_000 });
+  useQuery({
+    queryKey: keys.extensions,
+    queryFn: () => unwrap(api.GET('/api/extensions')),
+    staleTime: 300_000,
+  });
 
 const propose = (owner: Owner) =>
-  unwrap(api.GET('/api/extensions/proposals', { params: { query: { country: owner.country, work: owner.work, kind: owner.kind, ...(owner.budget !== null && { budget: owner.budget }) } as ProposalQuestion } }));
+  unwrap(
+    api.GET('/api/extensions/proposals', {
+      params: {
+        query: {
+          country: owner.country,
+          work: owner.work,
+          kind: owner.kind,
+          ...(owner.budget !== null && { budget: owner.budget }),
+        } as ProposalQuestion,
+      },
+    }),
+  );
 
 /** Which extensions suit an owner, best first, with reasons. */
 export const useProposals = (owner: Owner) =>
-  useQuery({ queryKey: keys.proposals(owner), queryFn: () => propose(owner), placeholderData: (before) => before });
+  useQuery({
+    queryKey: keys.proposals(owner),
+    queryFn: () => propose(owner),
+    placeholderData: (before) => before,
+  });
 
 /** Changing the catalogue, for administrators. */
 export function useCatalogueChanges() {
   const client = useQueryClient();
-  const refresh = () => Promise.all([keys.extensions, ['proposals']].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const refresh = () =>
+    Promise.all([keys.extensions, ['proposals']].map((queryKey) => client.invalidateQueries({ queryKey })));
   return {
     put: useMutation({
-      mutationFn: ({ entry, seen }: { entry: Extension; seen: Extension }) => unwrap(api.PUT('/api/extensions/{extension}', { params: { path: { extension: entry.extension } }, body: { ...entry, seen } })),
+      mutationFn: ({ entry, seen }: { entry: Extension; seen: Extension }) =>
+        unwrap(
+          api.PUT('/api/extensions/{extension}', {
+            params: { path: { extension: entry.extension } },
+            body: { ...entry, seen },
+          }),
+        ),
       onSuccess: refresh,
     }),
     importFile: useMutation({
-      mutationFn: ({ text, seen }: { text: string; seen: string }) => unwrap(api.PUT('/api/extensions/file', { body: { text, seen: { version: seen } } })),
+      mutationFn: ({ text, seen }: { text: string; seen: string }) =>
+        unwrap(api.PUT('/api/extensions/file', { body: { text, seen: { version: seen } } })),
       onSuccess: refresh,
     }),
   };

@@ -8,14 +8,40 @@ import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { SharedPage } from './SharedPage';
 import { mixed } from './tests';
 
-const name = (label: string) => ({ label, shown: label, starts: [0], extension: 'com', vote: null, comments: [] });
-const page = (fields: Partial<Shared> = {}): Shared => ({ title: 'Which?', ends_at: '2027-01-01T00:00:00Z', joined: true, first_name: 'Ana', guest: 5, names: ['inkpost', 'goink', 'inkwell'].map(name), heard: [], recalled: true, mine: [], ...fields });
+const name = (label: string) => ({
+  label,
+  shown: label,
+  starts: [0],
+  extension: 'com',
+  vote: null,
+  comments: [],
+});
+const page = (fields: Partial<Shared> = {}): Shared => ({
+  title: 'Which?',
+  ends_at: '2027-01-01T00:00:00Z',
+  joined: true,
+  first_name: 'Ana',
+  guest: 5,
+  names: ['inkpost', 'goink', 'inkwell'].map(name),
+  heard: [],
+  recalled: true,
+  mine: [],
+  ...fields,
+});
 
 const said: string[] = [];
 beforeEach(() => {
   said.length = 0;
-  vi.stubGlobal('SpeechSynthesisUtterance', class { constructor(readonly text: string) {} });
-  vi.stubGlobal('speechSynthesis', { cancel: () => undefined, speak: (spoken: { text: string }) => said.push(spoken.text) });
+  vi.stubGlobal(
+    'SpeechSynthesisUtterance',
+    class {
+      constructor(readonly text: string) {}
+    },
+  );
+  vi.stubGlobal('speechSynthesis', {
+    cancel: () => undefined,
+    speak: (spoken: { text: string }) => said.push(spoken.text),
+  });
 });
 
 function setUp(first: Shared, act: (path: string) => Answer | undefined = () => undefined) {
@@ -28,7 +54,12 @@ function setUp(first: Shared, act: (path: string) => Answer | undefined = () => 
     if (path.endsWith('/vote')) return { status: 204 };
     return { body: method === 'GET' || path.endsWith('/join') ? now : { id: 9 } };
   });
-  renderIn(<Routes><Route path="s/:token" element={<SharedPage />} /></Routes>, '/s/abc');
+  renderIn(
+    <Routes>
+      <Route path="s/:token" element={<SharedPage />} />
+    </Routes>,
+    '/s/abc',
+  );
   return () => asked.filter((a) => a.method === 'POST').map((a) => [a.path.split('/abc/')[1], a.body]);
 }
 
@@ -48,7 +79,9 @@ it('says a name aloud, and takes what was heard; the names stay hidden meanwhile
     expect(screen.queryByText(said[i] ?? '')).not.toBeInTheDocument();
     await userEvent.type(screen.getByLabelText('What you heard'), `heard ${i}`);
     await userEvent.click(screen.getByRole('button', { name: 'Next' }));
-    await waitFor(() => { expect(sent()).toHaveLength(i + 1); });
+    await waitFor(() => {
+      expect(sent()).toHaveLength(i + 1);
+    });
   }
   expect(sent()).toEqual(said.map((label, i) => ['hearing', { label, typed: `heard ${i}` }]));
   expect(await screen.findByText('Thank you. That was the last one.')).toBeInTheDocument();
@@ -64,15 +97,22 @@ it('leaves the test out where the browser has no voice', async () => {
 it('votes, comments, and puts back a vote that did not arrive', async () => {
   const sent = setUp(page({ heard: ['inkpost'] }));
   await userEvent.click((await screen.findAllByRole('button', { name: 'For' }))[0] as HTMLElement);
-  await waitFor(() => { expect(sent()).toEqual([['vote', { label: 'inkpost', value: 1 }]]); });
+  await waitFor(() => {
+    expect(sent()).toEqual([['vote', { label: 'inkpost', value: 1 }]]);
+  });
   await userEvent.click(screen.getByRole('button', { name: 'Comment on goink' }));
   await userEvent.type(screen.getByLabelText('What you think of goink'), 'Nice');
   await userEvent.click(screen.getByRole('button', { name: 'Say it' }));
-  await waitFor(() => { expect(sent().at(-1)).toEqual(['comments', { label: 'goink', text: 'Nice' }]); });
+  await waitFor(() => {
+    expect(sent().at(-1)).toEqual(['comments', { label: 'goink', text: 'Nice' }]);
+  });
 });
 
 it('says plainly that a link is closed', async () => {
-  setUp(page(), () => ({ status: 409, body: { code: 'share_closed', message: 'This link has ended. Ask for another one.', problems: [] } }));
+  setUp(page(), () => ({
+    status: 409,
+    body: { code: 'share_closed', message: 'This link has ended. Ask for another one.', problems: [] },
+  }));
   expect(await screen.findByText('This link is closed')).toBeInTheDocument();
   expect(screen.getByText('This link has ended. Ask for another one.')).toBeInTheDocument();
 });

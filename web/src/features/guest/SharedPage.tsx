@@ -28,11 +28,26 @@ function Join({ page, under }: { page: Shared; under: Under }) {
   return (
     <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 2, maxWidth: 440, mx: 'auto', mt: 6 }}>
       <Typography variant="h1">{page.title}</Typography>
-      <Typography>You are asked what you think of {plural(page.names.length, 'name')}. It takes a few minutes; you need no account.</Typography>
+      <Typography>
+        You are asked what you think of {plural(page.names.length, 'name')}. It takes a few minutes; you need no
+        account.
+      </Typography>
       {failed && <Alert severity="error">{failed.message}</Alert>}
-      <TextField label="Your first name, if you like" value={name} onChange={(e) => { setName(e.target.value.slice(0, 40)); }} helperText="It stands beside your comments. Nothing else about you is kept." slotProps={{ htmlInput: { autoComplete: 'given-name' } }} />
-      <Button type="submit" size="large" variant="contained" disabled={under.join.isPending}>Begin</Button>
-      <Typography variant="caption" color="textSecondary">Open until {formatDay(page.ends_at)}.</Typography>
+      <TextField
+        label="Your first name, if you like"
+        value={name}
+        onChange={(e) => {
+          setName(e.target.value.slice(0, 40));
+        }}
+        helperText="It stands beside your comments. Nothing else about you is kept."
+        slotProps={{ htmlInput: { autoComplete: 'given-name' } }}
+      />
+      <Button type="submit" size="large" variant="contained" disabled={under.join.isPending}>
+        Begin
+      </Button>
+      <Typography variant="caption" color="textSecondary">
+        Open until {formatDay(page.ends_at)}.
+      </Typography>
     </Stack>
   );
 }
@@ -42,17 +57,45 @@ function Remark({ name, under }: { name: SharedName; under: Under }) {
   const failed = under.comment.variables?.label === name.label ? asApiError(under.comment.error) : null;
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    under.comment.mutate({ label: name.label, text }, { onSuccess: () => { setText(''); } });
+    under.comment.mutate(
+      { label: name.label, text },
+      {
+        onSuccess: () => {
+          setText('');
+        },
+      },
+    );
   };
   return (
     <Stack component="form" noValidate direction="row" onSubmit={submit} sx={{ gap: 1, alignItems: 'flex-start' }}>
-      <TextField fullWidth multiline maxRows={3} label={`What you think of ${name.shown}`} value={text} onChange={(e) => { setText(e.target.value); }} error={Boolean(failed)} helperText={failed ? (failed.at('text') ?? failed.message) : undefined} />
-      <Button type="submit" variant="outlined" disabled={!text.trim() || under.comment.isPending} sx={{ minHeight: 38 }}>Say it</Button>
+      <TextField
+        fullWidth
+        multiline
+        maxRows={3}
+        label={`What you think of ${name.shown}`}
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value);
+        }}
+        error={Boolean(failed)}
+        helperText={failed ? (failed.at('text') ?? failed.message) : undefined}
+      />
+      <Button
+        type="submit"
+        variant="outlined"
+        disabled={!text.trim() || under.comment.isPending}
+        sx={{ minHeight: 38 }}>
+        Say it
+      </Button>
     </Stack>
   );
 }
 
-const VOTES = [[1, 'For'], [0, 'No matter'], [-1, 'Against']] as const;
+const VOTES = [
+  [1, 'For'],
+  [0, 'No matter'],
+  [-1, 'Against'],
+] as const;
 
 function Name({ name, page, under }: { name: SharedName; page: Shared; under: Under }) {
   const [open, setOpen] = useState(false);
@@ -62,14 +105,50 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
         <Typography component="h2" sx={{ fontSize: '1.6rem', lineHeight: 1.2, overflowWrap: 'anywhere' }}>
           <SeamedName label={name.label} shown={name.shown} starts={name.starts} extension={name.extension} />
         </Typography>
-        <ToggleButtonGroup exclusive size="small" value={name.vote} aria-label={`Vote on ${name.shown}`} onChange={(_, value: -1 | 0 | 1 | null) => { if (value !== null) under.vote.mutate({ label: name.label, value }); }}>
-          {VOTES.map(([value, word]) => <ToggleButton key={value} value={value} sx={{ px: 1.5, textTransform: 'none' }}>{word}</ToggleButton>)}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={name.vote}
+          aria-label={`Vote on ${name.shown}`}
+          onChange={(_, value: -1 | 0 | 1 | null) => {
+            if (value !== null) under.vote.mutate({ label: name.label, value });
+          }}>
+          {VOTES.map(([value, word]) => (
+            <ToggleButton key={value} value={value} sx={{ px: 1.5, textTransform: 'none' }}>
+              {word}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
       </Stack>
       {name.comments.map((c) => (
-        <Typography key={c.id} variant="body2" sx={{ mt: 0.5 }}>“{c.text}” <Typography component="span" variant="caption" color="textSecondary">{c.first_name || 'someone'}, <Age at={c.said_at} /></Typography>{page.mine.includes(c.id) && <Button onClick={() => { under.takeBack.mutate(c.id); }}>Take back</Button>}</Typography>
+        <Typography key={c.id} variant="body2" sx={{ mt: 0.5 }}>
+          “{c.text}”{' '}
+          <Typography component="span" variant="caption" color="textSecondary">
+            {c.first_name || 'someone'}, <Age at={c.said_at} />
+          </Typography>
+          {page.mine.includes(c.id) && (
+            <Button
+              onClick={() => {
+                under.takeBack.mutate(c.id);
+              }}>
+              Take back
+            </Button>
+          )}
+        </Typography>
       ))}
-      {open ? <Box sx={{ mt: 1.5 }}><Remark name={name} under={under} /></Box> : <Button onClick={() => { setOpen(true); }} aria-label={`Comment on ${name.shown}`}>Comment</Button>}
+      {open ? (
+        <Box sx={{ mt: 1.5 }}>
+          <Remark name={name} under={under} />
+        </Box>
+      ) : (
+        <Button
+          onClick={() => {
+            setOpen(true);
+          }}
+          aria-label={`Comment on ${name.shown}`}>
+          Comment
+        </Button>
+      )}
     </Box>
   );
 }
@@ -84,30 +163,83 @@ export function SharedPage() {
   const failed = asApiError(error);
   const lost = asApiError(under.vote.error);
   let inside;
-  if (failed && !page) inside = <Blank alert title={failed.code === 'share_closed' ? 'This link is closed' : 'There is nothing at this address'}>{failed.status === 404 ? 'Look whether the link is whole.' : failed.message}</Blank>;
+  if (failed && !page)
+    inside = (
+      <Blank alert title={failed.code === 'share_closed' ? 'This link is closed' : 'There is nothing at this address'}>
+        {failed.status === 404 ? 'Look whether the link is whole.' : failed.message}
+      </Blank>
+    );
   else if (!page) inside = <LinearProgress aria-label="Loading" />;
   else if (!page.joined) inside = <Join page={page} under={under} />;
   else {
     const testing = { hear: !page.heard.length, recall: !page.recalled && page.names.length > 2 };
     inside = (
       <>
-        <Typography variant="h1" sx={{ mb: 1 }}>{page.title}</Typography>
-        {lost && <Alert severity="error" sx={{ mb: 2 }}>Your vote did not arrive: {lost.message}</Alert>}
-        {test === 'hear' && <HearTest page={page} under={under} onDone={() => { setTest(null); }} />}
-        {test === 'recall' && <RecallTest page={page} under={under} onDone={() => { setTest(null); }} />}
+        <Typography variant="h1" sx={{ mb: 1 }}>
+          {page.title}
+        </Typography>
+        {lost && (
+          <Alert severity="error" sx={{ mb: 2 }}>
+            Your vote did not arrive: {lost.message}
+          </Alert>
+        )}
+        {test === 'hear' && (
+          <HearTest
+            page={page}
+            under={under}
+            onDone={() => {
+              setTest(null);
+            }}
+          />
+        )}
+        {test === 'recall' && (
+          <RecallTest
+            page={page}
+            under={under}
+            onDone={() => {
+              setTest(null);
+            }}
+          />
+        )}
         {test === null && !list && (testing.hear || testing.recall) && (
           <Box sx={{ mb: 3 }}>
-            <Typography sx={{ mb: 1 }}>Two small tests help most when they come before you see the names. Take them if you have two minutes.</Typography>
+            <Typography sx={{ mb: 1 }}>
+              Two small tests help most when they come before you see the names. Take them if you have two minutes.
+            </Typography>
             <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-              {testing.recall && <Button variant="outlined" onClick={() => { setTest('recall'); }}>See and remember</Button>}
-              {testing.hear && <Button variant="outlined" onClick={() => { setTest('hear'); }}>Hear and write</Button>}
-              <Button variant="contained" onClick={() => { setList(true); }}>To the names</Button>
+              {testing.recall && (
+                <Button
+                  variant="outlined"
+                  onClick={() => {
+                    setTest('recall');
+                  }}>
+                  See and remember
+                </Button>
+              )}
+              {testing.hear && (
+                <Button
+                  variant="outlined"
+                  onClick={() => {
+                    setTest('hear');
+                  }}>
+                  Hear and write
+                </Button>
+              )}
+              <Button
+                variant="contained"
+                onClick={() => {
+                  setList(true);
+                }}>
+                To the names
+              </Button>
             </Stack>
           </Box>
         )}
         {test === null && (list || (!testing.hear && !testing.recall)) && (
           <Stack component="ul" aria-label="Names" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1.5 }}>
-            {page.names.map((name) => <Name key={name.label} name={name} page={page} under={under} />)}
+            {page.names.map((name) => (
+              <Name key={name.label} name={name} page={page} under={under} />
+            ))}
           </Stack>
         )}
       </>
@@ -115,8 +247,14 @@ export function SharedPage() {
   }
   return (
     <Box sx={{ height: '100%', overflowY: 'auto' }}>
-      <Box component="header" sx={{ px: 2, py: 1, borderBottom: 2, borderColor: 'wire', bgcolor: 'background.paper' }}><Typography className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main' }}>Vine Tag</Typography></Box>
-      <Box component="main" sx={{ maxWidth: 720, mx: 'auto', px: 2, py: 3 }}>{inside}</Box>
+      <Box component="header" sx={{ px: 2, py: 1, borderBottom: 2, borderColor: 'wire', bgcolor: 'background.paper' }}>
+        <Typography className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main' }}>
+          Vine Tag
+        </Typography>
+      </Box>
+      <Box component="main" sx={{ maxWidth: 720, mx: 'auto', px: 2, py: 3 }}>
+        {inside}
+      </Box>
     </Box>
   );
 }

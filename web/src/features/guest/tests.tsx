@@ -37,26 +37,88 @@ interface Props {
 
 /** The browser says a name, the guest writes what they heard. */
 export function HearTest({ page, under, onDone }: Props) {
-  const [order] = useState(() => mixed(page.names, page.guest ?? 1).filter((n) => !page.heard.includes(n.label)).slice(0, HEARD));
+  const [order] = useState(() =>
+    mixed(page.names, page.guest ?? 1)
+      .filter((n) => !page.heard.includes(n.label))
+      .slice(0, HEARD),
+  );
   const [at, setAt] = useState(0);
   const [typed, setTyped] = useState('');
   const name = order[at];
   const failed = asApiError(under.hear.error);
-  if (!canSpeak()) return <Alert severity="info" action={<Button color="inherit" onClick={onDone}>Go on</Button>}>This browser has no voice, so this test is left out.</Alert>;
-  if (!name) return <Alert severity="success" action={<Button color="inherit" onClick={onDone}>Go on</Button>}>Thank you. That was the last one.</Alert>;
+  if (!canSpeak())
+    return (
+      <Alert
+        severity="info"
+        action={
+          <Button color="inherit" onClick={onDone}>
+            Go on
+          </Button>
+        }>
+        This browser has no voice, so this test is left out.
+      </Alert>
+    );
+  if (!name)
+    return (
+      <Alert
+        severity="success"
+        action={
+          <Button color="inherit" onClick={onDone}>
+            Go on
+          </Button>
+        }>
+        Thank you. That was the last one.
+      </Alert>
+    );
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    under.hear.mutate({ label: name.label, typed }, { onSuccess: () => { setTyped(''); setAt(at + 1); } });
+    under.hear.mutate(
+      { label: name.label, typed },
+      {
+        onSuccess: () => {
+          setTyped('');
+          setAt(at + 1);
+        },
+      },
+    );
   };
   return (
     <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 1.5 }}>
-      <Typography>Name {at + 1} of {order.length}. Press to hear it, as often as you like, then write it as you would type it into a browser.</Typography>
+      <Typography>
+        Name {at + 1} of {order.length}. Press to hear it, as often as you like, then write it as you would type it into
+        a browser.
+      </Typography>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'flex-start', flexWrap: 'wrap' }}>
-        <Button variant="outlined" startIcon={<SpeakIcon />} onClick={() => { say(name.shown); }} sx={{ minHeight: 40 }}>Hear the name</Button>
-        <TextField label="What you heard" value={typed} onChange={(e) => { setTyped(e.target.value.slice(0, 80)); }} error={Boolean(failed)} helperText={failed ? (failed.at('typed') ?? failed.message) : undefined} slotProps={{ htmlInput: { autoComplete: 'off', autoCapitalize: 'none', spellCheck: false } }} />
-        <Button type="submit" variant="contained" disabled={!typed.trim() || under.hear.isPending} sx={{ minHeight: 40 }}>Next</Button>
+        <Button
+          variant="outlined"
+          startIcon={<SpeakIcon />}
+          onClick={() => {
+            say(name.shown);
+          }}
+          sx={{ minHeight: 40 }}>
+          Hear the name
+        </Button>
+        <TextField
+          label="What you heard"
+          value={typed}
+          onChange={(e) => {
+            setTyped(e.target.value.slice(0, 80));
+          }}
+          error={Boolean(failed)}
+          helperText={failed ? (failed.at('typed') ?? failed.message) : undefined}
+          slotProps={{ htmlInput: { autoComplete: 'off', autoCapitalize: 'none', spellCheck: false } }}
+        />
+        <Button
+          type="submit"
+          variant="contained"
+          disabled={!typed.trim() || under.hear.isPending}
+          sx={{ minHeight: 40 }}>
+          Next
+        </Button>
       </Stack>
-      <Box><Button onClick={onDone}>Leave the test</Button></Box>
+      <Box>
+        <Button onClick={onDone}>Leave the test</Button>
+      </Box>
     </Stack>
   );
 }
@@ -70,28 +132,104 @@ export function RecallTest({ page, under, onDone }: Props) {
   const showing = step >= 0 && step < shown.length;
   useEffect(() => {
     if (!showing) return;
-    const timer = setTimeout(() => { setStep(step + 1); }, EACH_MS);
-    return () => { clearTimeout(timer); };
+    const timer = setTimeout(() => {
+      setStep(step + 1);
+    }, EACH_MS);
+    return () => {
+      clearTimeout(timer);
+    };
   }, [showing, step]);
   const over = step >= shown.length;
   useEffect(() => {
     if (!over || waited) return;
-    const timer = setTimeout(() => { setWaited(true); }, LATER_MS);
-    return () => { clearTimeout(timer); };
+    const timer = setTimeout(() => {
+      setWaited(true);
+    }, LATER_MS);
+    return () => {
+      clearTimeout(timer);
+    };
   }, [over, waited]);
   const failed = asApiError(under.recall.error);
-  if (under.recall.data) return <Alert severity="success" action={<Button color="inherit" onClick={onDone}>Go on</Button>}>You remembered {under.recall.data.remembered.length} of {shown.length}. Thank you.</Alert>;
-  if (step < 0) return <Stack sx={{ gap: 1.5 }}><Typography>{shown.length} names come one after the other, each for a moment. Half a minute later you are asked which you remember.</Typography><Stack direction="row" sx={{ gap: 1 }}><Button variant="contained" onClick={() => { setStep(0); }}>Show them</Button><Button onClick={onDone}>Leave the test</Button></Stack></Stack>;
-  if (showing) return <Typography className="serif" aria-live="assertive" sx={{ fontSize: '2.6rem', textAlign: 'center', py: 5, overflowWrap: 'anywhere' }}>{shown[step]?.shown}</Typography>;
-  if (!waited) return <Stack sx={{ gap: 1.5 }}><Typography role="status">A short wait. Meanwhile: how many windows does the place you live in have?</Typography><Box><Button onClick={() => { setWaited(true); }}>I have counted them</Button></Box></Stack>;
+  if (under.recall.data)
+    return (
+      <Alert
+        severity="success"
+        action={
+          <Button color="inherit" onClick={onDone}>
+            Go on
+          </Button>
+        }>
+        You remembered {under.recall.data.remembered.length} of {shown.length}. Thank you.
+      </Alert>
+    );
+  if (step < 0)
+    return (
+      <Stack sx={{ gap: 1.5 }}>
+        <Typography>
+          {shown.length} names come one after the other, each for a moment. Half a minute later you are asked which you
+          remember.
+        </Typography>
+        <Stack direction="row" sx={{ gap: 1 }}>
+          <Button
+            variant="contained"
+            onClick={() => {
+              setStep(0);
+            }}>
+            Show them
+          </Button>
+          <Button onClick={onDone}>Leave the test</Button>
+        </Stack>
+      </Stack>
+    );
+  if (showing)
+    return (
+      <Typography
+        className="serif"
+        aria-live="assertive"
+        sx={{ fontSize: '2.6rem', textAlign: 'center', py: 5, overflowWrap: 'anywhere' }}>
+        {shown[step]?.shown}
+      </Typography>
+    );
+  if (!waited)
+    return (
+      <Stack sx={{ gap: 1.5 }}>
+        <Typography role="status">
+          A short wait. Meanwhile: how many windows does the place you live in have?
+        </Typography>
+        <Box>
+          <Button
+            onClick={() => {
+              setWaited(true);
+            }}>
+            I have counted them
+          </Button>
+        </Box>
+      </Stack>
+    );
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     under.recall.mutate({ shown: shown.map((n) => n.label), typed });
   };
   return (
     <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 1.5 }}>
-      <TextField multiline minRows={3} label="The names you remember, with commas between" value={typed} onChange={(e) => { setTyped(e.target.value.slice(0, 1000)); }} error={Boolean(failed)} helperText={failed?.message ?? 'As well as you can; small slips do not matter.'} slotProps={{ htmlInput: { spellCheck: false } }} />
-      <Stack direction="row" sx={{ gap: 1 }}><Button type="submit" variant="contained" disabled={under.recall.isPending}>That is all</Button><Button onClick={onDone}>Leave the test</Button></Stack>
+      <TextField
+        multiline
+        minRows={3}
+        label="The names you remember, with commas between"
+        value={typed}
+        onChange={(e) => {
+          setTyped(e.target.value.slice(0, 1000));
+        }}
+        error={Boolean(failed)}
+        helperText={failed?.message ?? 'As well as you can; small slips do not matter.'}
+        slotProps={{ htmlInput: { spellCheck: false } }}
+      />
+      <Stack direction="row" sx={{ gap: 1 }}>
+        <Button type="submit" variant="contained" disabled={under.recall.isPending}>
+          That is all
+        </Button>
+        <Button onClick={onDone}>Leave the test</Button>
+      </Stack>
     </Stack>
   );
 }

@@ -22,16 +22,30 @@ interface Props {
 
 function Report({ report }: { report: Pasted }) {
   return (
-    <Alert severity={report.bad_count || report.left_out || report.names_left_out ? 'warning' : 'success'} role="status" sx={{ py: 0.5 }}>
-      {plural(report.names, 'name')}, {plural(report.full_names, 'full name')}{report.merged > 0 && `, ${plural(report.merged, 'repeat')} put together`}.
+    <Alert
+      severity={report.bad_count || report.left_out || report.names_left_out ? 'warning' : 'success'}
+      role="status"
+      sx={{ py: 0.5 }}>
+      {plural(report.names, 'name')}, {plural(report.full_names, 'full name')}
+      {report.merged > 0 && `, ${plural(report.merged, 'repeat')} put together`}.
       {report.names_left_out > 0 && ` ${plural(report.names_left_out, 'name')} beyond the first 5,000 were left out.`}
-      {report.passed_over > 0 && ` ${plural(report.passed_over, 'cell')} of other columns ${report.passed_over === 1 ? 'was' : 'were'} passed over.`}
+      {report.passed_over > 0 &&
+        ` ${plural(report.passed_over, 'cell')} of other columns ${report.passed_over === 1 ? 'was' : 'were'} passed over.`}
       {report.left_out > 0 && ` ${plural(report.left_out, 'line')} beyond the first 5,000 were left out.`}
       {report.bad_count > 0 && (
         <>
-          {' '}{plural(report.bad_count, 'piece')} passed over:
-          <Box component="ul" aria-label="Passed over" sx={{ m: 0, pl: 2, maxHeight: 150, overflowY: 'auto' }} tabIndex={0}>
-            {report.bad.map((bad) => <li key={`${bad.line}${bad.text}`}>Line {formatCount(bad.line)}, “{bad.text}”: {bad.reason}</li>)}
+          {' '}
+          {plural(report.bad_count, 'piece')} passed over:
+          <Box
+            component="ul"
+            aria-label="Passed over"
+            sx={{ m: 0, pl: 2, maxHeight: 150, overflowY: 'auto' }}
+            tabIndex={0}>
+            {report.bad.map((bad) => (
+              <li key={`${bad.line}${bad.text}`}>
+                Line {formatCount(bad.line)}, “{bad.text}”: {bad.reason}
+              </li>
+            ))}
           </Box>
         </>
       )}
@@ -55,34 +69,84 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
     setText(await given.text());
   };
   return (
-    <Stack component="form" sx={{ gap: 1.5 }} onSubmit={(e) => { e.preventDefault(); onTake(text, chosen); }}>
+    <Stack
+      component="form"
+      sx={{ gap: 1.5 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        onTake(text, chosen);
+      }}>
       <TextField
         label="Names or full names"
         multiline
         minRows={9}
         maxRows={14}
         value={text}
-        onChange={(e) => { setText(e.target.value); }}
-        onDrop={(e) => { if (e.dataTransfer.files.length) { e.preventDefault(); void read(e.dataTransfer.files[0]); } }}
+        onChange={(e) => {
+          setText(e.target.value);
+        }}
+        onDrop={(e) => {
+          if (e.dataTransfer.files.length) {
+            e.preventDefault();
+            void read(e.dataTransfer.files[0]);
+          }
+        }}
         placeholder={'inkpost\npaperwren.com\nhttps://www.quietsky.org'}
         helperText="Lines, commas, tabs or a CSV column; up to 5,000 lines and 5,000 names."
         error={Boolean(refused)}
         slotProps={{ htmlInput: { spellCheck: false, 'aria-label': 'Names or full names' } }}
       />
-      <ChipsField label="For names without an extension" show={(e) => `.${e}`} options={known} value={chosen} onChange={setChosen} error={error?.at('extensions', true)} />
+      <ChipsField
+        label="For names without an extension"
+        show={(e) => `.${e}`}
+        options={known}
+        value={chosen}
+        onChange={setChosen}
+        error={error?.at('extensions', true)}
+      />
       <Stack direction="row" sx={{ gap: 1 }}>
-        <Button type="submit" variant="contained" disabled={busy || !text.trim()}>Take and check</Button>
-        <Button variant="outlined" onClick={() => file.current?.click()}>From a file</Button>
-        <input ref={file} type="file" accept=".csv,.txt,.tsv,text/csv,text/plain" hidden aria-label="File of names" onChange={(e) => { void read(e.target.files?.[0]); e.target.value = ''; }} />
+        <Button type="submit" variant="contained" disabled={busy || !text.trim()}>
+          Take and check
+        </Button>
+        <Button variant="outlined" onClick={() => file.current?.click()}>
+          From a file
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          hidden
+          aria-label="File of names"
+          onChange={(e) => {
+            void read(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
       </Stack>
       {refused && <Alert severity="error">{refused}</Alert>}
       {error && (
         <Alert severity="error">
-          {error.problems.length === 0 ? error.message : <Box component="ul" sx={{ m: 0, pl: 2, maxHeight: 150, overflowY: 'auto' }}>{error.problems.map((p) => <li key={p.path + p.message}>{p.path.startsWith('line') ? `${p.path[0]?.toUpperCase()}${p.path.slice(1)}: ` : ''}{p.message}</li>)}</Box>}
+          {error.problems.length === 0 ? (
+            error.message
+          ) : (
+            <Box component="ul" sx={{ m: 0, pl: 2, maxHeight: 150, overflowY: 'auto' }}>
+              {error.problems.map((p) => (
+                <li key={p.path + p.message}>
+                  {p.path.startsWith('line') ? `${p.path[0]?.toUpperCase()}${p.path.slice(1)}: ` : ''}
+                  {p.message}
+                </li>
+              ))}
+            </Box>
+          )}
         </Alert>
       )}
       {report && !error && <Report report={report} />}
-      {!report && !error && <Typography variant="caption" color="textSecondary">What is pasted takes the place of the list before. Nothing is registered, and nobody but the registries is told.</Typography>}
+      {!report && !error && (
+        <Typography variant="caption" color="textSecondary">
+          What is pasted takes the place of the list before. Nothing is registered, and nobody but the registries is
+          told.
+        </Typography>
+      )}
     </Stack>
   );
 }

@@ -14,11 +14,20 @@ export function useList(projectId: number, status: string, page: number) {
   return {
     page: useQuery({
       queryKey: keys.listPage(projectId, status, page),
-      queryFn: () => unwrap(api.GET('/api/projects/{project_id}/pasted', { params: { path, query: { status: status as ListQuestion['status'] & string, offset: page * PAGE, limit: PAGE } } })),
+      queryFn: () =>
+        unwrap(
+          api.GET('/api/projects/{project_id}/pasted', {
+            params: {
+              path,
+              query: { status: status as ListQuestion['status'] & string, offset: page * PAGE, limit: PAGE },
+            },
+          }),
+        ),
       placeholderData: (before) => before,
     }),
     paste: useMutation({
-      mutationFn: (body: { text: string; extensions?: string[] }) => unwrap(api.PUT('/api/projects/{project_id}/pasted', { params: { path }, body })),
+      mutationFn: (body: { text: string; extensions?: string[] }) =>
+        unwrap(api.PUT('/api/projects/{project_id}/pasted', { params: { path }, body })),
       onSuccess: refresh,
     }),
     clear: useMutation({

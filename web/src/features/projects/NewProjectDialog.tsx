@@ -35,27 +35,72 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
   const error = asApiError(create.error);
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    const keywords = words.split(/[,\n]/).map((w) => w.trim()).filter(Boolean);
+    const keywords = words
+      .split(/[,\n]/)
+      .map((w) => w.trim())
+      .filter(Boolean);
     create.mutate({ name: name.trim() || titleOf(about), about, keywords }, { onSuccess: onCreated });
   };
   const wordsError = error?.at('brief.keywords', true);
-  const other = error?.problems.filter((p) => p.path !== 'name' && p.path !== 'brief.about' && !p.path.startsWith('brief.keywords')) ?? [];
+  const other =
+    error?.problems.filter(
+      (p) => p.path !== 'name' && p.path !== 'brief.about' && !p.path.startsWith('brief.keywords'),
+    ) ?? [];
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}>
+    <Dialog
+      open={open}
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}>
       <DialogTitle>New project</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 2, pt: 1 }}>
           {error && (error.problems.length === 0 || other.length > 0) && (
             <Alert severity="error">{other.length ? other.map((p) => p.message).join(' ') : error.message}</Alert>
           )}
-          <TextField label="What is it, and for whom? (one sentence)" value={about} inputRef={focusOnMount} multiline minRows={2} onChange={(e) => { setAbout(e.target.value); }} error={Boolean(error?.at('brief.about'))} helperText={error?.at('brief.about') ?? 'Names are taken from the world this sentence speaks of: “A monthly letterpress club for people who still write letters.” You may leave it out.'} />
-          <TextField label="Working title" value={name} onChange={(e) => { setName(e.target.value); }} error={Boolean(error?.at('name'))} helperText={error?.at('name') ?? 'Only to find the project again; the sentence’s first words do as well.'} />
-          <TextField label="Words" value={words} multiline minRows={2} onChange={(e) => { setWords(e.target.value); }} error={Boolean(wordsError)} helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'} />
+          <TextField
+            label="What is it, and for whom? (one sentence)"
+            value={about}
+            inputRef={focusOnMount}
+            multiline
+            minRows={2}
+            onChange={(e) => {
+              setAbout(e.target.value);
+            }}
+            error={Boolean(error?.at('brief.about'))}
+            helperText={
+              error?.at('brief.about') ??
+              'Names are taken from the world this sentence speaks of: “A monthly letterpress club for people who still write letters.” You may leave it out.'
+            }
+          />
+          <TextField
+            label="Working title"
+            value={name}
+            onChange={(e) => {
+              setName(e.target.value);
+            }}
+            error={Boolean(error?.at('name'))}
+            helperText={error?.at('name') ?? 'Only to find the project again; the sentence’s first words do as well.'}
+          />
+          <TextField
+            label="Words"
+            value={words}
+            multiline
+            minRows={2}
+            onChange={(e) => {
+              setWords(e.target.value);
+            }}
+            error={Boolean(wordsError)}
+            helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'}
+          />
         </Stack>
       </DialogContent>
       <DialogActions sx={{ px: 3, pb: 2 }}>
         <Button onClick={onClose}>Cancel</Button>
-        <Button type="submit" variant="contained" disabled={create.isPending}>{create.isPending ? 'Making names…' : 'Make names'}</Button>
+        <Button type="submit" variant="contained" disabled={create.isPending}>
+          {create.isPending ? 'Making names…' : 'Make names'}
+        </Button>
       </DialogActions>
     </Dialog>
   );

@@ -8,14 +8,19 @@ const USUAL_EXTENSIONS = ['com', 'net', 'org'];
 const GLANCE = 15_000;
 
 /** The brief a new project starts with. */
-export const freshBrief = (name: string, about: string, keywords: readonly string[], liked?: Pick<Preferences, 'extensions' | 'weights'>): Brief => ({
+export const freshBrief = (
+  name: string,
+  about: string,
+  keywords: readonly string[],
+  liked?: Pick<Preferences, 'extensions' | 'weights'>,
+): Brief => ({
   name,
   about,
   purpose: 'mix',
   keywords: keywords.map((text) => ({ text, weight: 3, senses: [], drop: [] })),
   avoid: [],
   limits: { letters_min: 4, letters_max: 16, words: 4, hyphens: 0, digits: 0 },
-  extensions: liked?.extensions?.length ? [...liked.extensions] : USUAL_EXTENSIONS,
+  extensions: liked?.extensions.length ? [...liked.extensions] : USUAL_EXTENSIONS,
   places: [],
   making: { off: [], daring: 35, added_max: 8, shapes: [] },
   weights: { ...liked?.weights },
@@ -25,7 +30,10 @@ export const freshBrief = (name: string, about: string, keywords: readonly strin
 });
 
 const LOOK_EVERY = 400;
-const rest = () => new Promise((done) => { setTimeout(done, LOOK_EVERY); });
+const rest = () =>
+  new Promise((done) => {
+    setTimeout(done, LOOK_EVERY);
+  });
 
 /** Follows a project that is made of a file, or copied, until it is there; `tell` hears how far it is, in percent. */
 async function follow(begun: Filing, tell: (done: number) => void): Promise<Project> {
@@ -48,24 +56,61 @@ export function useProjects() {
   const [done, setDone] = useState(0);
   const path = (id: number) => ({ params: { path: { project_id: id } } });
   return {
-    overview: useQuery({ queryKey: keys.overview, queryFn: () => unwrap(api.GET('/api/overview')), refetchInterval: GLANCE }),
+    overview: useQuery({
+      queryKey: keys.overview,
+      queryFn: () => unwrap(api.GET('/api/overview')),
+      refetchInterval: GLANCE,
+    }),
     create: useMutation({
       mutationFn: ({ name, about, keywords }: { name: string; about: string; keywords: readonly string[] }) =>
-        unwrap(api.POST('/api/projects', { body: { name, brief: freshBrief(name, about, keywords, preferences) } })),
+        unwrap(
+          api.POST('/api/projects', {
+            body: { name, brief: freshBrief(name, about, keywords, preferences) },
+          }),
+        ),
       onSuccess: (project) => {
         client.setQueryData(keys.project(project.id), project);
         void refresh();
       },
     }),
     done,
-    copy: useMutation({ mutationFn: async (id: number) => follow(await unwrap(api.POST('/api/projects/{project_id}/duplicate', path(id))), setDone), onSuccess: refresh, onSettled: () => { setDone(0); } }),
-    archive: useMutation({ mutationFn: ({ id, archived }: { id: number; archived: boolean }) => unwrap(api.PUT('/api/projects/{project_id}/archive', { ...path(id), body: { archived } })), onSuccess: refresh }),
-    remove: useMutation({ mutationFn: (id: number) => unwrap(api.DELETE('/api/projects/{project_id}', path(id))), onSuccess: refresh }),
-    restore: useMutation({ mutationFn: (id: number) => unwrap(api.POST('/api/projects/{project_id}/restore', path(id))), onSuccess: refresh }),
-    bring: useMutation({
-      mutationFn: async (file: File) => follow(await unwrap(api.POST('/api/projects/file', { body: {}, bodySerializer: () => file, headers: { 'Content-Type': 'application/json' } })), setDone),
+    copy: useMutation({
+      mutationFn: async (id: number) =>
+        follow(await unwrap(api.POST('/api/projects/{project_id}/duplicate', path(id))), setDone),
       onSuccess: refresh,
-      onSettled: () => { setDone(0); },
+      onSettled: () => {
+        setDone(0);
+      },
+    }),
+    archive: useMutation({
+      mutationFn: ({ id, archived }: { id: number; archived: boolean }) =>
+        unwrap(api.PUT('/api/projects/{project_id}/archive', { ...path(id), body: { archived } })),
+      onSuccess: refresh,
+    }),
+    remove: useMutation({
+      mutationFn: (id: number) => unwrap(api.DELETE('/api/projects/{project_id}', path(id))),
+      onSuccess: refresh,
+    }),
+    restore: useMutation({
+      mutationFn: (id: number) => unwrap(api.POST('/api/projects/{project_id}/restore', path(id))),
+      onSuccess: refresh,
+    }),
+    bring: useMutation({
+      mutationFn: async (file: File) =>
+        follow(
+          await unwrap(
+            api.POST('/api/projects/file', {
+              body: {},
+              bodySerializer: () => file,
+              headers: { 'Content-Type': 'application/json' },
+            }),
+          ),
+          setDone,
+        ),
+      onSuccess: refresh,
+      onSettled: () => {
+        setDone(0);
+      },
     }),
   };
 }

@@ -22,16 +22,32 @@ const SETTLES = 120;
 function Quick({ projectId, label, extensions }: { projectId: number; label: string; extensions: readonly string[] }) {
   const { data, isError } = useQuery({
     queryKey: keys.quick(projectId, label),
-    queryFn: ({ signal }) => unwrap(api.POST('/api/projects/{project_id}/quick', { params: { path: { project_id: projectId } }, body: { label, purpose: 'scan' }, signal })),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST('/api/projects/{project_id}/quick', {
+          params: { path: { project_id: projectId } },
+          body: { label, purpose: 'scan' },
+          signal,
+        }),
+      ),
     staleTime: 60_000,
     retry: false,
   });
   if (isError) return null;
   return (
-    <Box component="span" role="status" aria-label={`Statuses of ${label}`} sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.2 }}>
+    <Box
+      component="span"
+      role="status"
+      aria-label={`Statuses of ${label}`}
+      sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.2 }}>
       {extensions.slice(0, SHOWN_AT_MOST).map((extension) => {
         const cell = data?.find((c) => c.extension === extension);
-        return <Box component="span" key={extension} sx={{ display: 'inline-flex', gap: 0.5 }}>.{extension} <StatusMark status={cell ? cell.status : data ? 'unsure' : 'waiting'} likely={cell?.likely ?? false} /></Box>;
+        return (
+          <Box component="span" key={extension} sx={{ display: 'inline-flex', gap: 0.5 }}>
+            .{extension}{' '}
+            <StatusMark status={cell ? cell.status : data ? 'unsure' : 'waiting'} likely={cell?.likely ?? false} />
+          </Box>
+        );
       })}
     </Box>
   );
@@ -54,15 +70,32 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
     onSelect(name.label);
     setTyped((now) => (now.trim().toLowerCase() === wanted ? '' : now));
   };
-  const shown = graded ? [...new Set([...(graded.typed_extension ? [graded.typed_extension] : []), ...extensions])] : extensions;
+  const shown = graded
+    ? [...new Set([...(graded.typed_extension ? [graded.typed_extension] : []), ...extensions])]
+    : extensions;
   return (
     <TextField
       fullWidth
       label="Try any name"
       value={typed}
       error={Boolean(problem)}
-      helperText={problem ? (problem.problems[0]?.message ?? problem.message) : graded ? <><Quick projectId={projectId} label={graded.typed_extension ? `${graded.label}.${graded.typed_extension}` : graded.label} extensions={shown} />Enter shows why.</> : undefined}
-      onChange={(e) => { setTyped(e.target.value); }}
+      helperText={
+        problem ? (
+          (problem.problems[0]?.message ?? problem.message)
+        ) : graded ? (
+          <>
+            <Quick
+              projectId={projectId}
+              label={graded.typed_extension ? `${graded.label}.${graded.typed_extension}` : graded.label}
+              extensions={shown}
+            />
+            Enter shows why.
+          </>
+        ) : undefined
+      }
+      onChange={(e) => {
+        setTyped(e.target.value);
+      }}
       onKeyDown={(e) => {
         if (e.key === 'Escape') setTyped('');
         if (e.key === 'Enter' && wanted) void choose();
@@ -70,7 +103,13 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
       slotProps={{
         formHelperText: { component: 'div', role: problem ? 'alert' : undefined },
         htmlInput: { spellCheck: false, autoCapitalize: 'none', maxLength: 250 },
-        input: { endAdornment: graded ? <InputAdornment position="end"><strong role="status">{graded.grade === null ? 'no grade' : Math.round(graded.grade)}</strong></InputAdornment> : undefined },
+        input: {
+          endAdornment: graded ? (
+            <InputAdornment position="end">
+              <strong role="status">{graded.grade === null ? 'no grade' : Math.round(graded.grade)}</strong>
+            </InputAdornment>
+          ) : undefined,
+        },
       }}
     />
   );

@@ -35,7 +35,11 @@ export function bestOpen(rungs: readonly Rung[]): { name: string | null; settled
   for (const { names } of rungs) {
     for (const n of names) {
       if (n.status === 'open') return { name: n.full_name, settled: true };
-      if (n.status === '' || n.status === 'waiting' || n.status === 'unsure') return { name: rungs.flatMap((r) => r.names).find((m) => m.status === 'open')?.full_name ?? null, settled: false };
+      if (n.status === '' || n.status === 'waiting' || n.status === 'unsure')
+        return {
+          name: rungs.flatMap((r) => r.names).find((m) => m.status === 'open')?.full_name ?? null,
+          settled: false,
+        };
     }
   }
   return { name: null, settled: true };
@@ -45,31 +49,118 @@ export function bestOpen(rungs: readonly Rung[]): { name: string | null; settled
 export function Ladder({ projectId, label, order, onOrder, checking, onBegin, onSelect }: Props) {
   const { data, error, refetch } = useQuery({
     queryKey: [...keys.fallback(projectId, label), order.join()],
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/names/{label}/fallback', { params: { path: { project_id: projectId, label } } })),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/names/{label}/fallback', {
+          params: { path: { project_id: projectId, label } },
+        }),
+      ),
   });
-  if (error && !data) return <Blank alert title="The ladder could not be made" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
-  if (!data) return <Stack sx={{ gap: 1 }}>{[0, 1, 2].map((i) => <Skeleton key={i} variant="rounded" height={48} />)}</Stack>;
+  if (error && !data)
+    return (
+      <Blank
+        alert
+        title="The ladder could not be made"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    );
+  if (!data)
+    return (
+      <Stack sx={{ gap: 1 }}>
+        {[0, 1, 2].map((i) => (
+          <Skeleton key={i} variant="rounded" height={48} />
+        ))}
+      </Stack>
+    );
   const { name, settled } = bestOpen(data);
   return (
     <>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', gap: 1, mb: 0.5 }}>
         <Typography variant="body2" role="status">
-          {name ? <>{settled ? 'First open: ' : 'Open so far: '}<strong className="serif">{name}</strong></> : settled ? 'None of these is open.' : 'Not known yet: check them.'}
+          {name ? (
+            <>
+              {settled ? 'First open: ' : 'Open so far: '}
+              <strong className="serif">{name}</strong>
+            </>
+          ) : settled ? (
+            'None of these is open.'
+          ) : (
+            'Not known yet: check them.'
+          )}
         </Typography>
-        <Button disabled={checking} onClick={() => { onBegin({ what: 'full_names', full_names: data.flatMap((r) => r.names.map((n) => n.full_name)) }); }}>Check them</Button>
+        <Button
+          disabled={checking}
+          onClick={() => {
+            onBegin({ what: 'full_names', full_names: data.flatMap((r) => r.names.map((n) => n.full_name)) });
+          }}>
+          Check them
+        </Button>
       </Stack>
-      <Box component="ol" aria-label="Fallback order" sx={{ m: 0, p: 0, listStyle: 'none', borderLeft: 2, borderColor: 'wire' }}>
+      <Box
+        component="ol"
+        aria-label="Fallback order"
+        sx={{ m: 0, p: 0, listStyle: 'none', borderLeft: 2, borderColor: 'wire' }}>
         {data.map((rung) => (
           <Box component="li" key={rung.kind} sx={{ pl: 1, py: 0.5, borderTop: 1, borderColor: 'divider' }}>
             <Stack direction="row" sx={{ alignItems: 'center' }}>
-              <Typography variant="caption" color="textSecondary" sx={{ flex: 1 }}>{rung.title}</Typography>
-              <IconButton size="small" aria-label={`Sooner: ${rung.title}`} disabled={order[0] === rung.kind} onClick={() => { onOrder(moved(order, rung.kind, -1)); }} sx={{ p: 0.2 }}><UpIcon sx={{ fontSize: 16 }} /></IconButton>
-              <IconButton size="small" aria-label={`Later: ${rung.title}`} disabled={order.at(-1) === rung.kind} onClick={() => { onOrder(moved(order, rung.kind, 1)); }} sx={{ p: 0.2 }}><DownIcon sx={{ fontSize: 16 }} /></IconButton>
+              <Typography variant="caption" color="textSecondary" sx={{ flex: 1 }}>
+                {rung.title}
+              </Typography>
+              <IconButton
+                size="small"
+                aria-label={`Sooner: ${rung.title}`}
+                disabled={order[0] === rung.kind}
+                onClick={() => {
+                  onOrder(moved(order, rung.kind, -1));
+                }}
+                sx={{ p: 0.2 }}>
+                <UpIcon sx={{ fontSize: 16 }} />
+              </IconButton>
+              <IconButton
+                size="small"
+                aria-label={`Later: ${rung.title}`}
+                disabled={order.at(-1) === rung.kind}
+                onClick={() => {
+                  onOrder(moved(order, rung.kind, 1));
+                }}
+                sx={{ p: 0.2 }}>
+                <DownIcon sx={{ fontSize: 16 }} />
+              </IconButton>
             </Stack>
             {rung.names.map((n) => (
               <Stack direction="row" key={n.full_name} sx={{ justifyContent: 'space-between', gap: 1 }}>
-                <Box component="button" type="button" title={`See why: ${n.label}`} onClick={() => { onSelect(n.label); }} sx={{ border: 0, p: 0, bgcolor: 'transparent', color: 'text.primary', font: 'inherit', cursor: 'pointer', textAlign: 'left', overflowWrap: 'anywhere', fontWeight: n.full_name === name ? 650 : 400 }}>{n.full_name}</Box>
-                <Box component="span" sx={{ fontSize: '0.82rem' }}><StatusMark status={(n.status || 'unasked') as ShownStatus} likely={n.likely} /></Box>
+                <Box
+                  component="button"
+                  type="button"
+                  title={`See why: ${n.label}`}
+                  onClick={() => {
+                    onSelect(n.label);
+                  }}
+                  sx={{
+                    border: 0,
+                    p: 0,
+                    bgcolor: 'transparent',
+                    color: 'text.primary',
+                    font: 'inherit',
+                    cursor: 'pointer',
+                    textAlign: 'left',
+                    overflowWrap: 'anywhere',
+                    fontWeight: n.full_name === name ? 650 : 400,
+                  }}>
+                  {n.full_name}
+                </Box>
+                <Box component="span" sx={{ fontSize: '0.82rem' }}>
+                  <StatusMark status={(n.status || 'unasked') as ShownStatus} likely={n.likely} />
+                </Box>
               </Stack>
             ))}
           </Box>

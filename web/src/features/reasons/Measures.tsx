@@ -22,17 +22,45 @@ export function Measures({ name }: { name: Judged }) {
         <Box component="li" key={measure.name}>
           <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
             <Typography variant="h3" component="h3" sx={{ fontSize: '0.95rem' }}>
-              <MuiLink component={Link} to={`/measures#${measure.name}`} color="inherit" underline="hover" title="How this is worked out">{measureOf(measure.name)?.word ?? measure.name}</MuiLink>
+              <MuiLink
+                component={Link}
+                to={`/measures#${measure.name}`}
+                color="inherit"
+                underline="hover"
+                title="How this is worked out">
+                {measureOf(measure.name)?.word ?? measure.name}
+              </MuiLink>
             </Typography>
-            {measure.score !== null && <Typography variant="caption" color="textSecondary">{Math.round(100 * measure.weight)} % of the grade</Typography>}
-            <Box component="span" sx={{ ml: 'auto', fontWeight: 600 }}>{measure.score === null ? '–' : Math.round(measure.score)}</Box>
+            {measure.score !== null && (
+              <Typography variant="caption" color="textSecondary">
+                {Math.round(100 * measure.weight)} % of the grade
+              </Typography>
+            )}
+            <Box component="span" sx={{ ml: 'auto', fontWeight: 600 }}>
+              {measure.score === null ? '–' : Math.round(measure.score)}
+            </Box>
           </Stack>
           {measure.score !== null && <Bar value={measure.score} width="100%" />}
           <Stack component="ul" sx={{ m: 0, mt: 0.3, p: 0, listStyle: 'none', gap: 0.4 }}>
             {measure.reasons.map((reason) => (
-              <Stack component="li" direction="row" key={`${reason.text}${reason.start}`} sx={{ gap: 1, fontSize: '0.86rem', lineHeight: 1.4 }}>
-                <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}><MarkedLetters text={name.shown} start={reason.start} end={reason.end} />{reason.text}</Box>
-                <Box component="span" sx={{ color: reason.points < 0 ? 'amber' : 'text.secondary', minWidth: 26, textAlign: 'right' }}>{points(reason.points)}</Box>
+              <Stack
+                component="li"
+                direction="row"
+                key={`${reason.text}${reason.start}`}
+                sx={{ gap: 1, fontSize: '0.86rem', lineHeight: 1.4 }}>
+                <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}>
+                  <MarkedLetters text={name.shown} start={reason.start} end={reason.end} />
+                  {reason.text}
+                </Box>
+                <Box
+                  component="span"
+                  sx={{
+                    color: reason.points < 0 ? 'amber' : 'text.secondary',
+                    minWidth: 26,
+                    textAlign: 'right',
+                  }}>
+                  {points(reason.points)}
+                </Box>
               </Stack>
             ))}
           </Stack>

@@ -29,15 +29,50 @@ interface Props {
 function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' | 'onSelect'> & { row: Row }) {
   const cell = row.cells.find((c) => c.extension === first);
   return (
-    <Stack component="li" direction="row" sx={{ alignItems: 'center', gap: 0.8, borderTop: 1, borderColor: 'divider', minHeight: 31 }}>
-      <IconButton size="small" aria-pressed={row.kept} aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`} color={row.kept ? 'secondary' : 'default'} onClick={() => { onKeep(row.label, !row.kept); }} sx={{ p: 0.3 }}>
+    <Stack
+      component="li"
+      direction="row"
+      sx={{ alignItems: 'center', gap: 0.8, borderTop: 1, borderColor: 'divider', minHeight: 31 }}>
+      <IconButton
+        size="small"
+        aria-pressed={row.kept}
+        aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`}
+        color={row.kept ? 'secondary' : 'default'}
+        onClick={() => {
+          onKeep(row.label, !row.kept);
+        }}
+        sx={{ p: 0.3 }}>
         {row.kept ? <TagFilledIcon sx={{ fontSize: 17 }} /> : <TagIcon sx={{ fontSize: 17 }} />}
       </IconButton>
-      <Box component="button" type="button" title={`See why: ${row.label}`} onClick={() => { onSelect(row.label); }} sx={{ flex: 1, minWidth: 0, textAlign: 'left', border: 0, p: 0, bgcolor: 'transparent', color: 'text.primary', cursor: 'pointer', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: '0.98rem' }}>
+      <Box
+        component="button"
+        type="button"
+        title={`See why: ${row.label}`}
+        onClick={() => {
+          onSelect(row.label);
+        }}
+        sx={{
+          flex: 1,
+          minWidth: 0,
+          textAlign: 'left',
+          border: 0,
+          p: 0,
+          bgcolor: 'transparent',
+          color: 'text.primary',
+          cursor: 'pointer',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+          fontSize: '0.98rem',
+        }}>
         <SeamedName label={row.label} starts={row.starts} />
       </Box>
-      <Box component="span" sx={{ fontSize: '0.82rem' }}><StatusMark status={shownStatus(cell)} wordless={!cell} /></Box>
-      <Box component="span" sx={{ fontWeight: 600, minWidth: 24, textAlign: 'right' }}>{Math.round(row.grade)}</Box>
+      <Box component="span" sx={{ fontSize: '0.82rem' }}>
+        <StatusMark status={shownStatus(cell)} wordless={!cell} />
+      </Box>
+      <Box component="span" sx={{ fontWeight: 600, minWidth: 24, textAlign: 'right' }}>
+        {Math.round(row.grade)}
+      </Box>
     </Stack>
   );
 }
@@ -46,20 +81,60 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
 export function NearNames({ projectId, label, first, checking, onKeep, onCheck, onSelect }: Props) {
   const { data, error, refetch } = useQuery({
     queryKey: keys.near(projectId, label),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/names/{label}/near', { params: { path: { project_id: projectId, label } } })),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/names/{label}/near', {
+          params: { path: { project_id: projectId, label } },
+        }),
+      ),
     staleTime: 60_000,
   });
-  if (error && !data) return <Blank alert title="Near names could not be made" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
-  if (!data) return <Stack sx={{ gap: 1 }}>{[0, 1, 2, 3, 4].map((i) => <Skeleton key={i} variant="text" height={26} />)}</Stack>;
-  if (data.total === 0) return <Blank title="Nothing near it">Its letters hold no word to vary. Try a name made of words.</Blank>;
+  if (error && !data)
+    return (
+      <Blank
+        alert
+        title="Near names could not be made"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    );
+  if (!data)
+    return (
+      <Stack sx={{ gap: 1 }}>
+        {[0, 1, 2, 3, 4].map((i) => (
+          <Skeleton key={i} variant="text" height={26} />
+        ))}
+      </Stack>
+    );
+  if (data.total === 0)
+    return <Blank title="Nothing near it">Its letters hold no word to vary. Try a name made of words.</Blank>;
   return (
     <>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', mb: 0.5 }}>
-        <Typography variant="caption" color="textSecondary">{plural(data.total, 'near name')}{first && ` · status in .${first}`}</Typography>
-        <Button disabled={checking} onClick={() => { onCheck(data.rows.slice(0, CHECKED_AT_ONCE).map((r) => r.label)); }}>Check them</Button>
+        <Typography variant="caption" color="textSecondary">
+          {plural(data.total, 'near name')}
+          {first && ` · status in .${first}`}
+        </Typography>
+        <Button
+          disabled={checking}
+          onClick={() => {
+            onCheck(data.rows.slice(0, CHECKED_AT_ONCE).map((r) => r.label));
+          }}>
+          Check them
+        </Button>
       </Stack>
       <Stack component="ul" aria-label="Near names" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {data.rows.map((row) => <Near key={row.label} row={row} first={first} onKeep={onKeep} onSelect={onSelect} />)}
+        {data.rows.map((row) => (
+          <Near key={row.label} row={row} first={first} onKeep={onKeep} onSelect={onSelect} />
+        ))}
       </Stack>
     </>
   );

@@ -8,22 +8,66 @@ import { sampleCell, sampleJudged, sampleRow } from '../../shared/testing/sample
 import { Origin, ReasonsPanel, type View } from './ReasonsPanel';
 
 const cell = (extension: string, fields: Partial<Cell>) => sampleCell({ extension, ...fields });
-const said = (extension: string, source: string, text: string) => ({ extension, source, text, at: new Date().toISOString(), earlier: false, imported: false, address: '', detail: '', registrar: '', holder: '', record: [], statuses: [] });
+const said = (extension: string, source: string, text: string) => ({
+  extension,
+  source,
+  text,
+  at: new Date().toISOString(),
+  earlier: false,
+  imported: false,
+  address: '',
+  detail: '',
+  registrar: '',
+  holder: '',
+  record: [],
+  statuses: [],
+});
 const name = sampleJudged({
   label: 'inkpost',
   grade: 91.4,
   recipes: ['pair', 'tail'],
   parts: [
     { text: 'ink', kind: 'keyword', keyword: 'ink', start: 0, change: null },
-    { text: 'post', kind: 'respell', keyword: 'post', start: 3, change: { code: 'respelt', args: {}, message: 'posst with st for sst' } },
+    {
+      text: 'post',
+      kind: 'respell',
+      keyword: 'post',
+      start: 3,
+      change: { code: 'respelt', args: {}, message: 'posst with st for sst' },
+    },
   ],
   measures: [
-    { name: 'length', score: 100, weight: 0.33, reasons: [{ text: '7 letters.', points: 0, start: 0, end: 7 }] },
-    { name: 'fit', score: null, weight: 0, reasons: [{ text: 'Not graded, because the brief has no words to compare it with.', points: 0, start: 0, end: 7 }] },
-    { name: 'spelling', score: 83, weight: 0.33, reasons: [{ text: '“ink” sounds like “inc”.', points: -17, start: 0, end: 3 }] },
+    {
+      name: 'length',
+      score: 100,
+      weight: 0.33,
+      reasons: [{ text: '7 letters.', points: 0, start: 0, end: 7 }],
+    },
+    {
+      name: 'fit',
+      score: null,
+      weight: 0,
+      reasons: [
+        {
+          text: 'Not graded, because the brief has no words to compare it with.',
+          points: 0,
+          start: 0,
+          end: 7,
+        },
+      ],
+    },
+    {
+      name: 'spelling',
+      score: 83,
+      weight: 0.33,
+      reasons: [{ text: '“ink” sounds like “inc”.', points: -17, start: 0, end: 3 }],
+    },
   ],
   warnings: [{ code: 'homophone', text: '“ink” sounds like “inc”.', start: 0, end: 3 }],
-  misspellings: [{ label: 'incpost', share: 0.436 }, { label: 'inkepost', share: 0.001 }],
+  misspellings: [
+    { label: 'incpost', share: 0.436 },
+    { label: 'inkepost', share: 0.001 },
+  ],
   kept: false,
   cells: [
     cell('com', { status: 'taken', registered: '2004-03-01T00:00:00Z', expires: '2027-03-01T00:00:00Z' }),
@@ -34,25 +78,81 @@ const name = sampleJudged({
   ],
   evidence: [said('com', 'dns', 'Name servers (DNS) know it, so it is registered.')],
 });
-const acts = { onKeep: vi.fn(), onCheck: vi.fn(), onSelect: vi.fn(), onView: vi.fn(), onBegin: vi.fn(), onFallback: vi.fn() };
+const acts = {
+  onKeep: vi.fn(),
+  onCheck: vi.fn(),
+  onSelect: vi.fn(),
+  onView: vi.fn(),
+  onBegin: vi.fn(),
+  onFallback: vi.fn(),
+};
 
 function show(label: string | null = 'inkpost', view: View = 'reasons', status = 200) {
   const near = { total: 1, rows: [sampleRow({ label: 'postink', grade: 84, starts: [0, 4] })] };
-  serve((_method, path) => ({ status, body: path.endsWith('/quick') ? [sampleCell({ extension: 'com', status: 'taken', label: 'quietsky' })] : status >= 400 ? { code: 'problems', message: 'Look again.', problems: [] } : path.endsWith('/near') ? near : /quietsky/.test(path) ? { ...name, label: 'quietsky', typed_extension: path.includes('.ie') ? 'ie' : '' } : name }));
-  renderIn(<ReasonsPanel projectId={7} label={label} extensions={['com', 'net', 'org', 'shop', 'press']} checking={false} fallback={['exact_first', 'exact_next']} view={view} {...acts} />);
+  serve((_method, path) => ({
+    status,
+    body: path.endsWith('/quick')
+      ? [sampleCell({ extension: 'com', status: 'taken', label: 'quietsky' })]
+      : status >= 400
+        ? { code: 'problems', message: 'Look again.', problems: [] }
+        : path.endsWith('/near')
+          ? near
+          : /quietsky/.test(path)
+            ? { ...name, label: 'quietsky', typed_extension: path.includes('.ie') ? 'ie' : '' }
+            : name,
+  }));
+  renderIn(
+    <ReasonsPanel
+      projectId={7}
+      label={label}
+      extensions={['com', 'net', 'org', 'shop', 'press']}
+      checking={false}
+      fallback={['exact_first', 'exact_next']}
+      view={view}
+      {...acts}
+    />,
+  );
 }
 
 describe('ReasonsPanel', () => {
   it('tells once what was done to two parts at once', () => {
-    const change = { code: 'blend', args: { first: 'honey', second: 'yard', letters: 'y' }, message: 'blend of honey and yard, sharing y' };
+    const change = {
+      code: 'blend',
+      args: { first: 'honey', second: 'yard', letters: 'y' },
+      message: 'blend of honey and yard, sharing y',
+    };
     const part = { kind: 'blend', keyword: 'honey', change };
-    renderIn(<Origin name={{ ...name, recipes: ['blend'], parts: [{ ...part, text: 'hone', start: 0 }, { ...part, text: 'yard', keyword: '', start: 4 }] }} />);
-    expect(screen.getByText(/made by blend/)).toHaveTextContent(/^hone \+ yard \(blend of honey and yard, sharing y\) · made by blend$/);
+    renderIn(
+      <Origin
+        name={{
+          ...name,
+          recipes: ['blend'],
+          parts: [
+            { ...part, text: 'hone', start: 0 },
+            { ...part, text: 'yard', keyword: '', start: 4 },
+          ],
+        }}
+      />,
+    );
+    expect(screen.getByText(/made by blend/)).toHaveTextContent(
+      /^hone \+ yard \(blend of honey and yard, sharing y\) · made by blend$/,
+    );
   });
 
   it('tells a form of a word of yours from the word', () => {
     const part = { kind: 'keyword', keyword: 'tuning', change: null };
-    renderIn(<Origin name={{ ...name, recipes: ['pair'], parts: [{ ...part, text: 'piano', keyword: 'piano', start: 0 }, { ...part, text: 'tuner', start: 5 }] }} />);
+    renderIn(
+      <Origin
+        name={{
+          ...name,
+          recipes: ['pair'],
+          parts: [
+            { ...part, text: 'piano', keyword: 'piano', start: 0 },
+            { ...part, text: 'tuner', start: 5 },
+          ],
+        }}
+      />,
+    );
     expect(screen.getByText(/made by pair/)).toHaveTextContent('piano (your word) + tuner (of your word tuning)');
   });
 
@@ -72,14 +172,19 @@ describe('ReasonsPanel', () => {
     show();
     expect(await screen.findByRole('list', { name: 'Warnings' })).toHaveTextContent('“ink” sounds like “inc”.');
     const wrong = within(screen.getByRole('list', { name: 'Likely misspellings' }));
-    expect(wrong.getAllByRole('listitem').map((item) => item.textContent)).toEqual(['incpost44 in 100', 'inkepostunder 1 in 100']);
+    expect(wrong.getAllByRole('listitem').map((item) => item.textContent)).toEqual([
+      'incpost44 in 100',
+      'inkepostunder 1 in 100',
+    ]);
     await userEvent.click(wrong.getByTitle('See why: incpost'));
     expect(acts.onSelect).toHaveBeenCalledWith('incpost');
   });
 
   it('gives each status its evidence, and never calls a failure open or taken', async () => {
     show();
-    const rows = (await within(await screen.findByRole('list', { name: 'Statuses' })).findAllByRole('listitem')).map((row) => row.textContent);
+    const rows = (await within(await screen.findByRole('list', { name: 'Statuses' })).findAllByRole('listitem')).map(
+      (row) => row.textContent,
+    );
     expect(rows[0]).toContain('takenjust nowRegistered Mar 1, 2004. Expires Mar 1, 2027. Who says so');
     expect(rows[2]).toContain('unsurejust nowThe look-up service did not answer in time.');
     expect(rows[2]).not.toMatch(/open|taken/);
@@ -115,8 +220,12 @@ describe('ReasonsPanel', () => {
     expect(await screen.findByText('91')).toBeInTheDocument();
     expect(await screen.findByRole('status', { name: 'Statuses of quietsky' })).toHaveTextContent('.com taken');
     await userEvent.type(screen.getByLabelText('Try any name'), '{Enter}');
-    await waitFor(() => { expect(acts.onSelect).toHaveBeenCalledWith('quietsky'); });
-    await waitFor(() => { expect(screen.getByLabelText('Try any name')).toHaveValue(''); });
+    await waitFor(() => {
+      expect(acts.onSelect).toHaveBeenCalledWith('quietsky');
+    });
+    await waitFor(() => {
+      expect(screen.getByLabelText('Try any name')).toHaveValue('');
+    });
   });
 
   it('takes a full name, and looks it up under its own extension first', async () => {

@@ -39,10 +39,18 @@ interface Props {
 
 export type View = 'reasons' | 'near' | 'fallback';
 
-const KINDS: Record<string, string> = { keyword: 'your word', kin: 'a word of its kin', name: 'the name', place: 'the place', world: 'of your world', small: '' };
+const KINDS: Record<string, string> = {
+  keyword: 'your word',
+  kin: 'a word of its kin',
+  name: 'the name',
+  place: 'the place',
+  world: 'of your world',
+  small: '',
+};
 
 /** One of what a keyword says many of, or who does what it says is done. */
-const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) => (kind === 'keyword' && !keyword.split(' ').includes(text) ? `of your word ${keyword}` : '');
+const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) =>
+  kind === 'keyword' && !keyword.split(' ').includes(text) ? `of your word ${keyword}` : '';
 
 const told = (part: Judged['parts'][number]) => {
   const words = part.change?.message || ofKeyword(part) || (KINDS[part.kind] ?? part.kind);
@@ -57,7 +65,9 @@ export function Origin({ name }: { name: Judged }) {
       {parts.map((part, i) => (
         <Fragment key={part.start}>
           {i > 0 && ' + '}
-          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>{part.text}</Box>
+          <Box component="span" className="serif" sx={{ color: 'text.primary' }}>
+            {part.text}
+          </Box>
           {part.change && part.change.message === parts[i + 1]?.change?.message ? '' : told(part)}
         </Fragment>
       ))}
@@ -66,46 +76,140 @@ export function Origin({ name }: { name: Judged }) {
   );
 }
 
-function About({ name, projectId, extensions, checking, onKeep, onCheck, onBegin, onSelect, view, onView, fallback, onFallback }: Omit<Props, 'label'> & { name: Judged }) {
+function About({
+  name,
+  projectId,
+  extensions,
+  checking,
+  onKeep,
+  onCheck,
+  onBegin,
+  onSelect,
+  view,
+  onView,
+  fallback,
+  onFallback,
+}: Omit<Props, 'label'> & { name: Judged }) {
   const first = extensions[0];
   return (
     <Stack sx={{ gap: 1.8 }}>
       <Box>
         <Stack direction="row" sx={{ alignItems: 'flex-end', justifyContent: 'space-between', gap: 1 }}>
-          <Typography component="h2" sx={{ fontSize: name.shown.length > 15 ? '1.25rem' : '1.7rem', lineHeight: 1.2, overflowWrap: 'anywhere' }}>
-            <SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension || first} />
+          <Typography
+            component="h2"
+            sx={{
+              fontSize: name.shown.length > 15 ? '1.25rem' : '1.7rem',
+              lineHeight: 1.2,
+              overflowWrap: 'anywhere',
+            }}>
+            <SeamedName
+              label={name.label}
+              shown={name.shown}
+              starts={name.parts.map((p) => p.start)}
+              extension={name.extension || first}
+            />
           </Typography>
           <Box sx={{ textAlign: 'right', flex: 'none' }}>
-            <Box component="span" className="serif" sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>{name.grade === null ? '–' : Math.round(name.grade)}</Box>
-            <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1 }}>{name.grade === null ? 'no grade' : 'grade'}</Typography>
+            <Box
+              component="span"
+              className="serif"
+              sx={{ fontSize: '1.7rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1 }}>
+              {name.grade === null ? '–' : Math.round(name.grade)}
+            </Box>
+            <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1 }}>
+              {name.grade === null ? 'no grade' : 'grade'}
+            </Typography>
           </Box>
         </Stack>
         <Origin name={name} />
       </Box>
       <Stack direction="row" sx={{ gap: 1 }}>
-        <Button variant={name.kept ? 'outlined' : 'contained'} color="secondary" startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />} onClick={() => { onKeep(name.label, !name.kept); }}>
+        <Button
+          variant={name.kept ? 'outlined' : 'contained'}
+          color="secondary"
+          startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />}
+          onClick={() => {
+            onKeep(name.label, !name.kept);
+          }}>
           {name.kept ? 'On the shortlist' : 'Keep'}
         </Button>
-        <Button variant="outlined" disabled={checking} sx={{ whiteSpace: 'nowrap' }} onClick={() => { onCheck([name.label]); }}>Check this name</Button>
-        <Button component={Link} to={`/projects/${projectId}/names/${name.label}`} title="Everything about it, on its own page" sx={{ minWidth: 0 }}>More</Button>
+        <Button
+          variant="outlined"
+          disabled={checking}
+          sx={{ whiteSpace: 'nowrap' }}
+          onClick={() => {
+            onCheck([name.label]);
+          }}>
+          Check this name
+        </Button>
+        <Button
+          component={Link}
+          to={`/projects/${projectId}/names/${name.label}`}
+          title="Everything about it, on its own page"
+          sx={{ minWidth: 0 }}>
+          More
+        </Button>
       </Stack>
-      <ToggleButtonGroup exclusive fullWidth size="small" value={view} aria-label="What to see" onChange={(_, next: View | null) => { if (next) onView(next); }}>
-        <ToggleButton value="reasons" sx={{ py: 0.2, textTransform: 'none' }}>Why</ToggleButton>
-        <ToggleButton value="near" sx={{ py: 0.2, textTransform: 'none' }}>Vary</ToggleButton>
-        <ToggleButton value="fallback" title="The best open form of it" sx={{ py: 0.2, textTransform: 'none' }}>If taken</ToggleButton>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        size="small"
+        value={view}
+        aria-label="What to see"
+        onChange={(_, next: View | null) => {
+          if (next) onView(next);
+        }}>
+        <ToggleButton value="reasons" sx={{ py: 0.2, textTransform: 'none' }}>
+          Why
+        </ToggleButton>
+        <ToggleButton value="near" sx={{ py: 0.2, textTransform: 'none' }}>
+          Vary
+        </ToggleButton>
+        <ToggleButton value="fallback" title="The best open form of it" sx={{ py: 0.2, textTransform: 'none' }}>
+          If taken
+        </ToggleButton>
       </ToggleButtonGroup>
       {view === 'fallback' ? (
-        <Box><Ladder projectId={projectId} label={name.label} order={fallback} onOrder={onFallback} checking={checking} onBegin={onBegin} onSelect={onSelect} /></Box>
+        <Box>
+          <Ladder
+            projectId={projectId}
+            label={name.label}
+            order={fallback}
+            onOrder={onFallback}
+            checking={checking}
+            onBegin={onBegin}
+            onSelect={onSelect}
+          />
+        </Box>
       ) : view === 'near' ? (
-        <Box><NearNames projectId={projectId} label={name.label} first={first} checking={checking} onKeep={onKeep} onCheck={onCheck} onSelect={onSelect} /></Box>
+        <Box>
+          <NearNames
+            projectId={projectId}
+            label={name.label}
+            first={first}
+            checking={checking}
+            onKeep={onKeep}
+            onCheck={onCheck}
+            onSelect={onSelect}
+          />
+        </Box>
       ) : (
         <>
           <Warnings name={name} />
           <Measures name={name} />
           <Misspellings name={name} onSelect={onSelect} />
           <Box>
-            <Typography variant="h3" sx={{ mb: 0.5 }}>Where it is open</Typography>
-            <Statuses label={name.label} extensions={extensions} cells={name.cells} evidence={name.evidence} checking={checking} onBegin={onBegin} />
+            <Typography variant="h3" sx={{ mb: 0.5 }}>
+              Where it is open
+            </Typography>
+            <Statuses
+              label={name.label}
+              extensions={extensions}
+              cells={name.cells}
+              evidence={name.evidence}
+              checking={checking}
+              onBegin={onBegin}
+            />
           </Box>
         </>
       )}
@@ -120,11 +224,38 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
   let inside: ReactNode;
   if (label === null) inside = <Blank title="No name chosen">Choose one in the sheet to see why it is there.</Blank>;
   else if (data) inside = <About name={data} {...rest} />;
-  else if (error) inside = <Blank alert title="Nothing is known of this name" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{asApiError(error)?.problems[0]?.message ?? error.message}</Blank>;
-  else inside = <Stack sx={{ gap: 1 }}><Skeleton variant="rounded" height={44} /><Skeleton variant="rounded" height={220} /></Stack>;
+  else if (error)
+    inside = (
+      <Blank
+        alert
+        title="Nothing is known of this name"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {asApiError(error)?.problems[0]?.message ?? error.message}
+      </Blank>
+    );
+  else
+    inside = (
+      <Stack sx={{ gap: 1 }}>
+        <Skeleton variant="rounded" height={44} />
+        <Skeleton variant="rounded" height={220} />
+      </Stack>
+    );
   return (
-    <Box component="aside" aria-label="Reasons" sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
-      <Box sx={{ mb: 1.6 }}><AnyName projectId={projectId} extensions={rest.extensions} onSelect={onSelect} /></Box>
+    <Box
+      component="aside"
+      aria-label="Reasons"
+      sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
+      <Box sx={{ mb: 1.6 }}>
+        <AnyName projectId={projectId} extensions={rest.extensions} onSelect={onSelect} />
+      </Box>
       {inside}
     </Box>
   );

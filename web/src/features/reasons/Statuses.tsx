@@ -20,18 +20,42 @@ function Facts({ cell, earlier }: { cell: Cell; earlier: string | undefined }) {
   if (cell.likely) facts.push('Likely: no source with authority has said so.');
   if (cell.registered) facts.push(`Registered ${formatDay(cell.registered)}.`);
   if (cell.expires) facts.push(`${cell.status === 'dropping' ? 'Expired' : 'Expires'} ${formatDay(cell.expires)}.`);
-  if (cell.status === 'dropping') facts.push(cell.drops_from && cell.drops_to ? `May become open ${formatDay(cell.drops_from)} to ${formatDay(cell.drops_to)}.` : 'When it may become open is not known.');
+  if (cell.status === 'dropping')
+    facts.push(
+      cell.drops_from && cell.drops_to
+        ? `May become open ${formatDay(cell.drops_from)} to ${formatDay(cell.drops_to)}.`
+        : 'When it may become open is not known.',
+    );
   if (cell.holder_asks !== null) facts.push(`Its holder asks ${formatMoney(cell.holder_asks, cell.currency)}.`);
-  else if (cell.first_year !== null && isBuyable(cell.status)) facts.push(`${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`);
-  return <>{facts.join(' ')}{earlier && <> The price is from <Age at={earlier} />.</>}</>;
+  else if (cell.first_year !== null && isBuyable(cell.status))
+    facts.push(
+      `${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`,
+    );
+  return (
+    <>
+      {facts.join(' ')}
+      {earlier && (
+        <>
+          {' '}
+          The price is from <Age at={earlier} />.
+        </>
+      )}
+    </>
+  );
 }
 
 function Said({ evidence }: { evidence: readonly Evidence[] }) {
   return (
     <Box component="ul" sx={{ m: 0, pl: 2 }}>
       {evidence.map((e) => (
-        <li key={`${e.source}${e.at}`} title={[e.address, e.detail, e.statuses.join(', '), formatMoment(e.at)].filter(Boolean).join(' · ')}>
-          {e.imported && 'As a file says: '}{e.text} {e.earlier && 'Said earlier, and not asked again since: what a registry says of it does not tell a price. '}{e.registrar && `Registrar: ${e.registrar}. `}<Age at={e.at} />
+        <li
+          key={`${e.source}${e.at}`}
+          title={[e.address, e.detail, e.statuses.join(', '), formatMoment(e.at)].filter(Boolean).join(' · ')}>
+          {e.imported && 'As a file says: '}
+          {e.text}{' '}
+          {e.earlier && 'Said earlier, and not asked again since: what a registry says of it does not tell a price. '}
+          {e.registrar && `Registrar: ${e.registrar}. `}
+          <Age at={e.at} />
         </li>
       ))}
     </Box>
@@ -63,14 +87,41 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
           return (
             <Box component="li" key={extension} sx={{ py: 0.6, borderTop: 1, borderColor: 'divider' }}>
               <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
-                <Box component="span" sx={{ fontWeight: 600, minWidth: 62 }}>.{extension}</Box>
+                <Box component="span" sx={{ fontWeight: 600, minWidth: 62 }}>
+                  .{extension}
+                </Box>
                 <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} />
-                <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{cell?.asked_at && <Age at={cell.asked_at} />}</Typography>
+                <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>
+                  {cell?.asked_at && <Age at={cell.asked_at} />}
+                </Typography>
               </Stack>
               {cell && (
                 <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.35 }}>
-                  {cell.pending ? 'Asked; the answer has not come yet.' : <Facts cell={cell} earlier={said.find((e) => e.earlier)?.at} />}{' '}
-                  {said.length > 0 && <Box component="button" type="button" aria-expanded={open === extension} onClick={() => { setOpen(open === extension ? null : extension); }} sx={{ border: 0, p: 0, bgcolor: 'transparent', color: 'secondary.main', font: 'inherit', cursor: 'pointer', textDecoration: 'underline' }}>Who says so</Box>}
+                  {cell.pending ? (
+                    'Asked; the answer has not come yet.'
+                  ) : (
+                    <Facts cell={cell} earlier={said.find((e) => e.earlier)?.at} />
+                  )}{' '}
+                  {said.length > 0 && (
+                    <Box
+                      component="button"
+                      type="button"
+                      aria-expanded={open === extension}
+                      onClick={() => {
+                        setOpen(open === extension ? null : extension);
+                      }}
+                      sx={{
+                        border: 0,
+                        p: 0,
+                        bgcolor: 'transparent',
+                        color: 'secondary.main',
+                        font: 'inherit',
+                        cursor: 'pointer',
+                        textDecoration: 'underline',
+                      }}>
+                      Who says so
+                    </Box>
+                  )}
                   {open === extension && <Said evidence={said} />}
                 </Typography>
               )}
@@ -78,10 +129,36 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
           );
         })}
       </Stack>
-      {others.length > 0 && <Button size="small" onClick={() => { setAll(!all); }}>{all ? 'Only my extensions' : `${plural(others.length, 'other extension')}, ${formatCount(free.length)} open`}</Button>}
+      {others.length > 0 && (
+        <Button
+          size="small"
+          onClick={() => {
+            setAll(!all);
+          }}>
+          {all ? 'Only my extensions' : `${plural(others.length, 'other extension')}, ${formatCount(free.length)} open`}
+        </Button>
+      )}
       <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap' }}>
-        <Button size="small" variant="outlined" disabled={checking} title="Ask the registry and a seller too, as one should before paying" onClick={() => { onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' }); }}>As before buying</Button>
-        <Button size="small" variant="outlined" disabled={checking} title="Ask under every extension of the catalogue" onClick={() => { onBegin({ what: 'labels', labels: [label], everywhere: true }); }}>Everywhere</Button>
+        <Button
+          size="small"
+          variant="outlined"
+          disabled={checking}
+          title="Ask the registry and a seller too, as one should before paying"
+          onClick={() => {
+            onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' });
+          }}>
+          As before buying
+        </Button>
+        <Button
+          size="small"
+          variant="outlined"
+          disabled={checking}
+          title="Ask under every extension of the catalogue"
+          onClick={() => {
+            onBegin({ what: 'labels', labels: [label], everywhere: true });
+          }}>
+          Everywhere
+        </Button>
       </Stack>
     </>
   );

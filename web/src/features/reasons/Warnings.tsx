@@ -11,11 +11,30 @@ import { MarkedLetters } from '../../shared/ui/MarkedLetters';
 export function Warnings({ name }: { name: Judged }) {
   if (name.warnings.length === 0) return null;
   return (
-    <Stack component="ul" aria-label="Warnings" sx={{ m: 0, p: 1, gap: 0.6, listStyle: 'none', border: 1, borderColor: 'amber', borderRadius: 1, bgcolor: 'background.paper' }}>
+    <Stack
+      component="ul"
+      aria-label="Warnings"
+      sx={{
+        m: 0,
+        p: 1,
+        gap: 0.6,
+        listStyle: 'none',
+        border: 1,
+        borderColor: 'amber',
+        borderRadius: 1,
+        bgcolor: 'background.paper',
+      }}>
       {name.warnings.map(({ code, text, start, end }) => (
-        <Stack component="li" direction="row" key={`${code}${start}`} sx={{ gap: 0.8, fontSize: '0.86rem', lineHeight: 1.4 }}>
+        <Stack
+          component="li"
+          direction="row"
+          key={`${code}${start}`}
+          sx={{ gap: 0.8, fontSize: '0.86rem', lineHeight: 1.4 }}>
           <CautionIcon sx={{ fontSize: 17, color: 'amber', mt: 0.1 }} />
-          <Box sx={{ minWidth: 0, overflowWrap: 'anywhere' }}><MarkedLetters text={name.shown} start={start} end={end} />{text}</Box>
+          <Box sx={{ minWidth: 0, overflowWrap: 'anywhere' }}>
+            <MarkedLetters text={name.shown} start={start} end={end} />
+            {text}
+          </Box>
         </Stack>
       ))}
     </Stack>
@@ -27,13 +46,48 @@ export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (labe
   if (name.misspellings.length === 0) return null;
   return (
     <Box>
-      <Typography variant="h3" sx={{ mb: 0.2 }}>Heard and written wrong</Typography>
-      <Typography variant="caption" color="textSecondary" component="p">Of 100 people who hear it, how many would write:</Typography>
+      <Typography variant="h3" sx={{ mb: 0.2 }}>
+        Heard and written wrong
+      </Typography>
+      <Typography variant="caption" color="textSecondary" component="p">
+        Of 100 people who hear it, how many would write:
+      </Typography>
       <Stack component="ol" aria-label="Likely misspellings" sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {name.misspellings.slice(0, 6).map(({ label, share: part }) => (
-          <Stack component="li" direction="row" key={label} sx={{ justifyContent: 'space-between', gap: 1, borderTop: 1, borderColor: 'divider', py: 0.2, fontSize: '0.9rem' }}>
-            <Box component="button" type="button" title={`See why: ${label}`} onClick={() => { onSelect(label); }} sx={{ border: 0, p: 0, bgcolor: 'transparent', color: 'text.primary', cursor: 'pointer', textAlign: 'left', font: 'inherit', overflowWrap: 'anywhere' }}><span className="serif">{label}</span></Box>
-            <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>{shareOf(part)}</Box>
+          <Stack
+            component="li"
+            direction="row"
+            key={label}
+            sx={{
+              justifyContent: 'space-between',
+              gap: 1,
+              borderTop: 1,
+              borderColor: 'divider',
+              py: 0.2,
+              fontSize: '0.9rem',
+            }}>
+            <Box
+              component="button"
+              type="button"
+              title={`See why: ${label}`}
+              onClick={() => {
+                onSelect(label);
+              }}
+              sx={{
+                border: 0,
+                p: 0,
+                bgcolor: 'transparent',
+                color: 'text.primary',
+                cursor: 'pointer',
+                textAlign: 'left',
+                font: 'inherit',
+                overflowWrap: 'anywhere',
+              }}>
+              <span className="serif">{label}</span>
+            </Box>
+            <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>
+              {shareOf(part)}
+            </Box>
           </Stack>
         ))}
       </Stack>

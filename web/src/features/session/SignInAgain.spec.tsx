@@ -19,7 +19,9 @@ function show(username: string, answer: Answer = { body: session }) {
 it('goes on as the same person, with everything on the page still there', async () => {
   const { sent, client } = show('edda');
   await userEvent.type(screen.getByLabelText('Password'), 'quiet-ink-post{Enter}');
-  await waitFor(() => { expect(sent().map((a) => a.body)).toEqual([{ username: 'edda', password: 'quiet-ink-post' }]); });
+  await waitFor(() => {
+    expect(sent().map((a) => a.body)).toEqual([{ username: 'edda', password: 'quiet-ink-post' }]);
+  });
   expect(client.getQueryData(keys.session)).toEqual(session);
   expect(client.getQueryData(keys.shortlist(7))).toEqual(['kept']);
 });
@@ -36,7 +38,9 @@ it('asks no password of the demo workspace, and lets one leave', async () => {
   const { sent, onLeave } = show('demo');
   expect(screen.queryByLabelText('Password')).not.toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Go on' }));
-  await waitFor(() => { expect(sent().map((a) => a.path)).toEqual(['/api/session/demo']); });
+  await waitFor(() => {
+    expect(sent().map((a) => a.path)).toEqual(['/api/session/demo']);
+  });
   await userEvent.click(screen.getByRole('button', { name: 'Leave the page' }));
   expect(onLeave).toHaveBeenCalled();
 });

@@ -23,17 +23,35 @@ export function SignInAgain({ username, asDemo, onLeave }: { username: string; a
     else goOn.mutate({ username, password });
   };
   return (
-    <Dialog open slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }} aria-labelledby="again-title">
+    <Dialog
+      open
+      slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}
+      aria-labelledby="again-title">
       <DialogTitle id="again-title">Your session has ended</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 2 }}>
           <Typography>Sign in as {username} to go on. What you typed is still on the page behind this.</Typography>
-          {!asDemo && <TextField type="password" label="Password" value={password} inputRef={focusOnMount} onChange={(e) => { setPassword(e.target.value); }} error={Boolean(failed)} helperText={failed ? (failed.at('password') ?? failed.message) : undefined} slotProps={{ htmlInput: { autoComplete: 'current-password' } }} />}
+          {!asDemo && (
+            <TextField
+              type="password"
+              label="Password"
+              value={password}
+              inputRef={focusOnMount}
+              onChange={(e) => {
+                setPassword(e.target.value);
+              }}
+              error={Boolean(failed)}
+              helperText={failed ? (failed.at('password') ?? failed.message) : undefined}
+              slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
+            />
+          )}
         </Stack>
       </DialogContent>
       <DialogActions>
         <Button onClick={onLeave}>Leave the page</Button>
-        <Button type="submit" variant="contained" disabled={goOn.isPending || demoAgain.isPending}>Go on</Button>
+        <Button type="submit" variant="contained" disabled={goOn.isPending || demoAgain.isPending}>
+          Go on
+        </Button>
       </DialogActions>
     </Dialog>
   );

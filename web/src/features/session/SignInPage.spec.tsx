@@ -10,7 +10,11 @@ it('signs up and tells each problem at its field', async () => {
     { path: 'username', code: 'username_taken', message: 'That name is taken.' },
     { path: 'password', code: 'password', message: 'Too short.' },
   ];
-  const asked = serve((method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : { body: { person: null, demo: false } }));
+  const asked = serve((method) =>
+    method === 'POST'
+      ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } }
+      : { body: { person: null, demo: false } },
+  );
   renderIn(<SignInPage />);
   await userEvent.click(screen.getByRole('button', { name: 'Make an account' }));
   await userEvent.type(screen.getByLabelText('Name'), 'edda');
@@ -19,13 +23,20 @@ it('signs up and tells each problem at its field', async () => {
   expect(await screen.findByText('That name is taken.')).toBeInTheDocument();
   expect(screen.getByText('Too short.')).toBeInTheDocument();
   expect(screen.getByLabelText('Name')).toHaveValue('edda');
-  expect(asked.find((a) => a.method === 'POST')).toMatchObject({ path: '/api/session/sign-up', body: { username: 'edda', password: 'x' } });
+  expect(asked.find((a) => a.method === 'POST')).toMatchObject({
+    path: '/api/session/sign-up',
+    body: { username: 'edda', password: 'x' },
+  });
   expect(screen.queryByRole('button', { name: /demo/ })).not.toBeInTheDocument();
 });
 
 it('enters the demo workspace where there is one', async () => {
-  const asked = serve((method) => ({ body: { person: method === 'POST' ? { username: 'demo' } : null, demo: true } }));
+  const asked = serve((method) => ({
+    body: { person: method === 'POST' ? { username: 'demo' } : null, demo: true },
+  }));
   renderIn(<SignInPage />);
   await userEvent.click(await screen.findByRole('button', { name: 'Enter the demo workspace' }));
-  await waitFor(() => { expect(asked.map((a) => a.path)).toContain('/api/session/demo'); });
+  await waitFor(() => {
+    expect(asked.map((a) => a.path)).toContain('/api/session/demo');
+  });
 });

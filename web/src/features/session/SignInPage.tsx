@@ -35,14 +35,39 @@ export function SignInPage() {
     <Box component="main" sx={{ minHeight: '100%', display: 'grid', placeItems: 'center', p: 3 }}>
       <Stack direction={{ xs: 'column', md: 'row' }} sx={{ gap: { xs: 4, md: 9 }, alignItems: 'center' }}>
         <Box sx={{ maxWidth: 430 }}>
-          <Typography variant="h1" sx={{ fontSize: '2.7rem', color: 'primary.main' }}>Vine Tag</Typography>
+          <Typography variant="h1" sx={{ fontSize: '2.7rem', color: 'primary.main' }}>
+            Vine Tag
+          </Typography>
           <Typography sx={{ fontSize: '1.08rem', mt: 1, mb: 4, color: 'text.secondary' }}>
             Grow names from your own words, see why each is good, and find out which are free, before you pay for any.
           </Typography>
           <Stack direction="row" aria-hidden sx={{ borderTop: 2, borderColor: 'wire', gap: 2.5, pl: 2 }}>
             {EXAMPLES.map((example, i) => (
-              <Box key={example.label} sx={{ mt: `${8 + i * 7}px`, position: 'relative', bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: '4px 4px 14px 14px', px: 2, pt: 2.2, pb: 1.6, '&::before': { content: '""', position: 'absolute', left: '50%', top: `${-(8 + i * 7)}px`, height: `${16 + i * 7}px`, borderLeft: 1, borderColor: 'wire' } }}>
-                <Box component="span" sx={{ fontSize: '1.15rem' }}><SeamedName {...example} /></Box>
+              <Box
+                key={example.label}
+                sx={{
+                  mt: `${8 + i * 7}px`,
+                  position: 'relative',
+                  bgcolor: 'background.paper',
+                  border: 1,
+                  borderColor: 'divider',
+                  borderRadius: '4px 4px 14px 14px',
+                  px: 2,
+                  pt: 2.2,
+                  pb: 1.6,
+                  '&::before': {
+                    content: '""',
+                    position: 'absolute',
+                    left: '50%',
+                    top: `${-(8 + i * 7)}px`,
+                    height: `${16 + i * 7}px`,
+                    borderLeft: 1,
+                    borderColor: 'wire',
+                  },
+                }}>
+                <Box component="span" sx={{ fontSize: '1.15rem' }}>
+                  <SeamedName {...example} />
+                </Box>
               </Box>
             ))}
           </Stack>
@@ -51,19 +76,59 @@ export function SignInPage() {
           <Stack sx={{ gap: 2 }}>
             <Typography variant="h2">{isNew ? 'Make an account' : 'Sign in'}</Typography>
             {error && error.problems.length === 0 && <Alert severity="error">{error.message}</Alert>}
-            <TextField label="Name" value={username} autoComplete="username" inputRef={focusOnMount} onChange={(e) => { setUsername(e.target.value); }} error={Boolean(error?.at('username'))} helperText={error?.at('username')} />
-            <TextField label="Password" type="password" value={password} autoComplete={isNew ? 'new-password' : 'current-password'} onChange={(e) => { setPassword(e.target.value); }} error={Boolean(error?.at('password'))} helperText={error?.at('password') ?? (isNew ? 'At least 8 characters, and not a common one.' : undefined)} />
-            <Button type="submit" variant="contained" size="medium" disabled={action.isPending}>{isNew ? 'Make the account' : 'Sign in'}</Button>
+            <TextField
+              label="Name"
+              value={username}
+              autoComplete="username"
+              inputRef={focusOnMount}
+              onChange={(e) => {
+                setUsername(e.target.value);
+              }}
+              error={Boolean(error?.at('username'))}
+              helperText={error?.at('username')}
+            />
+            <TextField
+              label="Password"
+              type="password"
+              value={password}
+              autoComplete={isNew ? 'new-password' : 'current-password'}
+              onChange={(e) => {
+                setPassword(e.target.value);
+              }}
+              error={Boolean(error?.at('password'))}
+              helperText={error?.at('password') ?? (isNew ? 'At least 8 characters, and not a common one.' : undefined)}
+            />
+            <Button type="submit" variant="contained" size="medium" disabled={action.isPending}>
+              {isNew ? 'Make the account' : 'Sign in'}
+            </Button>
             <Typography variant="body2" color="textSecondary">
               {isNew ? 'You have an account? ' : 'You are new here? '}
-              <Link component="button" type="button" onClick={() => { setNew(!isNew); signIn.reset(); signUp.reset(); }}>
+              <Link
+                component="button"
+                type="button"
+                onClick={() => {
+                  setNew(!isNew);
+                  signIn.reset();
+                  signUp.reset();
+                }}>
                 {isNew ? 'Sign in' : 'Make an account'}
               </Link>
             </Typography>
             {session.data?.demo && (
               <Stack sx={{ borderTop: 1, borderColor: 'divider', pt: 2, gap: 1 }}>
-                <Button variant="outlined" color="secondary" size="medium" onClick={() => { enterDemo.mutate(); }} disabled={enterDemo.isPending}>Enter the demo workspace</Button>
-                <Typography variant="body2" color="textSecondary">Three made-up projects, and a simulated world to check names in.</Typography>
+                <Button
+                  variant="outlined"
+                  color="secondary"
+                  size="medium"
+                  onClick={() => {
+                    enterDemo.mutate();
+                  }}
+                  disabled={enterDemo.isPending}>
+                  Enter the demo workspace
+                </Button>
+                <Typography variant="body2" color="textSecondary">
+                  Three made-up projects, and a simulated world to check names in.
+                </Typography>
               </Stack>
             )}
           </Stack>

@@ -24,10 +24,19 @@ export function useSession() {
   };
   return {
     session,
-    goOn: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })), onSuccess: goOn }),
+    goOn: useMutation({
+      mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })),
+      onSuccess: goOn,
+    }),
     demoAgain: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/demo')), onSuccess: goOn }),
-    signIn: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })), onSuccess: become }),
-    signUp: useMutation({ mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-up', { body })), onSuccess: become }),
+    signIn: useMutation({
+      mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-in', { body })),
+      onSuccess: become,
+    }),
+    signUp: useMutation({
+      mutationFn: (body: Credentials) => unwrap(api.POST('/api/session/sign-up', { body })),
+      onSuccess: become,
+    }),
     enterDemo: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/demo')), onSuccess: become }),
     signOut: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/sign-out')), onSuccess: become }),
   };

@@ -17,28 +17,112 @@ export function AccountFields({ demo }: { demo: boolean }) {
   const [last, setLast] = useState('');
   const refused = asApiError(change.error);
   const kept = asApiError(leave.error);
-  if (demo) return <Typography color="textSecondary">This is the demo workspace: anybody may enter it, and it has no password. Make an account to have projects of your own.</Typography>;
+  if (demo)
+    return (
+      <Typography color="textSecondary">
+        This is the demo workspace: anybody may enter it, and it has no password. Make an account to have projects of
+        your own.
+      </Typography>
+    );
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    change.mutate({ password, new: fresh }, { onSuccess: () => { setPassword(''); setFresh(''); } });
+    change.mutate(
+      { password, new: fresh },
+      {
+        onSuccess: () => {
+          setPassword('');
+          setFresh('');
+        },
+      },
+    );
   };
   return (
     <Stack sx={{ gap: 2, alignItems: 'flex-start' }}>
       <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 1.5, width: 1, maxWidth: 360 }}>
-        <TextField type="password" label="Password now" value={password} onChange={(e) => { setPassword(e.target.value); }} error={Boolean(refused?.at('password'))} helperText={refused?.at('password')} slotProps={{ htmlInput: { autoComplete: 'current-password' } }} />
-        <TextField type="password" label="New password" value={fresh} onChange={(e) => { setFresh(e.target.value); }} error={Boolean(refused?.at('new'))} helperText={refused?.at('new') ?? 'At least 8 characters, and not a common one.'} slotProps={{ htmlInput: { autoComplete: 'new-password' } }} />
+        <TextField
+          type="password"
+          label="Password now"
+          value={password}
+          onChange={(e) => {
+            setPassword(e.target.value);
+          }}
+          error={Boolean(refused?.at('password'))}
+          helperText={refused?.at('password')}
+          slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
+        />
+        <TextField
+          type="password"
+          label="New password"
+          value={fresh}
+          onChange={(e) => {
+            setFresh(e.target.value);
+          }}
+          error={Boolean(refused?.at('new'))}
+          helperText={refused?.at('new') ?? 'At least 8 characters, and not a common one.'}
+          slotProps={{ htmlInput: { autoComplete: 'new-password' } }}
+        />
         {refused && refused.problems.length === 0 && <Alert severity="error">{refused.message}</Alert>}
-        {change.isSuccess && !password && <Alert severity="success">The password is changed. You are signed out everywhere else.</Alert>}
-        <Button type="submit" variant="outlined" disabled={!password || !fresh || change.isPending} sx={{ alignSelf: 'flex-start' }}>Change the password</Button>
+        {change.isSuccess && !password && (
+          <Alert severity="success">The password is changed. You are signed out everywhere else.</Alert>
+        )}
+        <Button
+          type="submit"
+          variant="outlined"
+          disabled={!password || !fresh || change.isPending}
+          sx={{ alignSelf: 'flex-start' }}>
+          Change the password
+        </Button>
       </Stack>
-      <Button variant="outlined" disabled={endAll.isPending} onClick={() => { endAll.mutate(); }}>Sign out everywhere, here too</Button>
-      {!leaving ? <Button color="error" onClick={() => { setLeaving(true); }}>Delete this account…</Button> : (
-        <Stack component="form" noValidate onSubmit={(e) => { e.preventDefault(); leave.mutate(last); }} sx={{ gap: 1.5, width: 1, maxWidth: 360 }}>
-          <Typography>All projects, shortlists and shared links of this account are deleted, and cannot be brought back. Take away as files what you want to keep.</Typography>
-          <TextField type="password" label="Password, to be sure it is you" value={last} onChange={(e) => { setLast(e.target.value); }} error={Boolean(kept)} helperText={kept?.at('password') ?? kept?.message} slotProps={{ htmlInput: { autoComplete: 'current-password' } }} />
+      <Button
+        variant="outlined"
+        disabled={endAll.isPending}
+        onClick={() => {
+          endAll.mutate();
+        }}>
+        Sign out everywhere, here too
+      </Button>
+      {!leaving ? (
+        <Button
+          color="error"
+          onClick={() => {
+            setLeaving(true);
+          }}>
+          Delete this account…
+        </Button>
+      ) : (
+        <Stack
+          component="form"
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            leave.mutate(last);
+          }}
+          sx={{ gap: 1.5, width: 1, maxWidth: 360 }}>
+          <Typography>
+            All projects, shortlists and shared links of this account are deleted, and cannot be brought back. Take away
+            as files what you want to keep.
+          </Typography>
+          <TextField
+            type="password"
+            label="Password, to be sure it is you"
+            value={last}
+            onChange={(e) => {
+              setLast(e.target.value);
+            }}
+            error={Boolean(kept)}
+            helperText={kept?.at('password') ?? kept?.message}
+            slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
+          />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <Button onClick={() => { setLeaving(false); }}>Keep the account</Button>
-            <Button type="submit" variant="contained" color="error" disabled={!last || leave.isPending}>Delete it for good</Button>
+            <Button
+              onClick={() => {
+                setLeaving(false);
+              }}>
+              Keep the account
+            </Button>
+            <Button type="submit" variant="contained" color="error" disabled={!last || leave.isPending}>
+              Delete it for good
+            </Button>
           </Stack>
         </Stack>
       )}

@@ -21,15 +21,36 @@ import { sessionQuery } from '../../shared/lib/queries';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { AccountFields } from './AccountFields';
 
-const THEMES = [['system', 'as the system'], ['light', 'light paper'], ['dark', 'dark paper']] as const;
+const THEMES = [
+  ['system', 'as the system'],
+  ['light', 'light paper'],
+  ['dark', 'dark paper'],
+] as const;
 const DENSITIES = ['dense', 'usual', 'roomy'] as const;
-const LOCALES: readonly (readonly [Preferences['locale'], string])[] = [['en', 'English'], ['en-GB', 'English, United Kingdom'], ['en-IE', 'English, Ireland'], ['de', 'German'], ['fr', 'French'], ['es', 'Spanish'], ['sv', 'Swedish'], ['nl', 'Dutch'], ['pt', 'Portuguese']];
+const LOCALES: readonly (readonly [Preferences['locale'], string])[] = [
+  ['en', 'English'],
+  ['en-GB', 'English, United Kingdom'],
+  ['en-IE', 'English, Ireland'],
+  ['de', 'German'],
+  ['fr', 'French'],
+  ['es', 'Spanish'],
+  ['sv', 'Swedish'],
+  ['nl', 'Dutch'],
+  ['pt', 'Portuguese'],
+];
 const CURRENCIES: readonly Preferences['currency'][] = ['', 'EUR', 'USD', 'GBP', 'SEK', 'CHF', 'CAD', 'AUD', 'NZD'];
 const MIDDLE = 5;
 const SAMPLE = '2026-11-25T14:30:00Z';
 
 function Section({ title, children }: { title: string; children: ReactNode }) {
-  return <Box component="section" aria-label={title} sx={{ mb: 3 }}><Typography variant="h2" sx={{ mb: 1 }}>{title}</Typography>{children}</Box>;
+  return (
+    <Box component="section" aria-label={title} sx={{ mb: 3 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        {title}
+      </Typography>
+      {children}
+    </Box>
+  );
 }
 
 /** How the person likes things; kept as it is changed. */
@@ -39,53 +60,177 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
   const failed = asApiError(error);
   const [rate, setRate] = useState<string | null>(null);
   if (!mine) return null;
-  const own = Object.keys(mine.weights ?? {}).length > 0;
+  const own = Object.keys(mine.weights).length > 0;
   return (
     <Box component="main" sx={{ maxWidth: 720, mx: 'auto', px: 2, py: 3 }}>
       <Typography variant="h1">Settings</Typography>
-      <Typography color="textSecondary" role="status" sx={{ mb: 2 }}>{saving ? 'saving…' : 'Kept as you change them.'}</Typography>
-      {failed && <Alert severity="error" sx={{ mb: 2 }}>{failed.problems[0]?.message ?? failed.message}</Alert>}
+      <Typography color="textSecondary" role="status" sx={{ mb: 2 }}>
+        {saving ? 'saving…' : 'Kept as you change them.'}
+      </Typography>
+      {failed && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {failed.problems[0]?.message ?? failed.message}
+        </Alert>
+      )}
       <Section title="Looks">
         <Stack sx={{ gap: 1.5, alignItems: 'flex-start' }}>
-          <ToggleButtonGroup exclusive size="small" value={mine.theme} aria-label="Paper" onChange={(_, theme: Preferences['theme'] | null) => { if (theme) keep({ theme }); }}>
-            {THEMES.map(([value, word]) => <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.5 }}>{word}</ToggleButton>)}
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={mine.theme}
+            aria-label="Paper"
+            onChange={(_, theme: Preferences['theme'] | null) => {
+              if (theme) keep({ theme });
+            }}>
+            {THEMES.map(([value, word]) => (
+              <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.5 }}>
+                {word}
+              </ToggleButton>
+            ))}
           </ToggleButtonGroup>
-          <ToggleButtonGroup exclusive size="small" value={mine.density} aria-label="Rows of the sheet" onChange={(_, density: Preferences['density'] | null) => { if (density) keep({ density }); }}>
-            {DENSITIES.map((value) => <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.5 }}>{value} rows</ToggleButton>)}
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={mine.density}
+            aria-label="Rows of the sheet"
+            onChange={(_, density: Preferences['density'] | null) => {
+              if (density) keep({ density });
+            }}>
+            {DENSITIES.map((value) => (
+              <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.5 }}>
+                {value} rows
+              </ToggleButton>
+            ))}
           </ToggleButtonGroup>
         </Stack>
       </Section>
       <Section title="Numbers, dates and prices">
         <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
-          <TextField select label="Written as in" value={mine.locale} onChange={(e) => { keep({ locale: e.target.value as Preferences['locale'] }); }} sx={{ width: 230 }}>
-            {LOCALES.map(([value, word]) => <MenuItem key={value} value={value}>{word}</MenuItem>)}
+          <TextField
+            select
+            label="Written as in"
+            value={mine.locale}
+            onChange={(e) => {
+              keep({ locale: e.target.value as Preferences['locale'] });
+            }}
+            sx={{ width: 230 }}>
+            {LOCALES.map(([value, word]) => (
+              <MenuItem key={value} value={value}>
+                {word}
+              </MenuItem>
+            ))}
           </TextField>
-          <TextField select label="Prices in" value={mine.currency} onChange={(e) => { keep({ currency: e.target.value as Preferences['currency'] }); }} sx={{ width: 170 }} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
-            {CURRENCIES.map((value) => <MenuItem key={value} value={value}>{value || 'as quoted'}</MenuItem>)}
+          <TextField
+            select
+            label="Prices in"
+            value={mine.currency}
+            onChange={(e) => {
+              keep({ currency: e.target.value as Preferences['currency'] });
+            }}
+            sx={{ width: 170 }}
+            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
+            {CURRENCIES.map((value) => (
+              <MenuItem key={value} value={value}>
+                {value || 'as quoted'}
+              </MenuItem>
+            ))}
           </TextField>
           {mine.currency && mine.currency !== 'EUR' && (
-            <TextField label={`One euro is, in ${mine.currency}`} value={rate ?? mine.rate ?? ''} onChange={(e) => { setRate(e.target.value); }} onBlur={() => { if (rate !== null) keep({ rate: rate.trim() === '' ? null : Number(rate.replace(',', '.')) }); setRate(null); }} helperText="By your own reckoning: no rate is looked up." sx={{ width: 220 }} slotProps={{ htmlInput: { inputMode: 'decimal' } }} />
+            <TextField
+              label={`One euro is, in ${mine.currency}`}
+              value={rate ?? mine.rate ?? ''}
+              onChange={(e) => {
+                setRate(e.target.value);
+              }}
+              onBlur={() => {
+                if (rate !== null) keep({ rate: rate.trim() === '' ? null : Number(rate.replace(',', '.')) });
+                setRate(null);
+              }}
+              helperText="By your own reckoning: no rate is looked up."
+              sx={{ width: 220 }}
+              slotProps={{ htmlInput: { inputMode: 'decimal' } }}
+            />
           )}
         </Stack>
-        <Typography color="textSecondary" sx={{ mt: 1 }}>{formatCount(12_345)} names · {formatMoment(SAMPLE)} · {formatMoney(12.5, 'EUR')}</Typography>
+        <Typography color="textSecondary" sx={{ mt: 1 }}>
+          {formatCount(12_345)} names · {formatMoment(SAMPLE)} · {formatMoney(12.5, 'EUR')}
+        </Typography>
       </Section>
       <Section title="What new projects begin with">
-        <ChipsField label="Extensions, in your order" show={(e) => `.${e}`} options={extensions} value={mine.extensions ?? []} onChange={(next) => { keep({ extensions: next }); }} error={failed?.at('extensions', true)} help="None: .com, .net and .org." />
-        <FormControlLabel sx={{ mt: 1 }} control={<Checkbox checked={own} onChange={(e) => { keep({ weights: e.target.checked ? Object.fromEntries(measures().map((m) => [m.name, MIDDLE])) : {} }); }} />} label="Weights of my own, instead of those of the purpose" />
-        {own && measures().map(({ name, word }) => (
-          <Stack key={name} direction="row" sx={{ alignItems: 'center', gap: 2, maxWidth: 420 }}>
-            <Box component="span" sx={{ width: 110 }}>{word}</Box>
-            <Slider size="small" color="secondary" min={0} max={10} defaultValue={mine.weights?.[name] ?? 0} aria-label={`Weight of ${word}`} onChangeCommitted={(_, v) => { keep({ weights: { ...mine.weights, [name]: v } }); }} />
-          </Stack>
-        ))}
+        <ChipsField
+          label="Extensions, in your order"
+          show={(e) => `.${e}`}
+          options={extensions}
+          value={mine.extensions}
+          onChange={(next) => {
+            keep({ extensions: next });
+          }}
+          error={failed?.at('extensions', true)}
+          help="None: .com, .net and .org."
+        />
+        <FormControlLabel
+          sx={{ mt: 1 }}
+          control={
+            <Checkbox
+              checked={own}
+              onChange={(e) => {
+                keep({
+                  weights: e.target.checked ? Object.fromEntries(measures().map((m) => [m.name, MIDDLE])) : {},
+                });
+              }}
+            />
+          }
+          label="Weights of my own, instead of those of the purpose"
+        />
+        {own &&
+          measures().map(({ name, word }) => (
+            <Stack key={name} direction="row" sx={{ alignItems: 'center', gap: 2, maxWidth: 420 }}>
+              <Box component="span" sx={{ width: 110 }}>
+                {word}
+              </Box>
+              <Slider
+                size="small"
+                color="secondary"
+                min={0}
+                max={10}
+                defaultValue={mine.weights[name] ?? 0}
+                aria-label={`Weight of ${word}`}
+                onChangeCommitted={(_, v) => {
+                  keep({ weights: { ...mine.weights, [name]: v } });
+                }}
+              />
+            </Stack>
+          ))}
       </Section>
       <Section title="Keys">
-        <FormControlLabel control={<Checkbox checked={mine.letter_keys} onChange={(e) => { keep({ letter_keys: e.target.checked }); }} />} label="Keys of one letter do something at the bench and where names are read" />
-        <Typography color="textSecondary">Switch them off where you speak to the computer, or a slip of the hand does too much. Arrows, Enter, Escape and keys with ctrl stay.</Typography>
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={mine.letter_keys}
+              onChange={(e) => {
+                keep({ letter_keys: e.target.checked });
+              }}
+            />
+          }
+          label="Keys of one letter do something at the bench and where names are read"
+        />
+        <Typography color="textSecondary">
+          Switch them off where you speak to the computer, or a slip of the hand does too much. Arrows, Enter, Escape
+          and keys with ctrl stay.
+        </Typography>
       </Section>
-      <Section title="Account"><AccountFields demo={demo} /></Section>
+      <Section title="Account">
+        <AccountFields demo={demo} />
+      </Section>
       <Section title="The tour">
-        <Button variant="outlined" disabled={!mine.toured} onClick={() => { keep({ toured: false }); }}>Show it again at the bench</Button>
+        <Button
+          variant="outlined"
+          disabled={!mine.toured}
+          onClick={() => {
+            keep({ toured: false });
+          }}>
+          Show it again at the bench
+        </Button>
       </Section>
     </Box>
   );

@@ -13,9 +13,14 @@ export function useAccount() {
   return {
     change: useMutation({
       mutationFn: (body: { password: string; new: string }) => unwrap(api.POST('/api/session/password', { body })),
-      onSuccess: (session) => { client.setQueryData(keys.session, session); },
+      onSuccess: (session) => {
+        client.setQueryData(keys.session, session);
+      },
     }),
     endAll: useMutation({ mutationFn: () => unwrap(api.POST('/api/session/end-all')), onSuccess: out }),
-    leave: useMutation({ mutationFn: (password: string) => unwrap(api.POST('/api/session/leave', { body: { password } })), onSuccess: out }),
+    leave: useMutation({
+      mutationFn: (password: string) => unwrap(api.POST('/api/session/leave', { body: { password } })),
+      onSuccess: out,
+    }),
   };
 }

@@ -8,40 +8,100 @@ import { Age } from '../../shared/ui/Age';
 import { Blank } from '../../shared/ui/Blank';
 import { useResults } from './useShares';
 
-const share = (part: number, whole: number): string => (whole ? `${Math.round((100 * part) / whole)} % of ${whole}` : 'nobody yet');
+const share = (part: number, whole: number): string =>
+  whole ? `${Math.round((100 * part) / whole)} % of ${whole}` : 'nobody yet';
 
 function Wrong({ outcome }: { outcome: Outcome }) {
-  const wrong = Object.entries(outcome.wrong).sort((a, b) => b[1] - a[1]).slice(0, 4);
-  return wrong.length ? <Typography variant="caption" color="textSecondary" component="div">wrote {wrong.map(([word, n]) => (n > 1 ? `${word} (${n})` : word)).join(', ')}</Typography> : null;
+  const wrong = Object.entries(outcome.wrong)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 4);
+  return wrong.length ? (
+    <Typography variant="caption" color="textSecondary" component="div">
+      wrote {wrong.map(([word, n]) => (n > 1 ? `${word} (${n})` : word)).join(', ')}
+    </Typography>
+  ) : null;
 }
 
 /** Votes, what was heard and remembered, and comments, name by name. */
 export function Results({ projectId, shareId }: { projectId: number; shareId: number }) {
   const { data, error } = useResults(projectId, shareId);
   const failed = asApiError(error);
-  if (failed && !data) return <Blank alert title="The answers could not be loaded">{failed.message}</Blank>;
+  if (failed && !data)
+    return (
+      <Blank alert title="The answers could not be loaded">
+        {failed.message}
+      </Blank>
+    );
   if (!data) return <LinearProgress aria-label="Loading the answers" />;
   const best = [...data.outcomes].sort((a, b) => b.liked - b.disliked - (a.liked - a.disliked));
-  const cell = { p: 1, borderTop: 1, borderColor: 'divider', textAlign: 'left', verticalAlign: 'top' } as const;
+  const cell = {
+    p: 1,
+    borderTop: 1,
+    borderColor: 'divider',
+    textAlign: 'left',
+    verticalAlign: 'top',
+  } as const;
   return (
     <Box>
-      <Typography color="textSecondary" role="status" sx={{ mb: 1 }}>{plural(data.people, 'person', 'people')} opened the link.</Typography>
+      <Typography color="textSecondary" role="status" sx={{ mb: 1 }}>
+        {plural(data.people, 'person', 'people')} opened the link.
+      </Typography>
       <Box sx={{ overflowX: 'auto' }}>
-        <Box component="table" aria-label={`Answers to ${data.share.title}`} sx={{ borderCollapse: 'collapse', width: '100%', minWidth: 620 }}>
-          <thead><tr>{['Name', 'For', 'Against', 'No matter', 'Heard and written right', 'Computed spelling', 'Remembered'].map((h) => <Box component="th" scope="col" key={h} sx={{ ...cell, borderTop: 0, color: 'text.secondary', fontWeight: 600 }}>{h}</Box>)}</tr></thead>
+        <Box
+          component="table"
+          aria-label={`Answers to ${data.share.title}`}
+          sx={{ borderCollapse: 'collapse', width: '100%', minWidth: 620 }}>
+          <thead>
+            <tr>
+              {[
+                'Name',
+                'For',
+                'Against',
+                'No matter',
+                'Heard and written right',
+                'Computed spelling',
+                'Remembered',
+              ].map((h) => (
+                <Box
+                  component="th"
+                  scope="col"
+                  key={h}
+                  sx={{ ...cell, borderTop: 0, color: 'text.secondary', fontWeight: 600 }}>
+                  {h}
+                </Box>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {best.map((o) => (
               <tr key={o.label}>
                 <Box component="th" scope="row" sx={{ ...cell, fontWeight: 400 }}>
                   <span className="serif">{o.shown_as}</span>
-                  {o.comments.map((c) => <Typography key={c.id} variant="body2" color="textSecondary" sx={{ maxWidth: 340 }}>“{c.text}” {c.first_name || 'someone'}, <Age at={c.said_at} /></Typography>)}
+                  {o.comments.map((c) => (
+                    <Typography key={c.id} variant="body2" color="textSecondary" sx={{ maxWidth: 340 }}>
+                      “{c.text}” {c.first_name || 'someone'}, <Age at={c.said_at} />
+                    </Typography>
+                  ))}
                 </Box>
-                <Box component="td" sx={cell}>{o.liked}</Box>
-                <Box component="td" sx={cell}>{o.disliked}</Box>
-                <Box component="td" sx={cell}>{o.neutral}</Box>
-                <Box component="td" sx={cell}>{share(o.right, o.heard)}<Wrong outcome={o} /></Box>
-                <Box component="td" sx={cell}>{o.spelling === null ? 'not graded' : Math.round(o.spelling)}</Box>
-                <Box component="td" sx={cell}>{share(o.remembered, o.shown)}</Box>
+                <Box component="td" sx={cell}>
+                  {o.liked}
+                </Box>
+                <Box component="td" sx={cell}>
+                  {o.disliked}
+                </Box>
+                <Box component="td" sx={cell}>
+                  {o.neutral}
+                </Box>
+                <Box component="td" sx={cell}>
+                  {share(o.right, o.heard)}
+                  <Wrong outcome={o} />
+                </Box>
+                <Box component="td" sx={cell}>
+                  {o.spelling === null ? 'not graded' : Math.round(o.spelling)}
+                </Box>
+                <Box component="td" sx={cell}>
+                  {share(o.remembered, o.shown)}
+                </Box>
               </tr>
             ))}
           </tbody>

@@ -24,66 +24,212 @@ const isoDay = (moment: Date): string => moment.toISOString().slice(0, 10);
 
 type Shares = ReturnType<typeof useShares>;
 
-function MakeLink({ kept, make, project }: { kept: readonly { label: string; shown: string }[]; make: Shares['make']; project: string }) {
+function MakeLink({
+  kept,
+  make,
+  project,
+}: {
+  kept: readonly { label: string; shown: string }[];
+  make: Shares['make'];
+  project: string;
+}) {
   const [title, setTitle] = useState(`Names for ${project}`);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set(kept.slice(0, FIRST).map((k) => k.label)));
   const [end, setEnd] = useState(() => isoDay(new Date(Date.now() + USUAL_DAYS * DAY)));
   const failed = asApiError(make.error);
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    make.mutate({ title, labels: kept.filter((k) => chosen.has(k.label)).map((k) => k.label), ends_at: `${end}T23:59:00Z` });
+    make.mutate({
+      title,
+      labels: kept.filter((k) => chosen.has(k.label)).map((k) => k.label),
+      ends_at: `${end}T23:59:00Z`,
+    });
   };
   return (
-    <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 1.5, bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: 1, p: 2 }}>
+    <Stack
+      component="form"
+      noValidate
+      onSubmit={submit}
+      sx={{ gap: 1.5, bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: 1, p: 2 }}>
       <Typography variant="h2">A new link</Typography>
       {failed && failed.problems.length === 0 && <Alert severity="error">{failed.message}</Alert>}
-      <TextField label="What people see above the names" value={title} onChange={(e) => { setTitle(e.target.value); }} error={Boolean(failed?.at('title'))} helperText={failed?.at('title')} />
+      <TextField
+        label="What people see above the names"
+        value={title}
+        onChange={(e) => {
+          setTitle(e.target.value);
+        }}
+        error={Boolean(failed?.at('title'))}
+        helperText={failed?.at('title')}
+      />
       <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
-        <Typography component="legend" variant="body2" color={failed?.at('labels', true) ? 'error' : 'textSecondary'}>{failed?.at('labels', true) ?? `${plural(chosen.size, 'name')} of ${kept.length} shown to them`}</Typography>
+        <Typography component="legend" variant="body2" color={failed?.at('labels', true) ? 'error' : 'textSecondary'}>
+          {failed?.at('labels', true) ?? `${plural(chosen.size, 'name')} of ${kept.length} shown to them`}
+        </Typography>
         <Stack direction="row" sx={{ flexWrap: 'wrap', columnGap: 1, maxHeight: 220, overflowY: 'auto' }}>
           {kept.map((k) => (
-            <FormControlLabel key={k.label} sx={{ mr: 1 }} label={<span className="serif">{k.shown}</span>} control={<Checkbox size="small" checked={chosen.has(k.label)} onChange={() => {
-              const next = new Set(chosen);
-              if (!next.delete(k.label)) next.add(k.label);
-              setChosen(next);
-            }} />} />
+            <FormControlLabel
+              key={k.label}
+              sx={{ mr: 1 }}
+              label={<span className="serif">{k.shown}</span>}
+              control={
+                <Checkbox
+                  size="small"
+                  checked={chosen.has(k.label)}
+                  onChange={() => {
+                    const next = new Set(chosen);
+                    if (!next.delete(k.label)) next.add(k.label);
+                    setChosen(next);
+                  }}
+                />
+              }
+            />
           ))}
         </Stack>
       </Box>
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'flex-start' }}>
-        <TextField type="date" label="Ends on" value={end} onChange={(e) => { setEnd(e.target.value); }} error={Boolean(failed?.at('ends_at'))} helperText={failed?.at('ends_at')} slotProps={{ inputLabel: { shrink: true } }} />
-        <Button type="submit" variant="contained" disabled={make.isPending} sx={{ minHeight: 38 }}>Make the link</Button>
+        <TextField
+          type="date"
+          label="Ends on"
+          value={end}
+          onChange={(e) => {
+            setEnd(e.target.value);
+          }}
+          error={Boolean(failed?.at('ends_at'))}
+          helperText={failed?.at('ends_at')}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
+        <Button type="submit" variant="contained" disabled={make.isPending} sx={{ minHeight: 38 }}>
+          Make the link
+        </Button>
       </Stack>
-      <Typography variant="caption" color="textSecondary">Whoever has the link sees these names, each with the first of your extensions not known to be taken, and what others said, and nothing else of yours. They need no account; they may give a first name.</Typography>
+      <Typography variant="caption" color="textSecondary">
+        Whoever has the link sees these names, each with the first of your extensions not known to be taken, and what
+        others said, and nothing else of yours. They need no account; they may give a first name.
+      </Typography>
     </Stack>
   );
 }
 
-function OneLink({ share, projectId, revoke, remove }: { share: Share; projectId: number; revoke: Shares['revoke']; remove: Shares['remove'] }) {
+function OneLink({
+  share,
+  projectId,
+  revoke,
+  remove,
+}: {
+  share: Share;
+  projectId: number;
+  revoke: Shares['revoke'];
+  remove: Shares['remove'];
+}) {
   const notify = useNotify();
   const [open, setOpen] = useState(false);
   const [sure, setSure] = useState(false);
   const address = `${window.location.origin}/s/${share.token}`;
-  const copy = () => { navigator.clipboard.writeText(address).then(() => { notify('The link was copied.'); }, () => { notify('Copying was not allowed. Mark the link and copy it.'); }); };
-  const told = { open: `open until ${formatDay(share.ends_at)}`, ended: `ended ${formatDay(share.ends_at)}`, revoked: 'closed by you' }[share.state];
+  const copy = () => {
+    navigator.clipboard.writeText(address).then(
+      () => {
+        notify('The link was copied.');
+      },
+      () => {
+        notify('Copying was not allowed. Mark the link and copy it.');
+      },
+    );
+  };
+  const told = {
+    open: `open until ${formatDay(share.ends_at)}`,
+    ended: `ended ${formatDay(share.ends_at)}`,
+    revoked: 'closed by you',
+  }[share.state];
   return (
-    <Box component="li" sx={{ bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderLeft: 5, borderLeftColor: share.state === 'open' ? 'secondary.main' : 'divider', borderRadius: 1, p: 2 }}>
+    <Box
+      component="li"
+      sx={{
+        bgcolor: 'background.paper',
+        border: 1,
+        borderColor: 'divider',
+        borderLeft: 5,
+        borderLeftColor: share.state === 'open' ? 'secondary.main' : 'divider',
+        borderRadius: 1,
+        p: 2,
+      }}>
       <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 1, flexWrap: 'wrap' }}>
-        <Typography variant="h3" component="h2">{share.title}</Typography>
-        <Typography color="textSecondary">{plural(share.labels.length, 'name')} · {plural(share.people, 'person', 'people')} · {told}</Typography>
+        <Typography variant="h3" component="h2">
+          {share.title}
+        </Typography>
+        <Typography color="textSecondary">
+          {plural(share.labels.length, 'name')} · {plural(share.people, 'person', 'people')} · {told}
+        </Typography>
       </Stack>
-      <TextField fullWidth value={address} onFocus={(e) => { e.target.select(); }} sx={{ my: 1 }} slotProps={{ htmlInput: { readOnly: true, 'aria-label': `Link of ${share.title}` } }} />
+      <TextField
+        fullWidth
+        value={address}
+        onFocus={(e) => {
+          e.target.select();
+        }}
+        sx={{ my: 1 }}
+        slotProps={{ htmlInput: { readOnly: true, 'aria-label': `Link of ${share.title}` } }}
+      />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-        <Button variant="contained" onClick={copy} disabled={share.state !== 'open'}>Copy the link</Button>
-        <Button variant="outlined" aria-expanded={open} onClick={() => { setOpen(!open); }}>{open ? 'Hide the answers' : 'See the answers'}</Button>
-        {share.state === 'revoked'
-          ? <Button variant="outlined" onClick={() => { revoke.mutate({ id: share.id, revoked: false }); }}>Open it again</Button>
-          : <Button variant="outlined" disabled={share.state === 'ended'} onClick={() => { revoke.mutate({ id: share.id, revoked: true }); }}>Close the link</Button>}
-        {sure
-          ? <><Button color="error" onClick={() => { remove.mutate(share.id); }}>Delete it with all answers</Button><Button onClick={() => { setSure(false); }}>Leave it</Button></>
-          : <Button onClick={() => { setSure(true); }}>Delete</Button>}
+        <Button variant="contained" onClick={copy} disabled={share.state !== 'open'}>
+          Copy the link
+        </Button>
+        <Button
+          variant="outlined"
+          aria-expanded={open}
+          onClick={() => {
+            setOpen(!open);
+          }}>
+          {open ? 'Hide the answers' : 'See the answers'}
+        </Button>
+        {share.state === 'revoked' ? (
+          <Button
+            variant="outlined"
+            onClick={() => {
+              revoke.mutate({ id: share.id, revoked: false });
+            }}>
+            Open it again
+          </Button>
+        ) : (
+          <Button
+            variant="outlined"
+            disabled={share.state === 'ended'}
+            onClick={() => {
+              revoke.mutate({ id: share.id, revoked: true });
+            }}>
+            Close the link
+          </Button>
+        )}
+        {sure ? (
+          <>
+            <Button
+              color="error"
+              onClick={() => {
+                remove.mutate(share.id);
+              }}>
+              Delete it with all answers
+            </Button>
+            <Button
+              onClick={() => {
+                setSure(false);
+              }}>
+              Leave it
+            </Button>
+          </>
+        ) : (
+          <Button
+            onClick={() => {
+              setSure(true);
+            }}>
+            Delete
+          </Button>
+        )}
       </Stack>
-      {open && <Box sx={{ mt: 2 }}><Results projectId={projectId} shareId={share.id} /></Box>}
+      {open && (
+        <Box sx={{ mt: 2 }}>
+          <Results projectId={projectId} shareId={share.id} />
+        </Box>
+      )}
     </Box>
   );
 }
@@ -96,12 +242,30 @@ export function SharingPage() {
   return (
     <Box component="main" sx={{ maxWidth: 980, mx: 'auto', px: 2, py: 3 }}>
       <Typography variant="h1">Ask others</Typography>
-      <Typography color="textSecondary" sx={{ mb: 2 }}>They vote, comment, and may take two small tests: writing a name they hear, and remembering names they saw.</Typography>
-      {failed && <Blank alert title="The links could not be loaded">{failed.message}</Blank>}
-      {kept.data?.length === 0 && <Blank title="Nothing to show yet" action={<Button component={Link} to={`/projects/${project.id}`} variant="contained">To the bench</Button>}>Keep some names first; then choose here which of them others see.</Blank>}
+      <Typography color="textSecondary" sx={{ mb: 2 }}>
+        They vote, comment, and may take two small tests: writing a name they hear, and remembering names they saw.
+      </Typography>
+      {failed && (
+        <Blank alert title="The links could not be loaded">
+          {failed.message}
+        </Blank>
+      )}
+      {kept.data?.length === 0 && (
+        <Blank
+          title="Nothing to show yet"
+          action={
+            <Button component={Link} to={`/projects/${project.id}`} variant="contained">
+              To the bench
+            </Button>
+          }>
+          Keep some names first; then choose here which of them others see.
+        </Blank>
+      )}
       {kept.data && kept.data.length > 0 && <MakeLink kept={kept.data} make={make} project={project.name} />}
       <Stack component="ul" aria-label="Links" sx={{ listStyle: 'none', m: 0, mt: 2, p: 0, gap: 1.5 }}>
-        {shares.data?.map((share) => <OneLink key={share.id} share={share} projectId={project.id} revoke={revoke} remove={remove} />)}
+        {shares.data?.map((share) => (
+          <OneLink key={share.id} share={share} projectId={project.id} revoke={revoke} remove={remove} />
+        ))}
       </Stack>
     </Box>
   );

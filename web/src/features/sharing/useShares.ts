@@ -11,21 +11,42 @@ export function useShares(projectId: number) {
   const notify = useNotify();
   const path = { project_id: projectId };
   const refresh = () => client.invalidateQueries({ queryKey: keys.shares(projectId) });
-  const onError = (error: Error) => { notify(error.message); };
+  const onError = (error: Error) => {
+    notify(error.message);
+  };
   return {
-    kept: useQuery({ queryKey: keys.shortlist(projectId), queryFn: (): Promise<Kept[]> => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })) }),
-    shares: useQuery({ queryKey: keys.shares(projectId), queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shares', { params: { path } })), refetchInterval: FRESH }),
+    kept: useQuery({
+      queryKey: keys.shortlist(projectId),
+      queryFn: (): Promise<Kept[]> => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })),
+    }),
+    shares: useQuery({
+      queryKey: keys.shares(projectId),
+      queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shares', { params: { path } })),
+      refetchInterval: FRESH,
+    }),
     make: useMutation({
-      mutationFn: (body: { title: string; labels: string[]; ends_at: string }) => unwrap(api.POST('/api/projects/{project_id}/shares', { params: { path }, body })),
+      mutationFn: (body: { title: string; labels: string[]; ends_at: string }) =>
+        unwrap(api.POST('/api/projects/{project_id}/shares', { params: { path }, body })),
       onSuccess: refresh,
     }),
     revoke: useMutation({
-      mutationFn: ({ id, revoked }: { id: number; revoked: boolean }) => unwrap(api.PATCH('/api/projects/{project_id}/shares/{share_id}', { params: { path: { ...path, share_id: id } }, body: { revoked } })),
+      mutationFn: ({ id, revoked }: { id: number; revoked: boolean }) =>
+        unwrap(
+          api.PATCH('/api/projects/{project_id}/shares/{share_id}', {
+            params: { path: { ...path, share_id: id } },
+            body: { revoked },
+          }),
+        ),
       onSuccess: refresh,
       onError,
     }),
     remove: useMutation({
-      mutationFn: (id: number) => unwrap(api.DELETE('/api/projects/{project_id}/shares/{share_id}', { params: { path: { ...path, share_id: id } } })),
+      mutationFn: (id: number) =>
+        unwrap(
+          api.DELETE('/api/projects/{project_id}/shares/{share_id}', {
+            params: { path: { ...path, share_id: id } },
+          }),
+        ),
       onSuccess: refresh,
       onError,
     }),
@@ -36,6 +57,11 @@ export function useShares(projectId: number) {
 export const useResults = (projectId: number, shareId: number) =>
   useQuery({
     queryKey: keys.results(projectId, shareId),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shares/{share_id}', { params: { path: { project_id: projectId, share_id: shareId } } })),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/shares/{share_id}', {
+          params: { path: { project_id: projectId, share_id: shareId } },
+        }),
+      ),
     refetchInterval: FRESH,
   });

@@ -10,9 +10,39 @@ export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Ch
   const told = toldFilters(asked);
   if (!told.length) return null;
   return (
-    <Stack direction="row" component="ul" aria-label="Filters that are on" sx={{ m: 0, p: 0, listStyle: 'none', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
-      {told.map(({ key, word, without }) => <li key={key}><Chip size="small" label={word} title="Take this filter away" onDelete={() => { onAsk(without); }} onClick={() => { onAsk(without); }} /></li>)}
-      {told.length > 1 && <li><Button size="small" onClick={() => { onAsk(Object.fromEntries(FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined]))); }}>Clear all</Button></li>}
+    <Stack
+      direction="row"
+      component="ul"
+      aria-label="Filters that are on"
+      sx={{ m: 0, p: 0, listStyle: 'none', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
+      {told.map(({ key, word, without }) => (
+        <li key={key}>
+          <Chip
+            size="small"
+            label={word}
+            title="Take this filter away"
+            onDelete={() => {
+              onAsk(without);
+            }}
+            onClick={() => {
+              onAsk(without);
+            }}
+          />
+        </li>
+      ))}
+      {told.length > 1 && (
+        <li>
+          <Button
+            size="small"
+            onClick={() => {
+              onAsk(
+                Object.fromEntries(FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined])),
+              );
+            }}>
+            Clear all
+          </Button>
+        </li>
+      )}
     </Stack>
   );
 }

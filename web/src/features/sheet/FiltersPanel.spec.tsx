@@ -14,7 +14,15 @@ const counts: Counts = {
   least: { grade: { 0: 812, 80: 310 }, fit: { 0: 812, 60: 44 } },
   prices: { 10: 3, 20: 9 },
   currency: 'EUR',
-  choices: { mark: { '': 812, kept: 3, later: 0, fresh: 700, dismissed: 2 }, open_in: { any: 90, all: 4, com: 60, ie: 34 }, recipes: { pair: 500, lead: 0, tail: 312 }, added: { noun: 20 }, status: { open: 90, 'not asked': 700, taken: 0 }, hyphen: { yes: 1, no: 811 }, digit: { yes: 0, no: 812 } },
+  choices: {
+    mark: { '': 812, kept: 3, later: 0, fresh: 700, dismissed: 2 },
+    open_in: { any: 90, all: 4, com: 60, ie: 34 },
+    recipes: { pair: 500, lead: 0, tail: 312 },
+    added: { noun: 20 },
+    status: { open: 90, 'not asked': 700, taken: 0 },
+    hyphen: { yes: 1, no: 811 },
+    digit: { yes: 0, no: 812 },
+  },
 };
 
 function show(asked: Asked = {}) {
@@ -23,7 +31,8 @@ function show(asked: Asked = {}) {
   renderIn(<FiltersPanel projectId={7} asked={asked} onAsk={onAsk} extensions={['com', 'ie']} />);
   return { onAsk, sent };
 }
-const choice = async (group: string, name: RegExp) => within(await screen.findByRole('group', { name: group })).findByRole('button', { name });
+const choice = async (group: string, name: RegExp) =>
+  within(await screen.findByRole('group', { name: group })).findByRole('button', { name });
 
 it('tells how many names each choice would leave, and leaves out those that would leave none', async () => {
   show();
@@ -78,7 +87,9 @@ it('counts while a thumb moves, and asks when it rests', async () => {
 it('waits for the typing to rest before it asks for letters', async () => {
   const { onAsk } = show();
   await userEvent.type(await screen.findByLabelText('begins with'), 'in k');
-  await waitFor(() => { expect(onAsk).toHaveBeenLastCalledWith({ starts: 'ink' }); });
+  await waitFor(() => {
+    expect(onAsk).toHaveBeenLastCalledWith({ starts: 'ink' });
+  });
 });
 
 it('asks for counts by the filters alone: an order leaves as many', async () => {

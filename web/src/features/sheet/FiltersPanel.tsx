@@ -27,62 +27,181 @@ interface Props {
 
 type Part = Omit<Props, 'projectId' | 'extensions'> & { counts: Counts | undefined };
 
-const EVERY: Change = Object.fromEntries(FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined]));
+const EVERY: Change = Object.fromEntries(
+  FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined]),
+);
 
 function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Box component="section" aria-label={title}>
-      <Typography variant="h3" component="h2" sx={{ mb: 0.6 }}>{title}</Typography>
+      <Typography variant="h3" component="h2" sx={{ mb: 0.6 }}>
+        {title}
+      </Typography>
       {children}
     </Box>
   );
 }
 
 /** A choice with how many names it would leave. */
-function Choice({ word, count, on, onPress }: { word: string; count: number | undefined; on: boolean; onPress: () => void }) {
-  return <Chip size="small" clickable variant={on ? 'filled' : 'outlined'} color={on ? 'secondary' : 'default'} aria-pressed={on} onClick={onPress} label={<>{word} <Box component="span" sx={{ opacity: on ? 0.9 : 1, color: on ? 'inherit' : 'text.secondary' }}>{count === undefined ? '' : formatCount(count)}</Box></>} />;
+function Choice({
+  word,
+  count,
+  on,
+  onPress,
+}: {
+  word: string;
+  count: number | undefined;
+  on: boolean;
+  onPress: () => void;
+}) {
+  return (
+    <Chip
+      size="small"
+      clickable
+      variant={on ? 'filled' : 'outlined'}
+      color={on ? 'secondary' : 'default'}
+      aria-pressed={on}
+      onClick={onPress}
+      label={
+        <>
+          {word}{' '}
+          <Box component="span" sx={{ opacity: on ? 0.9 : 1, color: on ? 'inherit' : 'text.secondary' }}>
+            {count === undefined ? '' : formatCount(count)}
+          </Box>
+        </>
+      }
+    />
+  );
 }
 
-const Row = ({ label, children }: { label: string; children: ReactNode }) => <Stack direction="row" role="group" aria-label={label} sx={{ flexWrap: 'wrap', gap: 0.5 }}>{children}</Stack>;
+const Row = ({ label, children }: { label: string; children: ReactNode }) => (
+  <Stack direction="row" role="group" aria-label={label} sx={{ flexWrap: 'wrap', gap: 0.5 }}>
+    {children}
+  </Stack>
+);
 
 /** Letters typed: held back until the typing rests. */
-function Letters({ field, label, asked, onAsk }: Pick<Part, 'asked' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
-  const look = useCallback((letters: string) => { onAsk({ [field]: letters || undefined }); }, [field, onAsk]);
+function Letters({
+  field,
+  label,
+  asked,
+  onAsk,
+}: Pick<Part, 'asked' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
+  const look = useCallback(
+    (letters: string) => {
+      onAsk({ [field]: letters || undefined });
+    },
+    [field, onAsk],
+  );
   const [typed, setTyped] = useLetters(asked[field] ?? '', 200, look);
-  return <TextField fullWidth label={label} value={typed} onChange={(e) => { setTyped(e.target.value); }} slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }} />;
+  return (
+    <TextField
+      fullWidth
+      label={label}
+      value={typed}
+      onChange={(e) => {
+        setTyped(e.target.value);
+      }}
+      slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }}
+    />
+  );
 }
 
-const RANGES = [['letters', 'Letters', 3, 20], ['syllables', 'Syllables', 1, 8], ['words', 'Words', 1, 5]] as const;
+const RANGES = [
+  ['letters', 'Letters', 3, 20],
+  ['syllables', 'Syllables', 1, 8],
+  ['words', 'Words', 1, 5],
+] as const;
 
 /** From and to, with how many names lie between them while the thumb moves. */
-function Between({ name, word, low, high, counts, asked, onAsk }: Part & { name: (typeof RANGES)[number][0]; word: string; low: number; high: number }) {
+function Between({
+  name,
+  word,
+  low,
+  high,
+  counts,
+  asked,
+  onAsk,
+}: Part & { name: (typeof RANGES)[number][0]; word: string; low: number; high: number }) {
   const given: [number, number] = [asked[`${name}_min`] ?? low, asked[`${name}_max`] ?? high];
   const [moved, setMoved] = useState<[number, number] | null>(null);
   const [from, to] = moved ?? given;
   const inside = (value: number) => (from <= low || value >= from) && (to >= high || value <= to);
-  const leaves = Object.entries(counts?.values[name] ?? {}).reduce((sum, [value, n]) => (inside(Number(value)) ? sum + n : sum), 0);
+  const leaves = Object.entries(counts?.values[name] ?? {}).reduce(
+    (sum, [value, n]) => (inside(Number(value)) ? sum + n : sum),
+    0,
+  );
   const told = `${from <= low ? `up` : `${from}`} to ${to >= high ? 'any' : to}`;
   return (
     <Box>
-      <Stack direction="row" sx={{ justifyContent: 'space-between' }}><span>{word} {from <= low && to >= high ? 'any' : told}</span><Typography variant="caption" color="textSecondary">{counts && formatCount(leaves)}</Typography></Stack>
-      <Slider size="small" color="secondary" min={low} max={high} value={[from, to]} getAriaLabel={(i) => `${word} ${i ? 'at most' : 'at least'}`} onChange={(_, v) => { if (Array.isArray(v)) setMoved([v[0] ?? low, v[1] ?? high]); }}
+      <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
+        <span>
+          {word} {from <= low && to >= high ? 'any' : told}
+        </span>
+        <Typography variant="caption" color="textSecondary">
+          {counts && formatCount(leaves)}
+        </Typography>
+      </Stack>
+      <Slider
+        size="small"
+        color="secondary"
+        min={low}
+        max={high}
+        value={[from, to]}
+        getAriaLabel={(i) => `${word} ${i ? 'at most' : 'at least'}`}
+        onChange={(_, v) => {
+          if (Array.isArray(v)) setMoved([v[0] ?? low, v[1] ?? high]);
+        }}
         onChangeCommitted={(_, v) => {
           const [a = low, b = high] = Array.isArray(v) ? v : [];
           setMoved(null);
           onAsk({ [`${name}_min`]: a > low ? a : undefined, [`${name}_max`]: b < high ? b : undefined });
-        }} />
+        }}
+      />
     </Box>
   );
 }
 
 /** A lowest score, with how many names reach it while the thumb moves. */
-function AtLeast({ word, value, counts, onChange }: { word: string; value: number; counts: Readonly<Record<string, number>> | undefined; onChange: (score: number) => void }) {
+function AtLeast({
+  word,
+  value,
+  counts,
+  onChange,
+}: {
+  word: string;
+  value: number;
+  counts: Readonly<Record<string, number>> | undefined;
+  onChange: (score: number) => void;
+}) {
   const [moved, setMoved] = useState<number | null>(null);
   const score = moved ?? value;
   return (
     <Box>
-      <Stack direction="row" sx={{ justifyContent: 'space-between' }}><span>{word} {score ? `from ${score}` : 'any'}</span><Typography variant="caption" color="textSecondary">{counts?.[score] === undefined ? '' : formatCount(counts[score])}</Typography></Stack>
-      <Slider size="small" color="secondary" min={0} max={95} step={5} value={score} aria-label={`${word} at least`} onChange={(_, v) => { setMoved(v); }} onChangeCommitted={(_, v) => { setMoved(null); onChange(v); }} />
+      <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
+        <span>
+          {word} {score ? `from ${score}` : 'any'}
+        </span>
+        <Typography variant="caption" color="textSecondary">
+          {counts?.[score] === undefined ? '' : formatCount(counts[score])}
+        </Typography>
+      </Stack>
+      <Slider
+        size="small"
+        color="secondary"
+        min={0}
+        max={95}
+        step={5}
+        value={score}
+        aria-label={`${word} at least`}
+        onChange={(_, v) => {
+          setMoved(v);
+        }}
+        onChangeCommitted={(_, v) => {
+          setMoved(null);
+          onChange(v);
+        }}
+      />
     </Box>
   );
 }
@@ -90,16 +209,55 @@ function AtLeast({ word, value, counts, onChange }: { word: string; value: numbe
 function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extensions'>) {
   const chosen = listOf(asked.open_in);
   const left = counts?.choices.open_in;
-  const only = (which: string) => { onAsk({ open_in: asked.open_in === which ? undefined : which, open_all: undefined }); };
+  const only = (which: string) => {
+    onAsk({ open_in: asked.open_in === which ? undefined : which, open_all: undefined });
+  };
   const both = chosen.filter((e) => e !== 'any' && e !== 'all');
   return (
     <Group title="Open in">
       <Row label="Open in">
-        <Choice word="any of mine" count={left?.any} on={asked.open_in === 'any'} onPress={() => { only('any'); }} />
-        <Choice word="all of mine" count={left?.all} on={asked.open_in === 'all'} onPress={() => { only('all'); }} />
-        {extensions.map((e) => <Choice key={e} word={`.${e}`} count={left?.[e]} on={chosen.includes(e)} onPress={() => { onAsk({ open_in: toggled(both.join(','), e) }); }} />)}
+        <Choice
+          word="any of mine"
+          count={left?.any}
+          on={asked.open_in === 'any'}
+          onPress={() => {
+            only('any');
+          }}
+        />
+        <Choice
+          word="all of mine"
+          count={left?.all}
+          on={asked.open_in === 'all'}
+          onPress={() => {
+            only('all');
+          }}
+        />
+        {extensions.map((e) => (
+          <Choice
+            key={e}
+            word={`.${e}`}
+            count={left?.[e]}
+            on={chosen.includes(e)}
+            onPress={() => {
+              onAsk({ open_in: toggled(both.join(','), e) });
+            }}
+          />
+        ))}
       </Row>
-      {both.length > 1 && <FormControlLabel control={<Checkbox size="small" checked={asked.open_all ?? false} onChange={(e) => { onAsk({ open_all: e.target.checked || undefined }); }} />} label="in every one of these" />}
+      {both.length > 1 && (
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={asked.open_all ?? false}
+              onChange={(e) => {
+                onAsk({ open_all: e.target.checked || undefined });
+              }}
+            />
+          }
+          label="in every one of these"
+        />
+      )}
     </Group>
   );
 }
@@ -111,47 +269,148 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
   const least = leastOf(asked);
   const many = (field: 'recipes' | 'added' | 'status', words: readonly (readonly [string, string])[]) => (
     <Row label={field}>
-      {words.map(([value, word]) => ({ value, word, count: counts?.choices[field]?.[value], on: listOf(asked[field]).includes(value) })).filter(({ count, on }) => on || count !== 0).map(({ value, word, count, on }) => (
-        <Choice key={value} word={word} count={count} on={on} onPress={() => { onAsk({ [field]: toggled(asked[field], value) }); }} />
-      ))}
+      {words
+        .map(([value, word]) => ({
+          value,
+          word,
+          count: counts?.choices[field]?.[value],
+          on: listOf(asked[field]).includes(value),
+        }))
+        .filter(({ count, on }) => on || count !== 0)
+        .map(({ value, word, count, on }) => (
+          <Choice
+            key={value}
+            word={word}
+            count={count}
+            on={on}
+            onPress={() => {
+              onAsk({ [field]: toggled(asked[field], value) });
+            }}
+          />
+        ))}
     </Row>
   );
   const choices = (field: string) => Object.keys(counts?.choices[field] ?? {});
   const either = (field: 'hyphen' | 'digit', word: string) => (
     <>
-      <Choice word={`a ${word}`} count={counts?.choices[field]?.yes} on={asked[field] === 'yes'} onPress={() => { onAsk({ [field]: asked[field] === 'yes' ? undefined : 'yes' }); }} />
-      <Choice word={`no ${word}`} count={counts?.choices[field]?.no} on={asked[field] === 'no'} onPress={() => { onAsk({ [field]: asked[field] === 'no' ? undefined : 'no' }); }} />
+      <Choice
+        word={`a ${word}`}
+        count={counts?.choices[field]?.yes}
+        on={asked[field] === 'yes'}
+        onPress={() => {
+          onAsk({ [field]: asked[field] === 'yes' ? undefined : 'yes' });
+        }}
+      />
+      <Choice
+        word={`no ${word}`}
+        count={counts?.choices[field]?.no}
+        on={asked[field] === 'no'}
+        onPress={() => {
+          onAsk({ [field]: asked[field] === 'no' ? undefined : 'no' });
+        }}
+      />
     </>
   );
   return (
-    <Stack sx={{ gap: 2.2, '& .MuiSlider-root': { py: 0.8, display: 'block', width: 'calc(100% - 12px)', mx: '6px' } }}>
+    <Stack
+      sx={{
+        gap: 2.2,
+        '& .MuiSlider-root': { py: 0.8, display: 'block', width: 'calc(100% - 12px)', mx: '6px' },
+      }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', minHeight: 30 }}>
         <Typography role="status">{counts ? `leaves ${plural(counts.total, 'name')}` : ' '}</Typography>
-        <Button disabled={!narrows(asked)} onClick={() => { onAsk(EVERY); }}>Clear all</Button>
+        <Button
+          disabled={!narrows(asked)}
+          onClick={() => {
+            onAsk(EVERY);
+          }}>
+          Clear all
+        </Button>
       </Stack>
       <Group title="Looked at">
-        <Row label="Looked at">{MARK_WORDS.map(([value, word]) => <Choice key={value} word={word} count={counts?.choices.mark?.[value]} on={(asked.mark ?? '') === value} onPress={() => { onAsk({ mark: value || undefined }); }} />)}</Row>
+        <Row label="Looked at">
+          {MARK_WORDS.map(([value, word]) => (
+            <Choice
+              key={value}
+              word={word}
+              count={counts?.choices.mark?.[value]}
+              on={(asked.mark ?? '') === value}
+              onPress={() => {
+                onAsk({ mark: value || undefined });
+              }}
+            />
+          ))}
+        </Row>
       </Group>
       <OpenIn {...part} extensions={extensions} />
-      <Group title="Status in any of mine">{many('status', choices('status').map((s) => [s, wordOf(s)]))}</Group>
+      <Group title="Status in any of mine">
+        {many(
+          'status',
+          choices('status').map((s) => [s, wordOf(s)]),
+        )}
+      </Group>
       <Group title="Letters">
         <Stack sx={{ gap: 1, mb: 1 }}>
           <Letters field="text" label="contains" {...part} />
-          <Stack direction="row" sx={{ gap: 1 }}><Letters field="starts" label="begins with" {...part} /><Letters field="ends" label="ends with" {...part} /></Stack>
+          <Stack direction="row" sx={{ gap: 1 }}>
+            <Letters field="starts" label="begins with" {...part} />
+            <Letters field="ends" label="ends with" {...part} />
+          </Stack>
         </Stack>
-        {RANGES.map(([name, word, low, high]) => <Between key={name} name={name} word={word} low={low} high={high} {...part} />)}
+        {RANGES.map(([name, word, low, high]) => (
+          <Between key={name} name={name} word={word} low={low} high={high} {...part} />
+        ))}
         <Row label="Hyphens">{either('hyphen', 'hyphen')}</Row>
-        <Box sx={{ mt: 0.5 }}><Row label="Digits">{either('digit', 'digit')}</Row></Box>
+        <Box sx={{ mt: 0.5 }}>
+          <Row label="Digits">{either('digit', 'digit')}</Row>
+        </Box>
       </Group>
       <Group title="Grade and measures">
-        <AtLeast word="Grade" value={asked.grade_min ?? 0} counts={counts?.least.grade} onChange={(score) => { onAsk({ grade_min: score || undefined }); }} />
-        {measures().map(({ name, word }) => <AtLeast key={name} word={word} value={least[name] ?? 0} counts={counts?.least[name]} onChange={(score) => { onAsk({ least: withLeast(asked, name, score).least }); }} />)}
+        <AtLeast
+          word="Grade"
+          value={asked.grade_min ?? 0}
+          counts={counts?.least.grade}
+          onChange={(score) => {
+            onAsk({ grade_min: score || undefined });
+          }}
+        />
+        {measures().map(({ name, word }) => (
+          <AtLeast
+            key={name}
+            word={word}
+            value={least[name] ?? 0}
+            counts={counts?.least[name]}
+            onChange={(score) => {
+              onAsk({ least: withLeast(asked, name, score).least });
+            }}
+          />
+        ))}
       </Group>
-      <Group title="Recipe">{many('recipes', choices('recipes').map((r) => [r, r]))}</Group>
-      <Group title="The added word is a">{many('added', choices('added').map((a) => [a, a]))}</Group>
+      <Group title="Recipe">
+        {many(
+          'recipes',
+          choices('recipes').map((r) => [r, r]),
+        )}
+      </Group>
+      <Group title="The added word is a">
+        {many(
+          'added',
+          choices('added').map((a) => [a, a]),
+        )}
+      </Group>
       <Group title="First year, where known, at most">
         <Row label="Price">
-          {Object.entries(counts?.prices ?? {}).map(([price, count]) => <Choice key={price} word={formatMoney(price, counts?.currency ?? '')} count={count} on={asked.price_max === Number(price)} onPress={() => { onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) }); }} />)}
+          {Object.entries(counts?.prices ?? {}).map(([price, count]) => (
+            <Choice
+              key={price}
+              word={formatMoney(price, counts?.currency ?? '')}
+              count={count}
+              on={asked.price_max === Number(price)}
+              onPress={() => {
+                onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) });
+              }}
+            />
+          ))}
         </Row>
       </Group>
     </Stack>

@@ -19,9 +19,24 @@ const STEPS: readonly Step[] = [
   { name: 'made', word: 'made', help: 'Names the recipes made from your words' },
   { name: 'within', word: 'within limits', help: 'Different names that keep your limits' },
   { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: () => ({}) },
-  { name: 'good', word: 'good enough', help: 'Show those with a grade that is good enough', filter: (counts) => ({ grade_min: counts?.good_from ?? 80 }) },
-  { name: 'open', word: 'open', help: 'Show those open in one of your extensions', filter: () => ({ open_in: 'any' }) },
-  { name: 'kept', word: 'shortlisted', help: 'Show those on the shortlist', filter: () => ({ mark: 'kept' }) },
+  {
+    name: 'good',
+    word: 'good enough',
+    help: 'Show those with a grade that is good enough',
+    filter: (counts) => ({ grade_min: counts?.good_from ?? 80 }),
+  },
+  {
+    name: 'open',
+    word: 'open',
+    help: 'Show those open in one of your extensions',
+    filter: () => ({ open_in: 'any' }),
+  },
+  {
+    name: 'kept',
+    word: 'shortlisted',
+    help: 'Show those on the shortlist',
+    filter: () => ({ mark: 'kept' }),
+  },
 ];
 
 interface Props {
@@ -44,25 +59,96 @@ const isOn = (step: Step, asked: Asked, counts: Counts | undefined): boolean => 
 export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
   const { data } = useQuery({
     queryKey: keys.funnel(projectId),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: projectId } } })),
+    queryFn: () =>
+      unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: projectId } } })),
   });
   return (
-    <Stack component="ol" aria-label="What became of the names" direction="row" sx={{ listStyle: 'none', m: 0, p: 0, gap: 0.5, position: 'relative', ...(wraps && { display: 'grid', gridTemplateColumns: 'repeat(3, minmax(84px, 1fr))', rowGap: 1 }), '&::before': { content: '""', position: 'absolute', left: 0, right: 0, top: 5, borderTop: 2, borderColor: 'wire', display: wraps ? 'none' : 'block' } }}>
+    <Stack
+      component="ol"
+      aria-label="What became of the names"
+      direction="row"
+      sx={{
+        listStyle: 'none',
+        m: 0,
+        p: 0,
+        gap: 0.5,
+        position: 'relative',
+        ...(wraps && { display: 'grid', gridTemplateColumns: 'repeat(3, minmax(84px, 1fr))', rowGap: 1 }),
+        '&::before': {
+          content: '""',
+          position: 'absolute',
+          left: 0,
+          right: 0,
+          top: 5,
+          borderTop: 2,
+          borderColor: 'wire',
+          display: wraps ? 'none' : 'block',
+        },
+      }}>
       {STEPS.map((step) => {
         const on = isOn(step, asked, data);
         const count = data?.[step.name];
         const inside = (
           <>
-            <Box aria-hidden sx={{ width: 10, height: 10, borderRadius: '50%', mb: 0.4, border: 2, borderColor: on ? 'secondary.main' : 'wire', bgcolor: on ? 'secondary.main' : 'background.default' }} />
-            <Box component="span" className="serif" sx={{ fontSize: '1.08rem', fontWeight: 600, lineHeight: 1.15, color: on ? 'secondary.main' : 'text.primary' }}>{count === undefined ? '–' : formatCount(count)}</Box>
-            <Box component="span" sx={{ fontSize: '0.78rem', color: 'text.secondary', textDecoration: step.filter ? 'underline' : 'none', textDecorationColor: 'var(--mui-palette-wire)', textUnderlineOffset: 3 }}>{step.word}</Box>
+            <Box
+              aria-hidden
+              sx={{
+                width: 10,
+                height: 10,
+                borderRadius: '50%',
+                mb: 0.4,
+                border: 2,
+                borderColor: on ? 'secondary.main' : 'wire',
+                bgcolor: on ? 'secondary.main' : 'background.default',
+              }}
+            />
+            <Box
+              component="span"
+              className="serif"
+              sx={{
+                fontSize: '1.08rem',
+                fontWeight: 600,
+                lineHeight: 1.15,
+                color: on ? 'secondary.main' : 'text.primary',
+              }}>
+              {count === undefined ? '–' : formatCount(count)}
+            </Box>
+            <Box
+              component="span"
+              sx={{
+                fontSize: '0.78rem',
+                color: 'text.secondary',
+                textDecoration: step.filter ? 'underline' : 'none',
+                textDecorationColor: 'var(--mui-palette-wire)',
+                textUnderlineOffset: 3,
+              }}>
+              {step.word}
+            </Box>
           </>
         );
-        const look = { flex: 1, display: 'flex', flexDirection: 'column', alignItems: 'flex-start', textAlign: 'left', position: 'relative' } as const;
+        const look = {
+          flex: 1,
+          display: 'flex',
+          flexDirection: 'column',
+          alignItems: 'flex-start',
+          textAlign: 'left',
+          position: 'relative',
+        } as const;
         return (
-          <Box component="li" key={step.name} title={step.name === 'good' && data ? `Show those graded ${data.good_from} and above` : step.help} sx={{ flex: 1, display: 'flex' }}>
+          <Box
+            component="li"
+            key={step.name}
+            title={step.name === 'good' && data ? `Show those graded ${data.good_from} and above` : step.help}
+            sx={{ flex: 1, display: 'flex' }}>
             {step.filter ? (
-              <ButtonBase aria-pressed={on} onClick={() => { onChange({ ...NONE, ...step.filter?.(data) }); }} sx={look}>{inside}</ButtonBase>
+              <ButtonBase
+                aria-pressed={on}
+                onClick={() => {
+                  onChange({ ...NONE, ...step.filter?.(data) });
+                }}
+                sx={look}>
+                {inside}
+              </ButtonBase>
             ) : (
               <Box sx={look}>{inside}</Box>
             )}

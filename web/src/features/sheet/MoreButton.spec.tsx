@@ -6,11 +6,18 @@ import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { sampleProject } from '../../shared/testing/samples';
 import { MoreButton } from './MoreButton';
 
-const conflict = (code: string, message: string): Answer => ({ status: 409, body: { code, message, problems: [] } });
+const conflict = (code: string, message: string): Answer => ({
+  status: 409,
+  body: { code, message, problems: [] },
+});
 
 describe('MoreButton', () => {
-  beforeEach(() => { vi.useFakeTimers({ shouldAdvanceTime: true }); });
-  afterEach(() => { vi.useRealTimers(); });
+  beforeEach(() => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+  });
 
   it('lists the rest by itself, once, and after a change not before a moment has passed', async () => {
     const asked = serve(() => ({ body: sampleProject({ only_first: false }) }));
@@ -22,7 +29,9 @@ describe('MoreButton', () => {
     }
     expect(asked).toHaveLength(0);
     await vi.advanceTimersByTimeAsync(500);
-    await waitFor(() => { expect(asked.map((a) => [a.method, a.path])).toEqual([['POST', '/api/projects/7/more']]); });
+    await waitFor(() => {
+      expect(asked.map((a) => [a.method, a.path])).toEqual([['POST', '/api/projects/7/more']]);
+    });
   });
 
   it('lists the rest of a new list at once', async () => {
@@ -37,7 +46,9 @@ describe('MoreButton', () => {
     renderIn(<MoreButton project={sampleProject()} />);
     await vi.advanceTimersByTimeAsync(5000);
     expect(asked).toHaveLength(0);
-    await userEvent.setup({ advanceTimers: vi.advanceTimersByTime }).click(screen.getByRole('button', { name: 'More names' }));
+    await userEvent
+      .setup({ advanceTimers: vi.advanceTimersByTime })
+      .click(screen.getByRole('button', { name: 'More names' }));
     expect(await screen.findByText('That is all there is.')).toBeInTheDocument();
   });
 });

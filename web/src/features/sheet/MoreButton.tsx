@@ -6,5 +6,14 @@ import { useMore } from './useMore';
 /** Lists more names. The rest of a list just made comes by itself. */
 export function MoreButton({ project }: { project: Project }) {
   const { more, making } = useMore(project);
-  return <Button onClick={() => { more(); }} disabled={making} sx={{ alignSelf: 'center', my: 0.3 }}>{making ? 'Making names…' : 'More names'}</Button>;
+  return (
+    <Button
+      onClick={() => {
+        more();
+      }}
+      disabled={making}
+      sx={{ alignSelf: 'center', my: 0.3 }}>
+      {making ? 'Making names…' : 'More names'}
+    </Button>
+  );
 }

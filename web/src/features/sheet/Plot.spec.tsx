@@ -18,7 +18,16 @@ const even = { length: 1, memory: 1 };
 function show(props: Partial<Parameters<typeof Plot>[0]> = {}, body: unknown = dots, status = 200) {
   const asked = serve(() => ({ status, body }));
   const acts = { onSelect: vi.fn(), onAct: vi.fn() };
-  const { container } = renderIn(<Plot projectId={7} asked={EVERYTHING} grading={{ weights: even, exponent: 1 }} selected={null} {...acts} {...props} />);
+  const { container } = renderIn(
+    <Plot
+      projectId={7}
+      asked={EVERYTHING}
+      grading={{ weights: even, exponent: 1 }}
+      selected={null}
+      {...acts}
+      {...props}
+    />,
+  );
   return { ...acts, asked, circles: () => container.querySelectorAll('circle') };
 }
 
@@ -67,8 +76,16 @@ describe('Plot', () => {
     await screen.findByText(/^4 names/);
     const [, dot] = circles();
     const figure = dot?.closest('svg') as SVGSVGElement;
-    vi.spyOn(figure, 'getBoundingClientRect').mockReturnValue({ left: 100, top: 50, width: 660, height: 620 } as DOMRect);
-    const at = { clientX: 100 + Number(dot?.getAttribute('cx')), clientY: 50 + 100 + Number(dot?.getAttribute('cy')) };
+    vi.spyOn(figure, 'getBoundingClientRect').mockReturnValue({
+      left: 100,
+      top: 50,
+      width: 660,
+      height: 620,
+    } as DOMRect);
+    const at = {
+      clientX: 100 + Number(dot?.getAttribute('cx')),
+      clientY: 50 + 100 + Number(dot?.getAttribute('cy')),
+    };
     fireEvent.click(figure, at);
     expect(onSelect).toHaveBeenCalledWith('paperpost');
     fireEvent.click(figure, { clientX: 101, clientY: 51 });
@@ -81,7 +98,9 @@ describe('Plot', () => {
     show({}, { labels: [], letters: [], scores: {}, kept: [] });
     expect(await screen.findByText('No dots to show')).toBeInTheDocument();
     show({}, { code: 'gone', message: 'The server is away.', problems: [] }, 503);
-    await waitFor(() => { expect(screen.getByRole('alert')).toHaveTextContent('The server is away.'); });
+    await waitFor(() => {
+      expect(screen.getByRole('alert')).toHaveTextContent('The server is away.');
+    });
     expect(screen.getByRole('button', { name: 'Try again' })).toBeInTheDocument();
   });
 });

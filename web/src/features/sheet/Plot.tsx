@@ -37,13 +37,27 @@ interface Props {
 const valueOf = (dots: Dots, axis: string, i: number, grading: Grading): number | null => {
   if (axis === 'letters') return dots.letters[i] ?? null;
   if (axis !== 'grade') return dots.scores[axis]?.[i] ?? null;
-  return gradeOf(Object.fromEntries(Object.entries(dots.scores).map(([name, column]) => [name, column[i] ?? null])), grading);
+  return gradeOf(
+    Object.fromEntries(Object.entries(dots.scores).map(([name, column]) => [name, column[i] ?? null])),
+    grading,
+  );
 };
 
 function AxisField({ label, value, onChange }: { label: string; value: string; onChange: (axis: string) => void }) {
   return (
-    <TextField select label={label} value={value} onChange={(e) => { onChange(e.target.value); }} sx={{ width: 138 }}>
-      {axes().map(({ name, word }) => <MenuItem key={name} value={name}>{word}</MenuItem>)}
+    <TextField
+      select
+      label={label}
+      value={value}
+      onChange={(e) => {
+        onChange(e.target.value);
+      }}
+      sx={{ width: 138 }}>
+      {axes().map(({ name, word }) => (
+        <MenuItem key={name} value={name}>
+          {word}
+        </MenuItem>
+      ))}
     </TextField>
   );
 }
@@ -57,7 +71,12 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
   const figure = useRef<SVGSVGElement>(null);
   const { data, error, refetch } = useQuery({
     queryKey: keys.dots(projectId, asked),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/dots', { params: { path: { project_id: projectId }, query: asked } })),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/dots', {
+          params: { path: { project_id: projectId }, query: asked },
+        }),
+      ),
     placeholderData: keepPreviousData,
   });
   const plotted = useMemo(() => {
@@ -67,12 +86,36 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
       const y = valueOf(data, up, i, grading);
       return x === null || y === null ? [] : [{ label, x, y, kept: data.kept[i] ?? false }];
     });
-    return place(points, { across, up, left: LEFT, top: EDGE, width: WIDTH - LEFT - EDGE, height: HEIGHT - BOTTOM - EDGE });
+    return place(points, {
+      across,
+      up,
+      left: LEFT,
+      top: EDGE,
+      width: WIDTH - LEFT - EDGE,
+      height: HEIGHT - BOTTOM - EDGE,
+    });
   }, [data, across, up, grading]);
 
-  if (error && !data) return <Blank alert title="The dots could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  if (error && !data)
+    return (
+      <Blank
+        alert
+        title="The dots could not be loaded"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    );
   if (!data || !plotted) return <Skeleton variant="rounded" height={HEIGHT} />;
-  if (plotted.dots.length === 0) return <Blank title="No dots to show">No name of the list has both figures, or none passes these filters.</Blank>;
+  if (plotted.dots.length === 0)
+    return <Blank title="No dots to show">No name of the list has both figures, or none passes these filters.</Blank>;
   const { dots, ticks } = plotted;
   const chosen = dots.find((d) => d.label === selected);
   const shown = dots.find((d) => d.label === under) ?? chosen;
@@ -80,7 +123,12 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     const box = figure.current?.getBoundingClientRect();
     if (!box) return undefined;
     // Whole pixels: a press is told by those, a move by parts of them, and dots stand closer than that.
-    const [x, y] = inFigure(box, { clientX: Math.floor(event.clientX), clientY: Math.floor(event.clientY) }, WIDTH, HEIGHT);
+    const [x, y] = inFigure(
+      box,
+      { clientX: Math.floor(event.clientX), clientY: Math.floor(event.clientY) },
+      WIDTH,
+      HEIGHT,
+    );
     return nearest(dots, x, y, 14);
   };
   const onKeyDown = (event: KeyboardEvent) => {
@@ -93,13 +141,16 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     }
     event.preventDefault();
   };
-  const told = (dot: Dot) => `${dot.label}: ${word(across).toLowerCase()} ${Math.round(dot.x)}, ${word(up).toLowerCase()} ${Math.round(dot.y)}`;
+  const told = (dot: Dot) =>
+    `${dot.label}: ${word(across).toLowerCase()} ${Math.round(dot.x)}, ${word(up).toLowerCase()} ${Math.round(dot.y)}`;
   return (
     <Stack sx={{ flex: 1, minHeight: 0, gap: 1 }}>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
         <AxisField label="Upwards" value={up} onChange={setUp} />
         <AxisField label="Across" value={across} onChange={setAcross} />
-        <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>{plural(dots.length, 'name')} · the filled dots are on the shortlist</Typography>
+        <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>
+          {plural(dots.length, 'name')} · the filled dots are on the shortlist
+        </Typography>
       </Stack>
       <Box
         role="application"
@@ -107,30 +158,79 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
         aria-label={`${word(up)} against ${word(across)}. Arrow keys go from name to name.`}
         aria-describedby="dot-told"
         onKeyDown={onKeyDown}
-        sx={{ flex: 1, minHeight: 0, '& svg': { width: '100%', height: '100%', cursor: 'pointer' } }}
-      >
-        <svg ref={figure} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden onPointerMove={(e) => { setUnder(at(e)?.label ?? null); }} onPointerLeave={() => { setUnder(null); }} onClick={(e) => { const dot = at(e); if (dot) onSelect(dot.label); }}>
+        sx={{ flex: 1, minHeight: 0, '& svg': { width: '100%', height: '100%', cursor: 'pointer' } }}>
+        <svg
+          ref={figure}
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          aria-hidden
+          onPointerMove={(e) => {
+            setUnder(at(e)?.label ?? null);
+          }}
+          onPointerLeave={() => {
+            setUnder(null);
+          }}
+          onClick={(e) => {
+            const dot = at(e);
+            if (dot) onSelect(dot.label);
+          }}>
           {ticks.up.map(({ at: y, value }) => (
             <g key={value}>
               <line x1={LEFT} x2={WIDTH - EDGE} y1={y} y2={y} stroke="var(--mui-palette-divider)" />
-              <text x={LEFT - 8} y={y + 4} textAnchor="end" fontSize="12" fill="var(--mui-palette-text-secondary)">{value}</text>
+              <text x={LEFT - 8} y={y + 4} textAnchor="end" fontSize="12" fill="var(--mui-palette-text-secondary)">
+                {value}
+              </text>
             </g>
           ))}
           {ticks.across.map(({ at: x, value }) => (
             <g key={value}>
               <line x1={x} x2={x} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM + 5} stroke="var(--mui-palette-wire)" />
-              <text x={x} y={HEIGHT - BOTTOM + 18} textAnchor="middle" fontSize="12" fill="var(--mui-palette-text-secondary)">{value}</text>
+              <text
+                x={x}
+                y={HEIGHT - BOTTOM + 18}
+                textAnchor="middle"
+                fontSize="12"
+                fill="var(--mui-palette-text-secondary)">
+                {value}
+              </text>
             </g>
           ))}
-          <line x1={LEFT} x2={WIDTH - EDGE} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM} stroke="var(--mui-palette-wire)" strokeWidth="2" />
-          <text x={WIDTH - EDGE} y={HEIGHT - 6} textAnchor="end" fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">{word(across)} →</text>
-          <text x={LEFT + 6} y={EDGE + 8} fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">↑ {word(up)}</text>
+          <line
+            x1={LEFT}
+            x2={WIDTH - EDGE}
+            y1={HEIGHT - BOTTOM}
+            y2={HEIGHT - BOTTOM}
+            stroke="var(--mui-palette-wire)"
+            strokeWidth="2"
+          />
+          <text
+            x={WIDTH - EDGE}
+            y={HEIGHT - 6}
+            textAnchor="end"
+            fontSize="12.5"
+            fontWeight="600"
+            fill="var(--mui-palette-text-primary)">
+            {word(across)} →
+          </text>
+          <text x={LEFT + 6} y={EDGE + 8} fontSize="12.5" fontWeight="600" fill="var(--mui-palette-text-primary)">
+            ↑ {word(up)}
+          </text>
           <Circles dots={dots} />
           {shown && <Told dot={shown} />}
-          {chosen && <circle cx={chosen.px} cy={chosen.py} r="7" fill="none" stroke="var(--mui-palette-primary-main)" strokeWidth="2" />}
+          {chosen && (
+            <circle
+              cx={chosen.px}
+              cy={chosen.py}
+              r="7"
+              fill="none"
+              stroke="var(--mui-palette-primary-main)"
+              strokeWidth="2"
+            />
+          )}
         </svg>
       </Box>
-      <Typography id="dot-told" role="status" variant="caption" color="textSecondary">{shown ? told(shown) : 'Point at a dot, or press an arrow key.'}</Typography>
+      <Typography id="dot-told" role="status" variant="caption" color="textSecondary">
+        {shown ? told(shown) : 'Point at a dot, or press an arrow key.'}
+      </Typography>
     </Stack>
   );
 }
@@ -140,7 +240,14 @@ const word = (axis: string): string => axes().find((a) => a.name === axis)?.word
 /** The dots alone: they are many, and stay as they are while one points at them. */
 const Circles = memo(function Circles({ dots }: { dots: readonly Dot[] }) {
   return dots.map((dot) => (
-    <circle key={dot.label} cx={dot.px} cy={dot.py} r={dot.kept ? 4.5 : 2.6} fill={dot.kept ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-secondary-main)'} fillOpacity={dot.kept ? 1 : 0.42} />
+    <circle
+      key={dot.label}
+      cx={dot.px}
+      cy={dot.py}
+      r={dot.kept ? 4.5 : 2.6}
+      fill={dot.kept ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-secondary-main)'}
+      fillOpacity={dot.kept ? 1 : 0.42}
+    />
   ));
 });
 
@@ -148,6 +255,18 @@ const Circles = memo(function Circles({ dots }: { dots: readonly Dot[] }) {
 function Told({ dot }: { dot: Dot }) {
   const right = dot.px < WIDTH * 0.7;
   return (
-    <text x={dot.px + (right ? 11 : -11)} y={dot.py + 5} textAnchor={right ? 'start' : 'end'} className="serif" fontSize="15" fontWeight="650" fill="var(--mui-palette-text-primary)" stroke="var(--mui-palette-background-default)" strokeWidth="4" paintOrder="stroke">{dot.label}</text>
+    <text
+      x={dot.px + (right ? 11 : -11)}
+      y={dot.py + 5}
+      textAnchor={right ? 'start' : 'end'}
+      className="serif"
+      fontSize="15"
+      fontWeight="650"
+      fill="var(--mui-palette-text-primary)"
+      stroke="var(--mui-palette-background-default)"
+      strokeWidth="4"
+      paintOrder="stroke">
+      {dot.label}
+    </text>
   );
 }

@@ -1,7 +1,17 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type MouseEvent, type UIEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  type UIEvent,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 
 import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
 import type { Row } from '../../shared/api';
@@ -52,28 +62,66 @@ const places = new Map<string, number>();
 const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
 
 function Nothing({ hasWords, hasRecipes, asked, onAsk }: Pick<Props, 'hasWords' | 'hasRecipes' | 'asked' | 'onAsk'>) {
-  if (!hasRecipes) return <Blank title="All recipes are off">Switch one on, on the left: names are made by recipes.</Blank>;
+  if (!hasRecipes)
+    return <Blank title="All recipes are off">Switch one on, on the left: names are made by recipes.</Blank>;
   if (narrows(asked)) {
     return (
-      <Blank title="No name passes these filters" action={<Button variant="outlined" onClick={() => { onAsk(NOTHING); }}>Show all names</Button>}>
-        {asked.open_in ?? asked.status ? 'Names show as open once they were checked and the registry said so.' : 'Try fewer letters, or another of the counts above the sheet.'}
+      <Blank
+        title="No name passes these filters"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              onAsk(NOTHING);
+            }}>
+            Show all names
+          </Button>
+        }>
+        {(asked.open_in ?? asked.status)
+          ? 'Names show as open once they were checked and the registry said so.'
+          : 'Try fewer letters, or another of the counts above the sheet.'}
       </Blank>
     );
   }
   return hasWords ? (
-    <Blank title="No name keeps these limits">Allow more letters or words on the left, or take back a word to avoid.</Blank>
+    <Blank title="No name keeps these limits">
+      Allow more letters or words on the left, or take back a word to avoid.
+    </Blank>
   ) : (
     <Blank title="Add a word on the left">Two or three are enough to begin with. The names come at once.</Blank>
   );
 }
 
 /** The sheet: names by columns, as many rows as there are, only those in view drawn. */
-export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, asked, onAsk, selected, onSelect, onAct, onCheck, onCheckCell, marked, onMark, onRows, onVary, onOpen, onCompare }: Props) {
+export function Sheet({
+  projectId,
+  view,
+  onView,
+  grading,
+  hasWords,
+  hasRecipes,
+  asked,
+  onAsk,
+  selected,
+  onSelect,
+  onAct,
+  onCheck,
+  onCheckCell,
+  marked,
+  onMark,
+  onRows,
+  onVary,
+  onOpen,
+  onCompare,
+}: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
   const total = data?.total ?? 0;
   const height = ROW_HEIGHTS[view.density];
-  const layout = useMemo(() => layoutOf(view.columns, view.pinned, view.widths), [view.columns, view.pinned, view.widths]);
+  const layout = useMemo(
+    () => layoutOf(view.columns, view.pinned, view.widths),
+    [view.columns, view.pinned, view.widths],
+  );
   // The virtualizer changes what its functions return between renders, so nothing here is memoized.
   // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
@@ -84,7 +132,9 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     scrollMargin: HEAD,
     scrollPaddingStart: HEAD,
   });
-  useEffect(() => { rows.measure(); }, [height, rows]);
+  useEffect(() => {
+    rows.measure();
+  }, [height, rows]);
   // Of many columns only those in sight are drawn.
   const [span, setSpan] = useState<Span>(() => spanOf(layout, 0, 0));
   const draw = useCallback(() => {
@@ -97,14 +147,21 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     const seen = new ResizeObserver(draw);
     seen.observe(scroller.current);
     draw();
-    return () => { seen.disconnect(); };
+    return () => {
+      seen.disconnect();
+    };
   }, [draw, there]);
   const shown = rows.getVirtualItems();
   const rowAt = useRows(projectId, asked, data, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0);
   const at = useRef(0);
   const { startIndex, endIndex } = rows.range ?? { startIndex: 0, endIndex: -1 };
-  const inView = shown.filter((item) => item.index >= startIndex && item.index <= endIndex).map((item) => rowAt(item.index)?.label ?? '').join(' ');
-  useEffect(() => { onRows(inView.split(' ').filter(Boolean), total); }, [inView, total, onRows]);
+  const inView = shown
+    .filter((item) => item.index >= startIndex && item.index <= endIndex)
+    .map((item) => rowAt(item.index)?.label ?? '')
+    .join(' ');
+  useEffect(() => {
+    onRows(inView.split(' ').filter(Boolean), total);
+  }, [inView, total, onRows]);
   const top = rowAt(0);
   const question = JSON.stringify(asked);
   const place = `${projectId} ${question}`;
@@ -120,11 +177,17 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     setWanted(null);
   }, [wantedRow, onSelect]);
   // A name the cursor rests on has been looked at.
-  const resting = shown.map((item) => rowAt(item.index)).find((row) => row?.label === selected && row.verdict === '')?.label;
+  const resting = shown
+    .map((item) => rowAt(item.index))
+    .find((row) => row?.label === selected && row.verdict === '')?.label;
   useEffect(() => {
     if (!resting) return;
-    const timer = setTimeout(() => { onAct('seen', [resting]); }, LOOKED_AFTER);
-    return () => { clearTimeout(timer); };
+    const timer = setTimeout(() => {
+      onAct('seen', [resting]);
+    }, LOOKED_AFTER);
+    return () => {
+      clearTimeout(timer);
+    };
   }, [resting, onAct]);
   // Who comes back to a list is where they were in it; another question begins at its top.
   const shownAt = useRef<string | null>(null);
@@ -142,7 +205,9 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
 
   // Keys may come faster than the page is drawn anew, so what they speak of is remembered here.
   const chosen = useRef(selected);
-  useEffect(() => { chosen.current = selected; }, [selected]);
+  useEffect(() => {
+    chosen.current = selected;
+  }, [selected]);
   const choose = (index: number, label: string) => {
     at.current = index;
     places.set(place, index);
@@ -159,9 +224,14 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     ranges.current += 1;
     const mine = ranges.current;
     if (count <= 1000 && loaded.every((label) => label !== undefined)) onMark(new Set(loaded));
-    else void labelsOf(projectId, asked, from, count).then((labels) => { if (ranges.current === mine) onMark(new Set(labels)); });
+    else
+      void labelsOf(projectId, asked, from, count).then((labels) => {
+        if (ranges.current === mine) onMark(new Set(labels));
+      });
   };
-  const markTo = (index: number) => { markRange(Math.min(anchor.current, index), Math.max(anchor.current, index)); };
+  const markTo = (index: number) => {
+    markRange(Math.min(anchor.current, index), Math.max(anchor.current, index));
+  };
   const toggle = (index: number, label: string) => {
     const next = new Set(marked);
     if (!next.delete(label)) next.add(label);
@@ -198,12 +268,18 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
   };
   const letters = useLetterKeys();
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.target instanceof HTMLInputElement || (event.target instanceof HTMLElement && event.target.dataset.head)) return;
+    if (event.target instanceof HTMLInputElement || (event.target instanceof HTMLElement && event.target.dataset.head))
+      return;
     const command = commandOf('sheet', event, letters);
     if (!command) return;
     const screen = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 330) / height) - 2);
     const moves: Partial<Record<typeof command, number>> = {
-      down: at.current + 1, up: at.current - 1, screenDown: at.current + screen, screenUp: at.current - screen, first: 0, last: total - 1,
+      down: at.current + 1,
+      up: at.current - 1,
+      screenDown: at.current + screen,
+      screenUp: at.current - screen,
+      first: 0,
+      last: total - 1,
     };
     const row = current();
     const labels = meant(row);
@@ -218,7 +294,11 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     else if (command === 'dismiss' && labels.length) sendAway(labels);
     else if (command === 'compare' && labels.length) onCompare(labels);
     else if (command === 'vary' && row) onVary();
-    else if (command === 'heads') (scroller.current?.querySelector<HTMLElement>('[aria-sort$=ing] [data-head]') ?? scroller.current?.querySelector<HTMLElement>('[data-head]'))?.focus();
+    else if (command === 'heads')
+      (
+        scroller.current?.querySelector<HTMLElement>('[aria-sort$=ing] [data-head]') ??
+        scroller.current?.querySelector<HTMLElement>('[data-head]')
+      )?.focus();
     else if (command === 'open' && row) onOpen(row.label);
     else return;
     event.preventDefault();
@@ -247,14 +327,33 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
     draw();
   };
   const onDoubleClick = (event: MouseEvent) => {
-    const row = event.target instanceof Element ? rowAt(Number(event.target.closest<HTMLElement>('[data-index]')?.dataset.index ?? NaN)) : undefined;
+    const row =
+      event.target instanceof Element
+        ? rowAt(Number(event.target.closest<HTMLElement>('[data-index]')?.dataset.index ?? NaN))
+        : undefined;
     if (row && event.target instanceof Element && !event.target.closest('[data-act]')) onOpen(row.label);
   };
 
   if (error && !data) {
-    return <Blank alert title="The names could not be loaded" action={<Button variant="outlined" onClick={() => { void refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+    return (
+      <Blank
+        alert
+        title="The names could not be loaded"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    );
   }
-  if (!isPending && total === 0) return <Nothing hasWords={hasWords} hasRecipes={hasRecipes} asked={asked} onAsk={onAsk} />;
+  if (!isPending && total === 0)
+    return <Nothing hasWords={hasWords} hasRecipes={hasRecipes} asked={asked} onAsk={onAsk} />;
   const activeRow = shown.find((item) => rowAt(item.index)?.label === selected);
   return (
     <Box
@@ -270,12 +369,23 @@ export function Sheet({ projectId, view, onView, grading, hasWords, hasRecipes, 
       aria-activedescendant={activeRow ? `row-${activeRow.index}` : undefined}
       onKeyDown={onKeyDown}
       onScroll={onScroll}
-      style={{ '--cols': layout.template, '--row': `${height}px` } as object}
-    >
-      <SheetHead layout={layout} asked={asked} onAsk={onAsk} onWidth={(id, px) => { onView({ widths: { ...view.widths, [id]: px } }); }} />
+      style={{ '--cols': layout.template, '--row': `${height}px` } as object}>
+      <SheetHead
+        layout={layout}
+        asked={asked}
+        onAsk={onAsk}
+        onWidth={(id, px) => {
+          onView({ widths: { ...view.widths, [id]: px } });
+        }}
+      />
       {/* The grid takes the keys, as grids do; the pointer is listened for here, for all rows at once. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/click-events-have-key-events */}
-      <div role="rowgroup" className="sheet-body" style={{ height: rows.getTotalSize() }} onClick={onClick} onDoubleClick={onDoubleClick}>
+      <div
+        role="rowgroup"
+        className="sheet-body"
+        style={{ height: rows.getTotalSize() }}
+        onClick={onClick}
+        onDoubleClick={onDoubleClick}>
         {shown.map((item) => {
           const row = rowAt(item.index);
           return (

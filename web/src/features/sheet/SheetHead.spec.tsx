@@ -8,8 +8,19 @@ import { SheetHead } from './SheetHead';
 
 function setUp(asked: Parameters<typeof SheetHead>[0]['asked'] = {}) {
   const [told, onWidth] = [vi.fn(), vi.fn()];
-  const onAsk: Ask = (part) => { told(typeof part === 'function' ? part(asked) : part); };
-  render(<div role="grid" tabIndex={0}><SheetHead layout={layoutOf(['grade', 'recipes', '.com'], [], {})} asked={asked} onAsk={onAsk} onWidth={onWidth} /></div>);
+  const onAsk: Ask = (part) => {
+    told(typeof part === 'function' ? part(asked) : part);
+  };
+  render(
+    <div role="grid" tabIndex={0}>
+      <SheetHead
+        layout={layoutOf(['grade', 'recipes', '.com'], [], {})}
+        asked={asked}
+        onAsk={onAsk}
+        onWidth={onWidth}
+      />
+    </div>,
+  );
   return { onAsk: told, onWidth };
 }
 
@@ -19,9 +30,15 @@ it('orders by a column, turns it, and gives the best first again', async () => {
   expect(onAsk).toHaveBeenLastCalledWith({ sort: 'grade', reverse: false });
 });
 
-it.each([[false, { reverse: true }], [true, { sort: undefined, reverse: undefined }]])('goes on from an order turned %s', async (reverse, next) => {
+it.each([
+  [false, { reverse: true }],
+  [true, { sort: undefined, reverse: undefined }],
+])('goes on from an order turned %s', async (reverse, next) => {
   const { onAsk } = setUp({ sort: 'grade', reverse });
-  expect(screen.getByRole('columnheader', { name: /Grade/ })).toHaveAttribute('aria-sort', reverse ? 'ascending' : 'descending');
+  expect(screen.getByRole('columnheader', { name: /Grade/ })).toHaveAttribute(
+    'aria-sort',
+    reverse ? 'ascending' : 'descending',
+  );
   await userEvent.click(screen.getByRole('button', { name: /Grade/ }));
   expect(onAsk).toHaveBeenLastCalledWith(next);
 });

@@ -11,8 +11,14 @@ interface Props {
   onWidth: (id: string, px: number) => void;
 }
 
-const NAME: Pick<Column, 'id' | 'word' | 'title' | 'sort' | 'falling'> = { id: 'name', word: 'Name', title: 'In the order of the alphabet', sort: 'name' };
-const ORDER = 'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.';
+const NAME: Pick<Column, 'id' | 'word' | 'title' | 'sort' | 'falling'> = {
+  id: 'name',
+  word: 'Name',
+  title: 'In the order of the alphabet',
+  sort: 'name',
+};
+const ORDER =
+  'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.';
 const NARROWEST = 36;
 const WIDEST = 900;
 const STEP = 12;
@@ -20,11 +26,18 @@ const STEP = 12;
 /** Takes hold of a column's edge; of a column without an order, by keys too. */
 function Grip({ id, word, alone, onWidth }: { id: string; word: string; alone: boolean; onWidth: Props['onWidth'] }) {
   const begun = useRef<{ x: number; width: number } | null>(null);
-  const width = (event: PointerEvent) => Math.max(NARROWEST, (begun.current?.width ?? 0) + event.clientX - (begun.current?.x ?? 0));
+  const width = (event: PointerEvent) =>
+    Math.max(NARROWEST, (begun.current?.width ?? 0) + event.clientX - (begun.current?.x ?? 0));
   return (
     <span
       className="sheet-grip"
-      {...(alone && { 'data-head': id, tabIndex: -1, role: 'separator', 'aria-orientation': 'vertical', 'aria-label': `Width of ${word}` })}
+      {...(alone && {
+        'data-head': id,
+        tabIndex: -1,
+        role: 'separator',
+        'aria-orientation': 'vertical',
+        'aria-label': `Width of ${word}`,
+      })}
       title="Draw to make the column wider"
       onPointerDown={(event) => {
         begun.current = { x: event.clientX, width: event.currentTarget.parentElement?.clientWidth ?? 0 };
@@ -41,16 +54,30 @@ function Grip({ id, word, alone, onWidth }: { id: string; word: string; alone: b
 /** The head of the sheet: pressing orders by a column, once more turns it, a third time gives back the best first. */
 export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
   const press = (sort: string) => {
-    onAsk((now) => now.sort !== sort ? { sort, reverse: false } : now.reverse ? { sort: undefined, reverse: undefined } : { reverse: true });
+    onAsk((now) =>
+      now.sort !== sort
+        ? { sort, reverse: false }
+        : now.reverse
+          ? { sort: undefined, reverse: undefined }
+          : { reverse: true },
+    );
   };
   // Left and right go from head to head, with shift they size the column, down and Escape go back to the rows.
   const onKeyDown = (event: KeyboardEvent<HTMLElement>) => {
     if (!(event.target instanceof HTMLElement)) return;
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     const { head } = event.target.dataset;
-    if (event.key === 'Escape' || event.key === 'ArrowDown') event.currentTarget.closest<HTMLElement>('[role=grid]')?.focus();
+    if (event.key === 'Escape' || event.key === 'ArrowDown')
+      event.currentTarget.closest<HTMLElement>('[role=grid]')?.focus();
     else if (!by || !head) return;
-    else if (event.shiftKey) onWidth(head, Math.min(WIDEST, Math.max(NARROWEST, (event.target.closest('[role=columnheader]')?.clientWidth ?? 0) + by * STEP)));
+    else if (event.shiftKey)
+      onWidth(
+        head,
+        Math.min(
+          WIDEST,
+          Math.max(NARROWEST, (event.target.closest('[role=columnheader]')?.clientWidth ?? 0) + by * STEP),
+        ),
+      );
     else {
       const heads = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-head]')];
       heads[heads.indexOf(event.target) + by]?.focus();
@@ -62,14 +89,40 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
     // The keys are those of the heads in it.
     // eslint-disable-next-line jsx-a11y/interactive-supports-focus
     <div role="row" className="sheet-head" aria-rowindex={1} onKeyDown={onKeyDown}>
-      <span role="columnheader" aria-colindex={1} className="pin"><Unseen>Kept</Unseen></span>
+      <span role="columnheader" aria-colindex={1} className="pin">
+        <Unseen>Kept</Unseen>
+      </span>
       {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }, place) => {
         const on = sort !== undefined && asked.sort === sort;
         const down = Boolean(falling) !== Boolean(asked.reverse);
         return (
-          <span role="columnheader" key={id} aria-colindex={place + 2} className={layout.stays.has(id) ? 'pin' : undefined} title={title} aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
-            {sort ? <button type="button" tabIndex={-1} data-head={id} className={on ? 'on' : undefined} onClick={() => { press(sort); }}>{word}{on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}</button> : word}
-            {id === 'name' && !asked.sort && <span className="order" title={ORDER}>best first, varied</span>}
+          <span
+            role="columnheader"
+            key={id}
+            aria-colindex={place + 2}
+            className={layout.stays.has(id) ? 'pin' : undefined}
+            title={title}
+            aria-sort={on ? (down ? 'descending' : 'ascending') : 'none'}>
+            {sort ? (
+              <button
+                type="button"
+                tabIndex={-1}
+                data-head={id}
+                className={on ? 'on' : undefined}
+                onClick={() => {
+                  press(sort);
+                }}>
+                {word}
+                {on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}
+              </button>
+            ) : (
+              word
+            )}
+            {id === 'name' && !asked.sort && (
+              <span className="order" title={ORDER}>
+                best first, varied
+              </span>
+            )}
             <Grip id={id} word={word} alone={!sort} onWidth={onWidth} />
           </span>
         );

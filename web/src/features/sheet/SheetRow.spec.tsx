@@ -7,13 +7,35 @@ import { SheetRow } from './SheetRow';
 import { figureColumns, statusColumns } from './useView';
 
 const row = sampleRow({
-  label: 'knightsky', grade: 71.2, scores: { length: 100, spelling: 14, fit: 80 }, starts: [0, 6], verdict: 'later', syllables: 0,
-  cells: [sampleCell({ extension: 'com', status: 'premium', first_year: '300', currency: 'EUR' }), sampleCell({ extension: 'net', first_year: '12', currency: 'EUR' }), sampleCell({ extension: 'org', status: 'taken', first_year: '1' })],
+  label: 'knightsky',
+  grade: 71.2,
+  scores: { length: 100, spelling: 14, fit: 80 },
+  starts: [0, 6],
+  verdict: 'later',
+  syllables: 0,
+  cells: [
+    sampleCell({ extension: 'com', status: 'premium', first_year: '300', currency: 'EUR' }),
+    sampleCell({ extension: 'net', first_year: '12', currency: 'EUR' }),
+    sampleCell({ extension: 'org', status: 'taken', first_year: '1' }),
+  ],
 });
 
 function show(columns: readonly string[], weights: Record<string, number> = { length: 1, fit: 1 }) {
   const layout = layoutOf(columns, [], {});
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={{ weights, exponent: 1 }} dense={false} selected={false} marked={false} />);
+  render(
+    <SheetRow
+      row={row}
+      index={0}
+      id="row-0"
+      top={0}
+      layout={layout}
+      span={spanOf(layout, 0, 0)}
+      grading={{ weights, exponent: 1 }}
+      dense={false}
+      selected={false}
+      marked={false}
+    />,
+  );
   return screen.getAllByRole('gridcell').map((c) => c.textContent);
 }
 
@@ -28,7 +50,14 @@ it('shows every measure, and a dash where there is none', () => {
 });
 
 it('shows statuses, the cheapest known first year, and what is not known as a dash', () => {
-  expect(show([...statusColumns(['com', 'net', 'org']), 'price', 'looked', 'syllables']).slice(3)).toEqual(['premium', 'open', 'taken', '€12 .net', 'later', '–']);
+  expect(show([...statusColumns(['com', 'net', 'org']), 'price', 'looked', 'syllables']).slice(3)).toEqual([
+    'premium',
+    'open',
+    'taken',
+    '€12 .net',
+    'later',
+    '–',
+  ]);
 });
 
 it('sets columns that stay in sight first', () => {
@@ -39,9 +68,26 @@ it('sets columns that stay in sight first', () => {
 });
 
 it('draws the columns in sight, those that stay among them, at their places', () => {
-  const layout = layoutOf(['grade', 'letters', ...figureColumns().slice(2), 'recipes', 'added', 'price', 'looked'], ['letters'], {});
+  const layout = layoutOf(
+    ['grade', 'letters', ...figureColumns().slice(2), 'recipes', 'added', 'price', 'looked'],
+    ['letters'],
+    {},
+  );
   const span = spanOf(layout, 500, 150);
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={span} grading={{ weights: { length: 1 }, exponent: 1 }} dense={false} selected={false} marked={false} />);
+  render(
+    <SheetRow
+      row={row}
+      index={0}
+      id="row-0"
+      top={0}
+      layout={layout}
+      span={span}
+      grading={{ weights: { length: 1 }, exponent: 1 }}
+      dense={false}
+      selected={false}
+      marked={false}
+    />,
+  );
   const places = screen.getAllByRole('gridcell').map((c) => Number(c.getAttribute('aria-colindex')));
   expect(places).toEqual([1, 3, ...Array.from({ length: span.to - span.from }, (_, i) => span.from + i + 3)]);
   const [begin = 0, end = 0] = [layout.edges[span.from], layout.edges[span.to]];
@@ -59,7 +105,20 @@ it('draws every column while no width is known, and when all of them stay', () =
 
 it('puts a figure that stays in sight into a cell that covers what passes beneath', () => {
   const layout = layoutOf(['grade', 'spelling'], ['spelling'], {});
-  render(<SheetRow row={row} index={0} id="row-0" top={0} layout={layout} span={spanOf(layout, 0, 0)} grading={{ weights: { length: 1 }, exponent: 1 }} dense={false} selected={false} marked={false} />);
+  render(
+    <SheetRow
+      row={row}
+      index={0}
+      id="row-0"
+      top={0}
+      layout={layout}
+      span={spanOf(layout, 0, 0)}
+      grading={{ weights: { length: 1 }, exponent: 1 }}
+      dense={false}
+      selected={false}
+      marked={false}
+    />,
+  );
   const [, stays, moves] = screen.getAllByRole('gridcell');
   expect(stays).toHaveClass('pin');
   expect(stays?.firstElementChild).toHaveClass('figure', 'plain', 'low');

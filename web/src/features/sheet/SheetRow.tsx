@@ -25,37 +25,90 @@ interface Props {
 
 /** A figure under it is coloured: the grade suffers from it. */
 const LOW = 40;
-const figureClass = (figure: number, plain: boolean): string => `figure${plain ? ' plain' : ''}${plain && figure < LOW ? ' low' : ''}`;
+const figureClass = (figure: number, plain: boolean): string =>
+  `figure${plain ? ' plain' : ''}${plain && figure < LOW ? ' low' : ''}`;
 
 /** One name with what the columns tell of it. Plain elements without handlers: the sheet listens for all rows. */
-export const SheetRow = memo(function SheetRow({ row, index, id, top, layout, span, grading, dense, selected, marked }: Props) {
+export const SheetRow = memo(function SheetRow({
+  row,
+  index,
+  id,
+  top,
+  layout,
+  span,
+  grading,
+  dense,
+  selected,
+  marked,
+}: Props) {
   const { columns, stays } = layout;
   const first = stays.size - 1; // the name stays too
   const cell = (column: Column, place: number) => {
     const figure = row && column.figure?.(row, grading);
-    const dress = typeof figure === 'number' ? { className: figureClass(figure, column.id !== 'grade'), style: underline(figure) } : undefined;
-    const text = typeof figure === 'number' ? Math.round(figure) : figure === null ? <span title="Not graded">–</span> : row && column.cell?.(row, grading);
+    const dress =
+      typeof figure === 'number'
+        ? { className: figureClass(figure, column.id !== 'grade'), style: underline(figure) }
+        : undefined;
+    const text =
+      typeof figure === 'number' ? (
+        Math.round(figure)
+      ) : figure === null ? (
+        <span title="Not graded">–</span>
+      ) : (
+        row && column.cell?.(row, grading)
+      );
     const at = place === span.from && place > first ? { gridColumnStart: place + 3 } : undefined;
     const cellProps = { role: 'gridcell', 'aria-colindex': place + 3 };
     // One element where that will do; what stays in sight covers what passes beneath, and needs another.
-    if (place < first) return <div key={column.id} {...cellProps} className="pin">{dress ? <span {...dress}>{text}</span> : text}</div>;
-    return <div key={column.id} {...cellProps} className={dress?.className} style={{ ...at, ...dress?.style }}>{text}</div>;
+    if (place < first)
+      return (
+        <div key={column.id} {...cellProps} className="pin">
+          {dress ? <span {...dress}>{text}</span> : text}
+        </div>
+      );
+    return (
+      <div key={column.id} {...cellProps} className={dress?.className} style={{ ...at, ...dress?.style }}>
+        {text}
+      </div>
+    );
   };
   return (
-    <div role="row" id={id} data-index={index} aria-rowindex={index + 2} aria-selected={selected} className={`sheet-row${dense ? ' dense' : ''}${marked ? ' marked' : ''}`} style={{ transform: `translateY(${top}px)` }}>
+    <div
+      role="row"
+      id={id}
+      data-index={index}
+      aria-rowindex={index + 2}
+      aria-selected={selected}
+      className={`sheet-row${dense ? ' dense' : ''}${marked ? ' marked' : ''}`}
+      style={{ transform: `translateY(${top}px)` }}>
       {row ? (
         <>
           <div role="gridcell" aria-colindex={1} className="pin">
-            <button type="button" tabIndex={-1} data-act="keep" className={row.kept ? 'tag kept' : 'tag'} aria-pressed={row.kept} aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`} />
+            <button
+              type="button"
+              tabIndex={-1}
+              data-act="keep"
+              className={row.kept ? 'tag kept' : 'tag'}
+              aria-pressed={row.kept}
+              aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`}
+            />
           </div>
           <div role="rowheader" aria-colindex={2} className={row.verdict === 'later' ? 'pin put-by' : 'pin'}>
-            <SeamedName className="sheet-name" title={row.change ? `${row.label}: ${row.change.message}` : row.label} label={row.label} starts={row.starts} extension={row.dot} />
+            <SeamedName
+              className="sheet-name"
+              title={row.change ? `${row.label}: ${row.change.message}` : row.label}
+              label={row.label}
+              starts={row.starts}
+              extension={row.dot}
+            />
           </div>
           {columns.slice(0, first).map(cell)}
           {columns.slice(span.from, span.to).map((column, i) => cell(column, span.from + i))}
         </>
       ) : (
-        <div role="gridcell" className="muted" style={{ gridColumn: '2 / -1' }}>…</div>
+        <div role="gridcell" className="muted" style={{ gridColumn: '2 / -1' }}>
+          …
+        </div>
       )}
     </div>
   );

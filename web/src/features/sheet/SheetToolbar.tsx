@@ -38,20 +38,59 @@ const SETS = [
 ] as const;
 
 /** Letters to look for, filters, and what stands beside the names. */
-export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, view, onView, filtering, onFiltering, compact = false, children }: Props) {
+export function SheetToolbar({
+  project,
+  asked,
+  onAsk,
+  extensions,
+  filterRef,
+  view,
+  onView,
+  filtering,
+  onFiltering,
+  compact = false,
+  children,
+}: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const look = useCallback((letters: string) => { onAsk({ text: letters || undefined }); }, [onAsk]);
+  const look = useCallback(
+    (letters: string) => {
+      onAsk({ text: letters || undefined });
+    },
+    [onAsk],
+  );
   const [typed, setTyped] = useLetters(asked.text ?? '', 40, look);
-  const shown = view.plot ? 'plot' : view.columns.join() === figureColumns().join() ? 'measures' : view.columns.join() === statusColumns(extensions).join() ? 'statuses' : null;
+  const shown = view.plot
+    ? 'plot'
+    : view.columns.join() === figureColumns().join()
+      ? 'measures'
+      : view.columns.join() === statusColumns(extensions).join()
+        ? 'statuses'
+        : null;
   const show = (set: (typeof SETS)[number]['value'] | null) => {
     if (set === 'plot') onView({ plot: true });
-    else if (set) onView({ plot: false, pinned: [], columns: set === 'measures' ? figureColumns() : statusColumns(extensions) });
+    else if (set)
+      onView({
+        plot: false,
+        pinned: [],
+        columns: set === 'measures' ? figureColumns() : statusColumns(extensions),
+      });
     else if (view.plot) onView({ plot: false });
   };
   const looks = (
     <>
-      <ToggleButtonGroup exclusive size="small" value={shown} aria-label="Beside the names" onChange={(_, next: (typeof SETS)[number]['value'] | null) => { show(next); }}>
-        {SETS.map(({ value, word, help }) => <ToggleButton key={value} value={value} title={help} sx={{ px: 0.8, textTransform: 'none' }}>{word}</ToggleButton>)}
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={shown}
+        aria-label="Beside the names"
+        onChange={(_, next: (typeof SETS)[number]['value'] | null) => {
+          show(next);
+        }}>
+        {SETS.map(({ value, word, help }) => (
+          <ToggleButton key={value} value={value} title={help} sx={{ px: 0.8, textTransform: 'none' }}>
+            {word}
+          </ToggleButton>
+        ))}
       </ToggleButtonGroup>
       <ViewMenu project={project} extensions={extensions} view={view} onView={onView} />
     </>
@@ -62,25 +101,75 @@ export function SheetToolbar({ project, asked, onAsk, extensions, filterRef, vie
         inputRef={filterRef}
         label="Has letters"
         value={typed}
-        onChange={(e) => { setTyped(e.target.value); }}
-        onKeyDown={(e) => { if (e.key === 'Escape') setTyped(''); }}
+        onChange={(e) => {
+          setTyped(e.target.value);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') setTyped('');
+        }}
         sx={{ width: compact ? 'auto' : 118, flex: compact ? 1 : 'none', minWidth: 90 }}
-        slotProps={{ input: { endAdornment: typed ? undefined : <InputAdornment position="end"><Key place="bench" of="find" /></InputAdornment> } }}
+        slotProps={{
+          input: {
+            endAdornment: typed ? undefined : (
+              <InputAdornment position="end">
+                <Key place="bench" of="find" />
+              </InputAdornment>
+            ),
+          },
+        }}
       />
       <Badge badgeContent={toldFilters(asked).length} color="secondary">
-        <Button variant={filtering ? 'contained' : 'outlined'} color={filtering ? 'secondary' : 'primary'} aria-pressed={filtering} title="All filters, in place of the words (key f)" onClick={() => { onFiltering(!filtering); }} sx={{ minWidth: 0 }}>Filters</Button>
+        <Button
+          variant={filtering ? 'contained' : 'outlined'}
+          color={filtering ? 'secondary' : 'primary'}
+          aria-pressed={filtering}
+          title="All filters, in place of the words (key f)"
+          onClick={() => {
+            onFiltering(!filtering);
+          }}
+          sx={{ minWidth: 0 }}>
+          Filters
+        </Button>
       </Badge>
       {compact ? (
         <>
-          <Button variant="outlined" aria-haspopup="dialog" aria-expanded={anchor !== null} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ flex: 'none', minWidth: 0 }}>More</Button>
-          <Popover disablePortal open={anchor !== null} anchorEl={anchor} onClose={() => { setAnchor(null); }} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} transformOrigin={{ vertical: 'top', horizontal: 'right' }} slotProps={{ paper: { role: 'dialog', 'aria-label': 'More of the sheet', sx: { p: 1.5, maxWidth: 'calc(100vw - 24px)' } } as object }}>
+          <Button
+            variant="outlined"
+            aria-haspopup="dialog"
+            aria-expanded={anchor !== null}
+            onClick={(e) => {
+              setAnchor(e.currentTarget);
+            }}
+            sx={{ flex: 'none', minWidth: 0 }}>
+            More
+          </Button>
+          <Popover
+            disablePortal
+            open={anchor !== null}
+            anchorEl={anchor}
+            onClose={() => {
+              setAnchor(null);
+            }}
+            anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+            transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+            slotProps={{
+              paper: {
+                role: 'dialog',
+                'aria-label': 'More of the sheet',
+                sx: { p: 1.5, maxWidth: 'calc(100vw - 24px)' },
+              } as object,
+            }}>
             <Stack sx={{ gap: 1.5, alignItems: 'flex-start' }}>
-              <Stack direction="row" sx={{ gap: 0.8 }}>{looks}</Stack>
+              <Stack direction="row" sx={{ gap: 0.8 }}>
+                {looks}
+              </Stack>
               {children}
             </Stack>
           </Popover>
         </>
-      ) : looks}
+      ) : (
+        looks
+      )}
     </Stack>
   );
 }

@@ -36,23 +36,99 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
     if (id) next.splice(from + by, 0, id);
     onView({ columns: next });
   };
-  const row = { display: 'grid', gridTemplateColumns: '1fr auto auto 28px', alignItems: 'center', minHeight: 28 };
+  const row = {
+    display: 'grid',
+    gridTemplateColumns: '1fr auto auto 28px',
+    alignItems: 'center',
+    minHeight: 28,
+  };
   return (
-    <Box component="ul" aria-label="Columns" sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 300, overflowY: 'auto', pr: 1 }}>
+    <Box
+      component="ul"
+      aria-label="Columns"
+      sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 300, overflowY: 'auto', pr: 1 }}>
       {columns.map((id, i) => {
         const { word } = columnOf(id);
         return (
           <Box component="li" key={id} sx={row}>
-            <FormControlLabel control={<Checkbox size="small" checked sx={small} disabled={columns.length === 1} onChange={() => { onView({ columns: columns.filter((c) => c !== id), pinned: pinned.filter((c) => c !== id) }); }} />} label={word} sx={{ ml: 0, gap: 0.5 }} />
-            <FormControlLabel control={<Checkbox size="small" sx={small} checked={pinned.includes(id)} onChange={() => { onView({ pinned: pinned.includes(id) ? pinned.filter((c) => c !== id) : [...pinned, id] }); }} slotProps={{ input: { 'aria-label': `Keep ${word} in sight` } }} />} label={<Typography variant="caption" color="textSecondary">stays</Typography>} sx={{ mr: 1 }} />
-            <IconButton size="small" sx={small} aria-label={`${word} further left`} disabled={i === 0} onClick={() => { move(i, -1); }}><UpIcon sx={{ fontSize: 17 }} /></IconButton>
-            <IconButton size="small" sx={small} aria-label={`${word} further right`} disabled={i === columns.length - 1} onClick={() => { move(i, 1); }}><DownIcon sx={{ fontSize: 17 }} /></IconButton>
+            <FormControlLabel
+              control={
+                <Checkbox
+                  size="small"
+                  checked
+                  sx={small}
+                  disabled={columns.length === 1}
+                  onChange={() => {
+                    onView({
+                      columns: columns.filter((c) => c !== id),
+                      pinned: pinned.filter((c) => c !== id),
+                    });
+                  }}
+                />
+              }
+              label={word}
+              sx={{ ml: 0, gap: 0.5 }}
+            />
+            <FormControlLabel
+              control={
+                <Checkbox
+                  size="small"
+                  sx={small}
+                  checked={pinned.includes(id)}
+                  onChange={() => {
+                    onView({
+                      pinned: pinned.includes(id) ? pinned.filter((c) => c !== id) : [...pinned, id],
+                    });
+                  }}
+                  slotProps={{ input: { 'aria-label': `Keep ${word} in sight` } }}
+                />
+              }
+              label={
+                <Typography variant="caption" color="textSecondary">
+                  stays
+                </Typography>
+              }
+              sx={{ mr: 1 }}
+            />
+            <IconButton
+              size="small"
+              sx={small}
+              aria-label={`${word} further left`}
+              disabled={i === 0}
+              onClick={() => {
+                move(i, -1);
+              }}>
+              <UpIcon sx={{ fontSize: 17 }} />
+            </IconButton>
+            <IconButton
+              size="small"
+              sx={small}
+              aria-label={`${word} further right`}
+              disabled={i === columns.length - 1}
+              onClick={() => {
+                move(i, 1);
+              }}>
+              <DownIcon sx={{ fontSize: 17 }} />
+            </IconButton>
           </Box>
         );
       })}
       {rest.map((id) => (
         <Box component="li" key={id} sx={row}>
-          <FormControlLabel control={<Checkbox size="small" checked={false} sx={small} onChange={() => { onView({ columns: [...columns, id] }); }} />} label={columnOf(id).word} sx={{ ml: 0, gap: 0.5 }} />
+          <FormControlLabel
+            control={
+              <Checkbox
+                size="small"
+                checked={false}
+                sx={small}
+                onChange={() => {
+                  onView({ columns: [...columns, id] });
+                }}
+              />
+            }
+            label={columnOf(id).word}
+            sx={{ ml: 0, gap: 0.5 }}
+          />
         </Box>
       ))}
     </Box>
@@ -60,8 +136,15 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
 }
 
 const viewParts = (mine: readonly NamedView[], theirs: readonly NamedView[]): Difference[] => {
-  const told = (views: readonly NamedView[], name: string) => { const view = views.find((v) => v.name === name); return view ? view.search || 'everything' : 'not kept'; };
-  return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({ word: name, here: told(mine, name), there: told(theirs, name) }));
+  const told = (views: readonly NamedView[], name: string) => {
+    const view = views.find((v) => v.name === name);
+    return view ? view.search || 'everything' : 'not kept';
+  };
+  return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({
+    word: name,
+    here: told(mine, name),
+    there: told(theirs, name),
+  }));
 };
 
 function Named({ project }: { project: Project }) {
@@ -76,19 +159,61 @@ function Named({ project }: { project: Project }) {
   };
   return (
     <>
-      {views.length === 0 && <Typography variant="body2" color="textSecondary">None yet. A view holds filters, order and columns under a name.</Typography>}
+      {views.length === 0 && (
+        <Typography variant="body2" color="textSecondary">
+          None yet. A view holds filters, order and columns under a name.
+        </Typography>
+      )}
       <Stack component="ul" aria-label="Views kept" sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {views.map((view) => (
-          <Stack component="li" key={view.name} direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
-            <Button aria-current={view.search === search || undefined} onClick={() => { apply(view); }} sx={{ justifyContent: 'flex-start', ...(view.search === search && { color: 'secondary.main' }) }}>{view.name}</Button>
-            <IconButton size="small" aria-label={`Remove the view ${view.name}`} onClick={() => { drop(view); }} sx={small}><CrossIcon sx={{ fontSize: 16 }} /></IconButton>
+          <Stack
+            component="li"
+            key={view.name}
+            direction="row"
+            sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
+            <Button
+              aria-current={view.search === search || undefined}
+              onClick={() => {
+                apply(view);
+              }}
+              sx={{
+                justifyContent: 'flex-start',
+                ...(view.search === search && { color: 'secondary.main' }),
+              }}>
+              {view.name}
+            </Button>
+            <IconButton
+              size="small"
+              aria-label={`Remove the view ${view.name}`}
+              onClick={() => {
+                drop(view);
+              }}
+              sx={small}>
+              <CrossIcon sx={{ fontSize: 16 }} />
+            </IconButton>
           </Stack>
         ))}
       </Stack>
-      {elsewhere && <Elsewhere what="This list of views" parts={viewParts(elsewhere.mine, elsewhere.theirs)} onMine={elsewhere.keepMine} onTheirs={elsewhere.takeTheirs} />}
+      {elsewhere && (
+        <Elsewhere
+          what="This list of views"
+          parts={viewParts(elsewhere.mine, elsewhere.theirs)}
+          onMine={elsewhere.keepMine}
+          onTheirs={elsewhere.takeTheirs}
+        />
+      )}
       <Stack component="form" direction="row" onSubmit={submit} sx={{ gap: 1, mt: 1 }}>
-        <TextField label="Keep this view as" value={name} onChange={(e) => { setName(e.target.value.slice(0, 40)); }} sx={{ flex: 1 }} />
-        <Button type="submit" variant="outlined">Keep</Button>
+        <TextField
+          label="Keep this view as"
+          value={name}
+          onChange={(e) => {
+            setName(e.target.value.slice(0, 40));
+          }}
+          sx={{ flex: 1 }}
+        />
+        <Button type="submit" variant="outlined">
+          Keep
+        </Button>
       </Stack>
     </>
   );
@@ -98,15 +223,36 @@ function Named({ project }: { project: Project }) {
 export function ViewChoices({ project, extensions, view, onView }: Props) {
   return (
     <Stack sx={{ p: 2, gap: 1.5, width: 320 }}>
-      <Typography variant="h3" component="h2">Columns</Typography>
+      <Typography variant="h3" component="h2">
+        Columns
+      </Typography>
       <Columns extensions={extensions} view={view} onView={onView} />
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
-        <ToggleButtonGroup exclusive size="small" value={view.density} aria-label="Height of rows" onChange={(_, density: Density | null) => { if (density) onView({ density }); }}>
-          {DENSITIES.map((d) => <ToggleButton key={d} value={d} sx={{ py: 0.2, px: 1.2, textTransform: 'none' }}>{d}</ToggleButton>)}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={view.density}
+          aria-label="Height of rows"
+          onChange={(_, density: Density | null) => {
+            if (density) onView({ density });
+          }}>
+          {DENSITIES.map((d) => (
+            <ToggleButton key={d} value={d} sx={{ py: 0.2, px: 1.2, textTransform: 'none' }}>
+              {d}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
-        <Button disabled={Object.keys(view.widths).length === 0} onClick={() => { onView({ widths: {} }); }}>Usual widths</Button>
+        <Button
+          disabled={Object.keys(view.widths).length === 0}
+          onClick={() => {
+            onView({ widths: {} });
+          }}>
+          Usual widths
+        </Button>
       </Stack>
-      <Typography variant="h3" component="h2">Views</Typography>
+      <Typography variant="h3" component="h2">
+        Views
+      </Typography>
       <Named project={project} />
     </Stack>
   );

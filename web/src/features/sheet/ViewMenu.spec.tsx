@@ -12,10 +12,19 @@ import { ViewMenu } from './ViewMenu';
 
 function Room({ project }: { project: Project }) {
   const [view, setView] = useView(['com', 'ie']);
-  return <><ViewMenu project={project} extensions={['com', 'ie']} view={view} onView={setView} /><output>{useLocation().search}</output></>;
+  return (
+    <>
+      <ViewMenu project={project} extensions={['com', 'ie']} view={view} onView={setView} />
+      <output>{useLocation().search}</output>
+    </>
+  );
 }
 
-async function open(views: NamedView[] = [], address = '/', answer: (body: unknown) => Answer = (body) => ({ body: { view: '', views: [], ...(body as object) } })) {
+async function open(
+  views: NamedView[] = [],
+  address = '/',
+  answer: (body: unknown) => Answer = (body) => ({ body: { view: '', views: [], ...(body as object) } }),
+) {
   const asked = serve((_method, _path, body) => answer(body));
   renderIn(<Room project={sampleProject({ views })} />, address);
   await userEvent.click(screen.getByRole('button', { name: 'View' }));
@@ -48,12 +57,21 @@ it('keeps a view under a name, shows it again, and takes a removal back', async 
   const short: NamedView = { name: 'short', search: 'letters_max=6' };
   const sent = await open([short], '/?sort=name');
   await userEvent.type(screen.getByLabelText('Keep this view as'), ' by name {Enter}');
-  await waitFor(() => { expect(sent()).toEqual([{ views: [short, { name: 'by name', search: 'sort=name' }], seen: { views: [short] } }]); });
-  await userEvent.click(within(screen.getByRole('list', { name: 'Views kept' })).getByRole('button', { name: 'short' }));
+  await waitFor(() => {
+    expect(sent()).toEqual([{ views: [short, { name: 'by name', search: 'sort=name' }], seen: { views: [short] } }]);
+  });
+  await userEvent.click(
+    within(screen.getByRole('list', { name: 'Views kept' })).getByRole('button', { name: 'short' }),
+  );
   expect(search()).toEqual({ letters_max: '6' });
   await userEvent.click(screen.getByRole('button', { name: 'Remove the view short' }));
   await userEvent.click(await screen.findByRole('button', { name: 'Undo', hidden: true }));
-  await waitFor(() => { expect(sent().slice(-2)).toEqual([{ views: [], seen: { views: [short] } }, { views: [short], seen: { views: [] } }]); });
+  await waitFor(() => {
+    expect(sent().slice(-2)).toEqual([
+      { views: [], seen: { views: [short] } },
+      { views: [short], seen: { views: [] } },
+    ]);
+  });
 });
 
 it('never writes over views kept elsewhere unasked', async () => {
@@ -62,12 +80,22 @@ it('never writes over views kept elsewhere unasked', async () => {
   const sent = await open([], '/?sort=name', (body) => {
     if (!refuse) return { body };
     refuse = false;
-    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { views: [short] } } };
+    return {
+      status: 409,
+      body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { views: [short] } },
+    };
   });
   await userEvent.type(screen.getByLabelText('Keep this view as'), 'by name{Enter}');
-  expect(await screen.findByText(/changed in another window/)).toHaveTextContent('by namehere: sort=namethere: not keptshorthere: not keptthere: letters_max=6');
+  expect(await screen.findByText(/changed in another window/)).toHaveTextContent(
+    'by namehere: sort=namethere: not keptshorthere: not keptthere: letters_max=6',
+  );
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
-  await waitFor(() => { expect(sent().at(-1)).toEqual({ views: [{ name: 'by name', search: 'sort=name' }], seen: { views: [short] } }); });
+  await waitFor(() => {
+    expect(sent().at(-1)).toEqual({
+      views: [{ name: 'by name', search: 'sort=name' }],
+      seen: { views: [short] },
+    });
+  });
 });
 
 it('shows a project as it was looked at last, but not over what an address asks', async () => {
@@ -77,7 +105,9 @@ it('shows a project as it was looked at last, but not over what an address asks'
     return <output>{useLocation().search}</output>;
   }
   const { unmount } = renderIn(<Last />);
-  await waitFor(() => { expect(search()).toEqual({ sort: 'fit' }); });
+  await waitFor(() => {
+    expect(search()).toEqual({ sort: 'fit' });
+  });
   unmount();
   renderIn(<Last />, '/?text=ink');
   expect(search()).toEqual({ text: 'ink' });

@@ -19,9 +19,28 @@ export function ViewMenu(props: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
-      <Button variant="outlined" aria-haspopup="dialog" aria-expanded={anchor !== null} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ flex: 'none', minWidth: 0 }}>View</Button>
-      <Popover disablePortal open={anchor !== null} anchorEl={anchor} onClose={() => { setAnchor(null); }} anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }} slotProps={{ paper: { role: 'dialog', 'aria-label': 'How the sheet looks' } as object }}>
-        <Suspense><ViewChoices {...props} /></Suspense>
+      <Button
+        variant="outlined"
+        aria-haspopup="dialog"
+        aria-expanded={anchor !== null}
+        onClick={(e) => {
+          setAnchor(e.currentTarget);
+        }}
+        sx={{ flex: 'none', minWidth: 0 }}>
+        View
+      </Button>
+      <Popover
+        disablePortal
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => {
+          setAnchor(null);
+        }}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { role: 'dialog', 'aria-label': 'How the sheet looks' } as object }}>
+        <Suspense>
+          <ViewChoices {...props} />
+        </Suspense>
       </Popover>
     </>
   );

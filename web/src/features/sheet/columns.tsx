@@ -29,14 +29,24 @@ const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find
 
 function titleOf(label: string, extension: string, cell: Cell | undefined, status: ShownStatus): string {
   const why = cell?.reason || statusOf(status)?.means || wordOf(status);
-  const price = cell?.first_year != null && cell.renewal != null && status !== 'taken' ? ` ${formatMoney(cell.first_year, cell.currency)}, then ${formatMoney(cell.renewal, cell.currency)} a year.` : '';
+  const price =
+    cell?.first_year != null && cell.renewal != null && status !== 'taken'
+      ? ` ${formatMoney(cell.first_year, cell.currency)}, then ${formatMoney(cell.renewal, cell.currency)} a year.`
+      : '';
   return `${label}.${extension}: ${why}.${price} Press to ask now.`.replace('..', '.');
 }
 
 /** The cheapest known first year of a name that can be registered. */
 function Cheapest({ row }: { row: Row }) {
   const best = cheapestOf(row.cells);
-  return best ? <span title={`.${best.extension}: ${formatMoney(best.first_year, best.currency)} the first year, ${formatMoney(best.renewal, best.currency)} each later year`}>{formatMoney(best.first_year, best.currency)} <span className="muted">.{best.extension}</span></span> : <span title="No price is known">–</span>;
+  return best ? (
+    <span
+      title={`.${best.extension}: ${formatMoney(best.first_year, best.currency)} the first year, ${formatMoney(best.renewal, best.currency)} each later year`}>
+      {formatMoney(best.first_year, best.currency)} <span className="muted">.{best.extension}</span>
+    </span>
+  ) : (
+    <span title="No price is known">–</span>
+  );
 }
 
 function Status({ row, extension }: { row: Row; extension: string }) {
@@ -44,7 +54,14 @@ function Status({ row, extension }: { row: Row; extension: string }) {
   const status = shownStatus(cell);
   const likely = cell?.likely ?? false;
   return (
-    <button type="button" tabIndex={-1} data-act="check" data-extension={extension} disabled={status === 'waiting'} title={titleOf(row.label, extension, cell, status)} className={`${markClass(status, likely)}${wordOf(status).length > 6 ? ' long' : ''}`}>
+    <button
+      type="button"
+      tabIndex={-1}
+      data-act="check"
+      data-extension={extension}
+      disabled={status === 'waiting'}
+      title={titleOf(row.label, extension, cell, status)}
+      className={`${markClass(status, likely)}${wordOf(status).length > 6 ? ' long' : ''}`}>
       {cell ? statusWord(status, likely) : <Unseen>{wordOf(status)}</Unseen>}
     </button>
   );
@@ -53,15 +70,81 @@ function Status({ row, extension }: { row: Row; extension: string }) {
 const known = (value: number): ReactNode => value || <span title="Not known of this name">–</span>;
 
 const plainColumns = (): readonly Column[] => [
-  { id: 'grade', word: 'Grade', title: 'The weighted whole, 0 to 100', width: 60, sort: 'grade', falling: true, figure: (row, grading) => gradeOf(row.scores, grading) },
-  { id: 'letters', word: 'Letters', title: 'Letters, without hyphens', width: 54, sort: 'letters', cell: (row) => row.letters },
-  { id: 'syllables', word: 'Syllables', title: 'Syllables, as said', width: 66, sort: 'syllables', cell: (row) => known(row.syllables) },
-  { id: 'words', word: 'Words', title: 'Words it is made of', width: 54, sort: 'words', cell: (row) => known(row.words) },
-  ...measures().map(({ name, short, asks }): Column => ({ id: name, word: short, title: asks, width: 66, sort: name, falling: true, figure: (row) => row.scores[name] ?? null })),
-  { id: 'recipes', word: 'Recipe', title: 'The recipes that made it', width: 88, cell: (row) => <span className="muted" title={row.recipes.join(', ')}>{row.recipes.join(', ')}</span> },
-  { id: 'added', word: 'Added', title: 'What kind of word was added', width: 76, cell: (row) => <span className="muted">{row.added.join(', ')}</span> },
-  { id: 'price', word: 'First year', title: 'The cheapest first year that is known, and under which extension', width: 104, sort: 'price', cell: (row) => <Cheapest row={row} /> },
-  { id: 'looked', word: 'Looked at', title: 'Whether it was looked at, or put by for later', width: 70, cell: (row) => <span className="muted">{LOOKED[row.verdict]}</span> },
+  {
+    id: 'grade',
+    word: 'Grade',
+    title: 'The weighted whole, 0 to 100',
+    width: 60,
+    sort: 'grade',
+    falling: true,
+    figure: (row, grading) => gradeOf(row.scores, grading),
+  },
+  {
+    id: 'letters',
+    word: 'Letters',
+    title: 'Letters, without hyphens',
+    width: 54,
+    sort: 'letters',
+    cell: (row) => row.letters,
+  },
+  {
+    id: 'syllables',
+    word: 'Syllables',
+    title: 'Syllables, as said',
+    width: 66,
+    sort: 'syllables',
+    cell: (row) => known(row.syllables),
+  },
+  {
+    id: 'words',
+    word: 'Words',
+    title: 'Words it is made of',
+    width: 54,
+    sort: 'words',
+    cell: (row) => known(row.words),
+  },
+  ...measures().map(({ name, short, asks }): Column => ({
+    id: name,
+    word: short,
+    title: asks,
+    width: 66,
+    sort: name,
+    falling: true,
+    figure: (row) => row.scores[name] ?? null,
+  })),
+  {
+    id: 'recipes',
+    word: 'Recipe',
+    title: 'The recipes that made it',
+    width: 88,
+    cell: (row) => (
+      <span className="muted" title={row.recipes.join(', ')}>
+        {row.recipes.join(', ')}
+      </span>
+    ),
+  },
+  {
+    id: 'added',
+    word: 'Added',
+    title: 'What kind of word was added',
+    width: 76,
+    cell: (row) => <span className="muted">{row.added.join(', ')}</span>,
+  },
+  {
+    id: 'price',
+    word: 'First year',
+    title: 'The cheapest first year that is known, and under which extension',
+    width: 104,
+    sort: 'price',
+    cell: (row) => <Cheapest row={row} />,
+  },
+  {
+    id: 'looked',
+    word: 'Looked at',
+    title: 'Whether it was looked at, or put by for later',
+    width: 70,
+    cell: (row) => <span className="muted">{LOOKED[row.verdict]}</span>,
+  },
 ];
 let byId: ReadonlyMap<string, Column> | null = null;
 
@@ -71,7 +154,14 @@ export function columnOf(id: string): Column {
   const plain = byId.get(id);
   if (plain) return plain;
   const extension = id.slice(1);
-  return { id, word: id, title: `Status under ${id}`, width: 68, sort: id, cell: (row) => <Status row={row} extension={extension} /> };
+  return {
+    id,
+    word: id,
+    title: `Status under ${id}`,
+    width: 68,
+    sort: id,
+    cell: (row) => <Status row={row} extension={extension} />,
+  };
 }
 
 export const NAME_WIDTH = 132;
@@ -92,14 +182,23 @@ export interface Layout {
   edges: readonly number[];
 }
 
-export function layoutOf(ids: readonly string[], pinned: readonly string[], widths: Readonly<Record<string, number>>): Layout {
+export function layoutOf(
+  ids: readonly string[],
+  pinned: readonly string[],
+  widths: Readonly<Record<string, number>>,
+): Layout {
   const there = pinned.filter((id) => ids.includes(id));
   const columns = [...there, ...ids.filter((id) => !there.includes(id))].map(columnOf);
   const name = widths.name ? `${widths.name}px` : `minmax(${NAME_WIDTH}px, 1fr)`;
   const sizes = columns.map((c) => widths[c.id] ?? c.width);
   const edges = [PADDING + TAG_WIDTH + (widths.name ?? NAME_WIDTH) + 2 * GAP];
   for (const px of sizes) edges.push((edges.at(-1) ?? 0) + px + GAP);
-  return { columns, template: `${TAG_WIDTH}px ${name} ${sizes.map((px) => `${px}px`).join(' ')}`, stays: new Set(['name', ...there]), edges };
+  return {
+    columns,
+    template: `${TAG_WIDTH}px ${name} ${sizes.map((px) => `${px}px`).join(' ')}`,
+    stays: new Set(['name', ...there]),
+    edges,
+  };
 }
 
 /** Which columns are drawn: those that stay, and from the place `from` up to `to`. */

@@ -42,7 +42,18 @@ interface Scale {
 function scaleOf(values: readonly number[], axis: string): Scale {
   const least = Math.min(...values);
   const most = Math.max(...values);
-  const step = axis === 'letters' ? (most - least > 16 ? 5 : most - least > 8 ? 2 : 1) : most - least > 50 ? 20 : most - least > 20 ? 10 : 5;
+  const step =
+    axis === 'letters'
+      ? most - least > 16
+        ? 5
+        : most - least > 8
+          ? 2
+          : 1
+      : most - least > 50
+        ? 20
+        : most - least > 20
+          ? 10
+          : 5;
   const low = Math.max(0, Math.floor(least / step) * step);
   const high = Math.max(low + step, Math.ceil(most / step) * step);
   const ticks = Array.from({ length: Math.round((high - low) / step) + 1 }, (_, i) => low + i * step);
@@ -52,8 +63,14 @@ function scaleOf(values: readonly number[], axis: string): Scale {
 /** Points to dots within a frame, with the ticks of both axes. */
 export function place(points: readonly Point[], frame: Frame): { dots: Dot[]; ticks: { across: Tick[]; up: Tick[] } } {
   if (points.length === 0) return { dots: [], ticks: { across: [], up: [] } };
-  const x = scaleOf(points.map((p) => p.x), frame.across);
-  const y = scaleOf(points.map((p) => p.y), frame.up);
+  const x = scaleOf(
+    points.map((p) => p.x),
+    frame.across,
+  );
+  const y = scaleOf(
+    points.map((p) => p.y),
+    frame.up,
+  );
   const toX = (value: number) => frame.left + ((value - x.low) / (x.high - x.low)) * frame.width;
   const toY = (value: number) => frame.top + (1 - (value - y.low) / (y.high - y.low)) * frame.height;
   return {
@@ -62,7 +79,10 @@ export function place(points: readonly Point[], frame: Frame): { dots: Dot[]; ti
       px: toX(p.x + (frame.across === 'letters' ? spread(p.label) : 0)),
       py: toY(p.y + (frame.up === 'letters' ? spread(p.label) : 0)),
     })),
-    ticks: { across: x.ticks.map((value) => ({ value, at: toX(value) })), up: y.ticks.map((value) => ({ value, at: toY(value) })) },
+    ticks: {
+      across: x.ticks.map((value) => ({ value, at: toX(value) })),
+      up: y.ticks.map((value) => ({ value, at: toY(value) })),
+    },
   };
 }
 
@@ -74,20 +94,36 @@ interface Box {
 }
 
 /** A place on the screen as a place in a figure that is drawn as large as its box allows, in the middle of it. */
-export function inFigure(box: Box, at: { clientX: number; clientY: number }, width: number, height: number): [number, number] {
+export function inFigure(
+  box: Box,
+  at: { clientX: number; clientY: number },
+  width: number,
+  height: number,
+): [number, number] {
   const scale = Math.min(box.width / width, box.height / height);
-  return [(at.clientX - box.left - (box.width - width * scale) / 2) / scale, (at.clientY - box.top - (box.height - height * scale) / 2) / scale];
+  return [
+    (at.clientX - box.left - (box.width - width * scale) / 2) / scale,
+    (at.clientY - box.top - (box.height - height * scale) / 2) / scale,
+  ];
 }
 
 const far = (dot: Dot, px: number, py: number): number => Math.hypot(dot.px - px, dot.py - py);
 
 /** The dot nearest to a place, none when all are farther than `within`. */
 export function nearest(dots: readonly Dot[], px: number, py: number, within: number): Dot | undefined {
-  const found = dots.reduce<Dot | undefined>((best, dot) => (!best || far(dot, px, py) < far(best, px, py) ? dot : best), undefined);
+  const found = dots.reduce<Dot | undefined>(
+    (best, dot) => (!best || far(dot, px, py) < far(best, px, py) ? dot : best),
+    undefined,
+  );
   return found && far(found, px, py) <= within ? found : undefined;
 }
 
-const WAYS: Record<string, readonly [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const WAYS: Record<string, readonly [number, number]> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** The next dot in the way an arrow key points: near, and not much aside. */
 export function toward(dots: readonly Dot[], from: Dot, key: string): Dot | undefined {
@@ -98,6 +134,9 @@ export function toward(dots: readonly Dot[], from: Dot, key: string): Dot | unde
     const aside = Math.abs((dot.px - from.px) * way[1]) + Math.abs((dot.py - from.py) * way[0]);
     return ahead > 0.5 ? ahead + 2 * aside : Infinity;
   };
-  const best = dots.reduce<Dot | undefined>((found, dot) => (dot.label !== from.label && cost(dot) < (found ? cost(found) : Infinity) ? dot : found), undefined);
+  const best = dots.reduce<Dot | undefined>(
+    (found, dot) => (dot.label !== from.label && cost(dot) < (found ? cost(found) : Infinity) ? dot : found),
+    undefined,
+  );
   return best;
 }

@@ -10,7 +10,13 @@ export function useCounts(projectId: number, asked: Asked) {
   delete query.reverse;
   return useQuery({
     queryKey: keys.count(projectId, query),
-    queryFn: ({ signal }) => unwrap(api.GET('/api/projects/{project_id}/names/counts', { params: { path: { project_id: projectId }, query }, signal })),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/names/counts', {
+          params: { path: { project_id: projectId }, query },
+          signal,
+        }),
+      ),
     placeholderData: keepPreviousData,
   });
 }

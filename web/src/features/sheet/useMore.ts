@@ -15,17 +15,27 @@ export function useMore({ id, only_first, changed_at }: Project) {
     mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/more', { params: { path: { project_id: id } } })),
     onSuccess: (project) => {
       // An answer that comes late must not put back the brief of before.
-      client.setQueryData<Project>(keys.project(id), (held) => (held && held.changed_at > project.changed_at ? held : project));
-      return Promise.all([keys.names(id), keys.counts(id), keys.allDots(id), keys.funnel(id)].map((queryKey) => client.invalidateQueries({ queryKey })));
+      client.setQueryData<Project>(keys.project(id), (held) =>
+        held && held.changed_at > project.changed_at ? held : project,
+      );
+      return Promise.all(
+        [keys.names(id), keys.counts(id), keys.allDots(id), keys.funnel(id)].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      );
     },
-    onError: (error) => { notify(error.message); },
+    onError: (error) => {
+      notify(error.message);
+    },
   });
   // A list that was made before it was opened is not being changed: nothing to wait for.
   const [opened] = useState(changed_at);
   useEffect(() => {
     if (!only_first) return;
     const timer = setTimeout(mutate, changed_at === opened ? 0 : IDLE);
-    return () => { clearTimeout(timer); };
+    return () => {
+      clearTimeout(timer);
+    };
   }, [only_first, changed_at, opened, mutate]);
   return { more: mutate, making: isPending };
 }

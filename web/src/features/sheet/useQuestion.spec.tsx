@@ -10,15 +10,21 @@ import { figureColumns, useView } from './useView';
 
 const at = (address: string) =>
   renderHook(() => ({ question: useQuestion(), view: useView(['com', 'ie']), search: useLocation().search }), {
-    wrapper: ({ children }: { children: ReactNode }) => <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>,
+    wrapper: ({ children }: { children: ReactNode }) => (
+      <MemoryRouter initialEntries={[address]}>{children}</MemoryRouter>
+    ),
   });
 
 it('keeps the question in the address, and only what is asked', () => {
   const { result } = at('/');
   expect(result.current.question[0]).toEqual(EVERYTHING);
-  act(() => { result.current.question[1]({ text: 'ink', grade_min: 80, sort: 'letters' }); });
+  act(() => {
+    result.current.question[1]({ text: 'ink', grade_min: 80, sort: 'letters' });
+  });
   expect(result.current.search).toBe('?sort=letters&text=ink&grade_min=80');
-  act(() => { result.current.question[1]({ sort: undefined, text: '', grade_min: undefined }); });
+  act(() => {
+    result.current.question[1]({ sort: undefined, text: '', grade_min: undefined });
+  });
   expect(result.current.search).toBe('');
 });
 
@@ -26,19 +32,45 @@ it('builds changes made within one moment on each other', () => {
   const { result } = at('/');
   const [, ask] = result.current.question;
   act(() => {
-    for (let press = 0; press < 3; press += 1) ask((now) => (now.sort !== 'grade' ? { sort: 'grade' } : now.reverse ? { sort: undefined, reverse: undefined, text: 'ink' } : { reverse: true }));
+    for (let press = 0; press < 3; press += 1)
+      ask((now) =>
+        now.sort !== 'grade'
+          ? { sort: 'grade' }
+          : now.reverse
+            ? { sort: undefined, reverse: undefined, text: 'ink' }
+            : { reverse: true },
+      );
   });
   expect(result.current.search).toBe('?text=ink');
 });
 
 it('keeps how the sheet looks beside it, and only what differs from the usual', () => {
   const { result } = at('/?mark=kept&show=fireworks&cols=grade,nonsense,.ie&widths=name:220,grade:9999&rows=dense');
-  expect(result.current.view[0]).toEqual({ columns: ['grade', '.ie'], widths: { name: 220 }, pinned: [], density: 'dense', plot: false });
-  act(() => { result.current.view[1]({ columns: ['grade', 'letters', '.com', '.ie'], widths: {}, density: 'usual', plot: true }); });
+  expect(result.current.view[0]).toEqual({
+    columns: ['grade', '.ie'],
+    widths: { name: 220 },
+    pinned: [],
+    density: 'dense',
+    plot: false,
+  });
+  act(() => {
+    result.current.view[1]({
+      columns: ['grade', 'letters', '.com', '.ie'],
+      widths: {},
+      density: 'usual',
+      plot: true,
+    });
+  });
   expect(result.current.search).toBe('?mark=kept&show=plot');
-  act(() => { result.current.view[1]({ columns: figureColumns(), pinned: ['grade'], plot: false }); });
-  expect(new URLSearchParams(result.current.search).get('cols')).toBe('grade,letters,length,spelling,fit,sense,sound,memory,clarity');
-  act(() => { result.current.question[1]({ mark: undefined }); });
+  act(() => {
+    result.current.view[1]({ columns: figureColumns(), pinned: ['grade'], plot: false });
+  });
+  expect(new URLSearchParams(result.current.search).get('cols')).toBe(
+    'grade,letters,length,spelling,fit,sense,sound,memory,clarity',
+  );
+  act(() => {
+    result.current.question[1]({ mark: undefined });
+  });
   expect(new URLSearchParams(result.current.search).get('pin')).toBe('grade');
 });
 
@@ -56,8 +88,15 @@ it('loses neither of two changes made within one moment', () => {
     result.current.question[1]({ text: 'ink' });
     result.current.view[1]({ pinned: ['grade'] });
   });
-  expect(Object.fromEntries(new URLSearchParams(result.current.search))).toEqual({ mark: 'kept', text: 'ink', rows: 'dense', pin: 'grade' });
-  act(() => { result.current.question[1]({ text: undefined }); });
+  expect(Object.fromEntries(new URLSearchParams(result.current.search))).toEqual({
+    mark: 'kept',
+    text: 'ink',
+    rows: 'dense',
+    pin: 'grade',
+  });
+  act(() => {
+    result.current.question[1]({ text: undefined });
+  });
   expect(new URLSearchParams(result.current.search).has('text')).toBe(false);
 });
 
@@ -71,8 +110,23 @@ it('adds to lists and takes from them', () => {
 });
 
 it('tells the filters in words, each with what takes it away', () => {
-  const told = toldFilters({ sort: 'name', text: 'ink', letters_min: 5, least: 'fit:60', open_in: 'com,ie', open_all: true, mark: 'fresh', digit: 'no' });
-  expect(told.map((t) => t.word)).toEqual(['from 5 letters', 'keyword fit from 60', 'open in .com and .ie', 'no digit', 'not looked at']);
+  const told = toldFilters({
+    sort: 'name',
+    text: 'ink',
+    letters_min: 5,
+    least: 'fit:60',
+    open_in: 'com,ie',
+    open_all: true,
+    mark: 'fresh',
+    digit: 'no',
+  });
+  expect(told.map((t) => t.word)).toEqual([
+    'from 5 letters',
+    'keyword fit from 60',
+    'open in .com and .ie',
+    'no digit',
+    'not looked at',
+  ]);
   expect(told[0]?.without).toEqual({ letters_min: undefined, letters_max: undefined });
   expect(told[1]?.without).toEqual({ least: undefined });
 });

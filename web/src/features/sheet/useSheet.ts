@@ -22,13 +22,21 @@ function useThrottled(value: number): number {
       last.current = performance.now();
       setFollowed(value);
     }, wait);
-    return () => { clearTimeout(timer); };
+    return () => {
+      clearTimeout(timer);
+    };
   }, [value]);
   return followed;
 }
 
 /** A way to get at the rows from place `first` to `last`, and those just before and after; those not loaded yet are undefined. */
-export function useRows(projectId: number, asked: Asked, top: Page | undefined, first: number, last: number): (index: number) => Row | undefined {
+export function useRows(
+  projectId: number,
+  asked: Asked,
+  top: Page | undefined,
+  first: number,
+  last: number,
+): (index: number) => Row | undefined {
   const from = useThrottled(Math.max(1, Math.floor((first - PAGE / 3) / PAGE)));
   // Who has begun to scroll goes on: what comes next is there before it is seen.
   const ahead = first > 0 ? PAGE : PAGE / 3;
@@ -36,6 +44,9 @@ export function useRows(projectId: number, asked: Asked, top: Page | undefined, 
   const wanted: number[] = [];
   for (let page = from; page <= to && page * PAGE < (top?.total ?? 0); page += 1) wanted.push(page);
   const more = useQueries({ queries: wanted.map((page) => pageQuery(projectId, asked, page)) });
-  const pages = new Map<number, Page | undefined>([[0, top], ...wanted.map((page, i) => [page, more[i]?.data] as const)]);
+  const pages = new Map<number, Page | undefined>([
+    [0, top],
+    ...wanted.map((page, i) => [page, more[i]?.data] as const),
+  ]);
   return (index) => pages.get(Math.floor(index / PAGE))?.rows[index % PAGE];
 }

@@ -19,16 +19,35 @@ export interface View {
 
 const FIELDS = ['cols', 'widths', 'pin', 'rows', 'show'] as const;
 
-export const statusColumns = (extensions: readonly string[]): string[] => ['grade', 'letters', ...extensions.map((e) => `.${e}`)];
+export const statusColumns = (extensions: readonly string[]): string[] => [
+  'grade',
+  'letters',
+  ...extensions.map((e) => `.${e}`),
+];
 export const figureColumns = (): readonly string[] => ['grade', 'letters', ...measures().map((m) => m.name)];
-const plainColumns = () => ['grade', 'letters', 'syllables', 'words', ...measures().map((m) => m.name), 'recipes', 'added', 'price', 'looked'];
+const plainColumns = () => [
+  'grade',
+  'letters',
+  'syllables',
+  'words',
+  ...measures().map((m) => m.name),
+  'recipes',
+  'added',
+  'price',
+  'looked',
+];
 /** Every column there is for a brief. */
-export const allColumns = (extensions: readonly string[]): string[] => [...plainColumns(), ...extensions.map((e) => `.${e}`)];
+export const allColumns = (extensions: readonly string[]): string[] => [
+  ...plainColumns(),
+  ...extensions.map((e) => `.${e}`),
+];
 
 function read(params: URLSearchParams, extensions: readonly string[], liked: Density): View {
   const known = allColumns(extensions);
   const cols = listOf(params.get('cols') ?? '').filter((id) => known.includes(id));
-  const widths = listOf(params.get('widths') ?? '').map((pair) => pair.split(':')).map(([id, px]) => [id ?? '', Number(px)] as const);
+  const widths = listOf(params.get('widths') ?? '')
+    .map((pair) => pair.split(':'))
+    .map(([id, px]) => [id ?? '', Number(px)] as const);
   return {
     columns: cols.length ? cols : statusColumns(extensions),
     widths: Object.fromEntries(widths.filter(([, px]) => px >= 30 && px <= 900)),
@@ -53,16 +72,23 @@ function write(view: View, extensions: readonly string[], liked: Density): [stri
 }
 
 /** How the sheet looks, kept in the address beside the question. */
-export function useView(extensions: readonly string[], liked: Density = 'usual'): [View, (part: Partial<View>) => void] {
+export function useView(
+  extensions: readonly string[],
+  liked: Density = 'usual',
+): [View, (part: Partial<View>) => void] {
   const [params, turn] = useAddress();
   const mine = extensions.join();
   const view = useMemo(() => read(params, listOf(mine), liked), [params, mine, liked]);
-  const change = useCallback((part: Partial<View>) => {
-    turn((now) => {
-      const next = new URLSearchParams([...now].filter(([name]) => !(FIELDS as readonly string[]).includes(name)));
-      for (const [name, value] of write({ ...read(now, listOf(mine), liked), ...part }, listOf(mine), liked)) next.append(name, value);
-      return next;
-    });
-  }, [turn, mine, liked]);
+  const change = useCallback(
+    (part: Partial<View>) => {
+      turn((now) => {
+        const next = new URLSearchParams([...now].filter(([name]) => !(FIELDS as readonly string[]).includes(name)));
+        for (const [name, value] of write({ ...read(now, listOf(mine), liked), ...part }, listOf(mine), liked))
+          next.append(name, value);
+        return next;
+      });
+    },
+    [turn, mine, liked],
+  );
   return [view, change];
 }

@@ -17,12 +17,27 @@ interface Change {
 function useKeepViews(project: Project) {
   const client = useQueryClient();
   const notify = useNotify();
-  const put = (part: Partial<Project>) => { client.setQueryData<Project>(keys.project(project.id), (p) => p && { ...p, ...part }); };
+  const put = (part: Partial<Project>) => {
+    client.setQueryData<Project>(keys.project(project.id), (p) => p && { ...p, ...part });
+  };
   return useMutation({
     scope: { id: `views-${project.id}` },
-    mutationFn: ({ view, views, seen }: Change) => unwrap(api.PUT('/api/projects/{project_id}/views', { params: { path: { project_id: project.id } }, body: { ...(view !== undefined && { view }), ...(views && { views: [...views], seen: { views: seen } }) } })),
-    onMutate: ({ view, views }) => { put({ ...(view !== undefined && { view }), ...(views && { views: [...views] }) }); },
-    onSuccess: ({ view = '', views = [] }) => { put({ view, views }); },
+    mutationFn: ({ view, views, seen }: Change) =>
+      unwrap(
+        api.PUT('/api/projects/{project_id}/views', {
+          params: { path: { project_id: project.id } },
+          body: {
+            ...(view !== undefined && { view }),
+            ...(views && { views: [...views], seen: { views: seen } }),
+          },
+        }),
+      ),
+    onMutate: ({ view, views }) => {
+      put({ ...(view !== undefined && { view }), ...(views && { views: [...views] }) });
+    },
+    onSuccess: ({ view = '', views = [] }) => {
+      put({ view, views });
+    },
     onError: (error, { views, seen }) => {
       // The page shows what is kept; what was to be kept is in the alert.
       if (views) put({ views: [...(elsewhereOf<{ views: NamedView[] }>(error)?.views ?? seen ?? [])] });
@@ -48,12 +63,21 @@ export function useLastView(project: Project): boolean {
       kept.current = search;
       keep({ view: search });
     }, KEPT_AFTER);
-    return () => { clearTimeout(timer); };
+    return () => {
+      clearTimeout(timer);
+    };
   }, [waits, search, keep]);
   // Who leaves sooner finds it all the same.
   const shown = useRef(!waits);
-  useEffect(() => { shown.current = !waits; }, [waits]);
-  useEffect(() => () => { if (shown.current && leftWith() !== kept.current) keep({ view: leftWith() }); }, [keep]);
+  useEffect(() => {
+    shown.current = !waits;
+  }, [waits]);
+  useEffect(
+    () => () => {
+      if (shown.current && leftWith() !== kept.current) keep({ view: leftWith() });
+    },
+    [keep],
+  );
   return !waits;
 }
 
@@ -64,20 +88,35 @@ export function useViews(project: Project) {
   const search = params.toString();
   const { mutate, error, variables, reset } = useKeepViews(project);
   const { views } = project;
-  const keep = (next: readonly NamedView[], seen: readonly NamedView[] = views) => { mutate({ views: next, seen }); };
+  const keep = (next: readonly NamedView[], seen: readonly NamedView[] = views) => {
+    mutate({ views: next, seen });
+  };
   const theirs = elsewhereOf<{ views: NamedView[] }>(error)?.views;
   const mine = variables?.views ?? [];
   return {
     views,
     search,
-    apply: (view: NamedView) => { turn(() => new URLSearchParams(view.search), { replace: false }); },
-    keep: (name: string) => { keep([...views.filter((v) => v.name !== name), { name, search }]); },
+    apply: (view: NamedView) => {
+      turn(() => new URLSearchParams(view.search), { replace: false });
+    },
+    keep: (name: string) => {
+      keep([...views.filter((v) => v.name !== name), { name, search }]);
+    },
     drop: (view: NamedView) => {
       const left = views.filter((v) => v.name !== view.name);
       keep(left);
-      notify(`The view ${view.name} was removed.`, () => { keep(views, left); });
+      notify(`The view ${view.name} was removed.`, () => {
+        keep(views, left);
+      });
     },
     /** Views somebody kept elsewhere meanwhile, beside those kept here. */
-    elsewhere: theirs && { mine, theirs, keepMine: () => { keep(mine, theirs); }, takeTheirs: reset },
+    elsewhere: theirs && {
+      mine,
+      theirs,
+      keepMine: () => {
+        keep(mine, theirs);
+      },
+      takeTheirs: reset,
+    },
   };
 }

@@ -6,7 +6,8 @@ import { type SyntheticEvent, useState } from 'react';
 import { type ApiError, asApiError } from '../../shared/api';
 import type { useShortlist } from './useShortlist';
 
-const wordsFor = (error: ApiError | null): string | undefined => error?.at('label') ?? error?.at('extension') ?? error?.message;
+const wordsFor = (error: ApiError | null): string | undefined =>
+  error?.at('label') ?? error?.at('extension') ?? error?.message;
 
 /** A name or full name of the person's own, typed in. */
 export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }) {
@@ -16,12 +17,30 @@ export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
     setThere('');
-    add.mutate(typed, { onSuccess: ({ labels }) => { if (!labels.length) setThere(`${typed.trim()} is on the shortlist already.`); setTyped(''); } });
+    add.mutate(typed, {
+      onSuccess: ({ labels }) => {
+        if (!labels.length) setThere(`${typed.trim()} is on the shortlist already.`);
+        setTyped('');
+      },
+    });
   };
   return (
     <Stack component="form" direction="row" noValidate onSubmit={submit} sx={{ gap: 1, alignItems: 'flex-start' }}>
-      <TextField label="A name or full name of your own" value={typed} error={Boolean(problem)} helperText={problem ?? (there || undefined)} onChange={(e) => { setTyped(e.target.value); setThere(''); if (add.error) add.reset(); }} sx={{ width: 280 }} />
-      <Button type="submit" variant="outlined" disabled={add.isPending} sx={{ minHeight: 38 }}>Add</Button>
+      <TextField
+        label="A name or full name of your own"
+        value={typed}
+        error={Boolean(problem)}
+        helperText={problem ?? (there || undefined)}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          setThere('');
+          if (add.error) add.reset();
+        }}
+        sx={{ width: 280 }}
+      />
+      <Button type="submit" variant="outlined" disabled={add.isPending} sx={{ minHeight: 38 }}>
+        Add
+      </Button>
     </Stack>
   );
 }

@@ -9,19 +9,44 @@ import { ComparePage } from './ComparePage';
 
 function show(address: string) {
   serve((_method, path) => {
-    if (path.endsWith('/shortlist')) return { body: ['inkpost', 'goink', 'inkwell'].map((label) => sampleKept({ label })) };
+    if (path.endsWith('/shortlist'))
+      return { body: ['inkpost', 'goink', 'inkwell'].map((label) => sampleKept({ label })) };
     const label = path.split('/names/')[1] ?? '';
-    if (label === 'bad') return { status: 400, body: { code: 'problems', message: 'Look again.', problems: [{ path: 'label', code: 'x', message: 'This is no name.' }] } };
-    return { body: sampleJudged({ label, grade: label === 'goink' ? 95 : 90, cells: [sampleCell({ extension: 'com', label })] }) };
+    if (label === 'bad')
+      return {
+        status: 400,
+        body: {
+          code: 'problems',
+          message: 'Look again.',
+          problems: [{ path: 'label', code: 'x', message: 'This is no name.' }],
+        },
+      };
+    return {
+      body: sampleJudged({
+        label,
+        grade: label === 'goink' ? 95 : 90,
+        cells: [sampleCell({ extension: 'com', label })],
+      }),
+    };
   });
-  renderIn(<ProjectContext value={sampleProject()}><ComparePage /></ProjectContext>, address);
+  renderIn(
+    <ProjectContext value={sampleProject()}>
+      <ComparePage />
+    </ProjectContext>,
+    address,
+  );
 }
-const line = async (name: string) => within(await screen.findByRole('table')).getByRole('row', { name: new RegExp(`^${name} `) });
+const line = async (name: string) =>
+  within(await screen.findByRole('table')).getByRole('row', { name: new RegExp(`^${name} `) });
 
 it('sets names side by side and marks the best of a line, for readers of the screen too', async () => {
   show('/?names=inkpost,goink');
   const grade = await line('Grade');
-  expect(within(grade).getAllByRole('cell').map((c) => c.textContent)).toEqual(['90', '95, the best']);
+  expect(
+    within(grade)
+      .getAllByRole('cell')
+      .map((c) => c.textContent),
+  ).toEqual(['90', '95, the best']);
   expect(within(await line('\\.com')).getAllByText('open')).toHaveLength(2);
 });
 

@@ -29,7 +29,11 @@ import { useShortlist } from './useShortlist';
 
 const MOST = 6;
 const LOOKS: readonly { key: string; sx: object; of: (shown: string) => string }[] = [
-  { key: 'serif', sx: { fontFamily: '"Literata Variable", Georgia, serif', fontSize: '1.15rem' }, of: (s) => s },
+  {
+    key: 'serif',
+    sx: { fontFamily: '"Literata Variable", Georgia, serif', fontSize: '1.15rem' },
+    of: (s) => s,
+  },
   { key: 'sans', sx: { fontWeight: 650, fontSize: '1.05rem' }, of: (s) => s },
   { key: 'capitals', sx: { letterSpacing: '0.12em', fontSize: '0.92rem' }, of: (s) => s.toUpperCase() },
 ];
@@ -38,10 +42,25 @@ function Value({ line, at, name }: { line: Line; at: number; name: Judged }) {
   const value = line.values[at];
   if (line.kind === 'status') {
     const cell = name.cells.find((c) => `.${c.extension}` === line.key);
-    return <><StatusMark status={value as ShownStatus} likely={cell?.likely ?? false} />{cell?.asked_at && <Typography variant="caption" color="textSecondary" component="div"><Age at={cell.asked_at} /></Typography>}</>;
+    return (
+      <>
+        <StatusMark status={value as ShownStatus} likely={cell?.likely ?? false} />
+        {cell?.asked_at && (
+          <Typography variant="caption" color="textSecondary" component="div">
+            <Age at={cell.asked_at} />
+          </Typography>
+        )}
+      </>
+    );
   }
   if (value === null) return <span title="Not known">–</span>;
-  if (line.kind === 'figure') return <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}><span>{value}</span>{line.key !== 'letters' && line.key !== 'price' && <Bar value={Number(value)} width={46} />}</Stack>;
+  if (line.kind === 'figure')
+    return (
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
+        <span>{value}</span>
+        {line.key !== 'letters' && line.key !== 'price' && <Bar value={Number(value)} width={46} />}
+      </Stack>
+    );
   return <Typography variant="body2">{value}</Typography>;
 }
 
@@ -53,41 +72,142 @@ export function ComparePage() {
   const found = useNames(project.id, labels);
   const { list } = useShortlist(project.id);
   const [only, setOnly] = useState(false);
-  const choose = (next: readonly string[]) => { setParams({ names: next.join(',') }, { replace: true }); };
+  const choose = (next: readonly string[]) => {
+    setParams({ names: next.join(',') }, { replace: true });
+  };
   const others = (list.data ?? []).filter((k) => !labels.includes(k.label));
   const adding = others.length > 0 && labels.length < MOST && (
-    <TextField select label="Add a name" value="" onChange={(e) => { choose([...labels, e.target.value]); }} sx={{ width: 170 }}>
-      {others.map((k) => <MenuItem key={k.label} value={k.label}>{k.shown}</MenuItem>)}
+    <TextField
+      select
+      label="Add a name"
+      value=""
+      onChange={(e) => {
+        choose([...labels, e.target.value]);
+      }}
+      sx={{ width: 170 }}>
+      {others.map((k) => (
+        <MenuItem key={k.label} value={k.label}>
+          {k.shown}
+        </MenuItem>
+      ))}
     </TextField>
   );
-  const failed = found.map((q, i) => ({ label: labels[i] ?? '', error: asApiError(q.error), again: q.refetch })).filter(({ error }) => error !== null);
+  const failed = found
+    .map((q, i) => ({ label: labels[i] ?? '', error: asApiError(q.error), again: q.refetch }))
+    .filter(({ error }) => error !== null);
   const names = found.map((q) => q.data).filter((n): n is Judged => n !== undefined);
-  if (labels.length < 2) return <Blank title="Choose two to six names" action={<Stack direction="row" sx={{ gap: 1 }}>{adding}<Button component={Link} to={`/projects/${project.id}/shortlist`} variant="outlined">To the shortlist</Button></Stack>}>Tick them on the shortlist, or mark them at the bench and press g.</Blank>;
+  if (labels.length < 2)
+    return (
+      <Blank
+        title="Choose two to six names"
+        action={
+          <Stack direction="row" sx={{ gap: 1 }}>
+            {adding}
+            <Button component={Link} to={`/projects/${project.id}/shortlist`} variant="outlined">
+              To the shortlist
+            </Button>
+          </Stack>
+        }>
+        Tick them on the shortlist, or mark them at the bench and press g.
+      </Blank>
+    );
   if (found.some((q) => q.isPending)) return <LinearProgress aria-label="Loading the names" />;
-  const refused = failed.length > 0 && <Alert severity="error" sx={{ mb: 2 }} action={<Button color="inherit" onClick={() => { for (const { again } of failed) void again(); }}>Try again</Button>}>{failed.map(({ label, error }) => `${label}: ${error?.problems[0]?.message ?? error?.message ?? ''}`).join(' ')}</Alert>;
+  const refused = failed.length > 0 && (
+    <Alert
+      severity="error"
+      sx={{ mb: 2 }}
+      action={
+        <Button
+          color="inherit"
+          onClick={() => {
+            for (const { again } of failed) void again();
+          }}>
+          Try again
+        </Button>
+      }>
+      {failed.map(({ label, error }) => `${label}: ${error?.problems[0]?.message ?? error?.message ?? ''}`).join(' ')}
+    </Alert>
+  );
   const lines = compare(names, project.brief.extensions).filter((line) => !only || line.differs);
-  const cell = { p: 1, borderTop: 1, borderColor: 'divider', textAlign: 'left', verticalAlign: 'top', overflowWrap: 'anywhere' } as const;
+  const cell = {
+    p: 1,
+    borderTop: 1,
+    borderColor: 'divider',
+    textAlign: 'left',
+    verticalAlign: 'top',
+    overflowWrap: 'anywhere',
+  } as const;
   return (
     <Box component="main" sx={{ maxWidth: 1240, mx: 'auto', px: { xs: 1, md: 3 }, py: 3 }}>
-      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', flexWrap: 'wrap', gap: 1.5, mb: 2 }}>
+      <Stack
+        direction="row"
+        sx={{ justifyContent: 'space-between', alignItems: 'center', flexWrap: 'wrap', gap: 1.5, mb: 2 }}>
         <Typography variant="h1">Side by side</Typography>
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
-          <FormControlLabel control={<Checkbox size="small" checked={only} onChange={(e) => { setOnly(e.target.checked); }} />} label="Only what differs" />
+          <FormControlLabel
+            control={
+              <Checkbox
+                size="small"
+                checked={only}
+                onChange={(e) => {
+                  setOnly(e.target.checked);
+                }}
+              />
+            }
+            label="Only what differs"
+          />
           {adding}
         </Stack>
       </Stack>
       {refused}
       <Box sx={{ overflowX: 'auto' }}>
-        <Box component="table" sx={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', minWidth: { xs: 92 + 118 * names.length, md: 160 + 150 * names.length } }}>
-          <caption><Unseen>Names side by side; the best of each line is marked</Unseen></caption>
+        <Box
+          component="table"
+          sx={{
+            borderCollapse: 'collapse',
+            width: '100%',
+            tableLayout: 'fixed',
+            minWidth: { xs: 92 + 118 * names.length, md: 160 + 150 * names.length },
+          }}>
+          <caption>
+            <Unseen>Names side by side; the best of each line is marked</Unseen>
+          </caption>
           <thead>
             <tr>
-              <Box component="td" sx={{ width: { xs: 92, md: 150 } }}><Unseen>What is compared</Unseen></Box>
+              <Box component="td" sx={{ width: { xs: 92, md: 150 } }}>
+                <Unseen>What is compared</Unseen>
+              </Box>
               {names.map((name) => (
-                <Box component="th" scope="col" key={name.label} sx={{ p: 1, textAlign: 'left', verticalAlign: 'bottom', fontWeight: 400 }}>
+                <Box
+                  component="th"
+                  scope="col"
+                  key={name.label}
+                  sx={{ p: 1, textAlign: 'left', verticalAlign: 'bottom', fontWeight: 400 }}>
                   <Stack direction="row" sx={{ alignItems: 'flex-start', justifyContent: 'space-between' }}>
-                    <Box component={Link} to={`/projects/${project.id}/names/${name.label}`} sx={{ color: 'text.primary', textDecoration: 'none', fontSize: names.length > 4 ? '1.15rem' : '1.5rem', overflowWrap: 'anywhere' }}><SeamedName label={name.label} shown={name.shown} starts={name.parts.map((p) => p.start)} extension={name.extension} /></Box>
-                    <IconButton size="small" aria-label={`Leave ${name.shown} out`} onClick={() => { choose(labels.filter((l) => l !== name.label)); }}><CrossIcon sx={{ fontSize: 16 }} /></IconButton>
+                    <Box
+                      component={Link}
+                      to={`/projects/${project.id}/names/${name.label}`}
+                      sx={{
+                        color: 'text.primary',
+                        textDecoration: 'none',
+                        fontSize: names.length > 4 ? '1.15rem' : '1.5rem',
+                        overflowWrap: 'anywhere',
+                      }}>
+                      <SeamedName
+                        label={name.label}
+                        shown={name.shown}
+                        starts={name.parts.map((p) => p.start)}
+                        extension={name.extension}
+                      />
+                    </Box>
+                    <IconButton
+                      size="small"
+                      aria-label={`Leave ${name.shown} out`}
+                      onClick={() => {
+                        choose(labels.filter((l) => l !== name.label));
+                      }}>
+                      <CrossIcon sx={{ fontSize: 16 }} />
+                    </IconButton>
                   </Stack>
                   <SayButton text={name.shown} />
                 </Box>
@@ -97,18 +217,49 @@ export function ComparePage() {
           <tbody>
             {LOOKS.map(({ key, sx, of }, i) => (
               <tr key={key}>
-                <Box component="th" scope="row" sx={{ ...cell, fontWeight: 400, color: 'text.secondary', ...(i && { borderTop: 0 }) }}>{i === 0 ? 'How it looks' : <Unseen>{key}</Unseen>}</Box>
-                {names.map((name) => <Box component="td" key={name.label} sx={{ ...cell, ...(i && { borderTop: 0, pt: 0 }) }}><Box component="span" sx={sx}>{of(name.shown)}</Box></Box>)}
+                <Box
+                  component="th"
+                  scope="row"
+                  sx={{ ...cell, fontWeight: 400, color: 'text.secondary', ...(i && { borderTop: 0 }) }}>
+                  {i === 0 ? 'How it looks' : <Unseen>{key}</Unseen>}
+                </Box>
+                {names.map((name) => (
+                  <Box component="td" key={name.label} sx={{ ...cell, ...(i && { borderTop: 0, pt: 0 }) }}>
+                    <Box component="span" sx={sx}>
+                      {of(name.shown)}
+                    </Box>
+                  </Box>
+                ))}
               </tr>
             ))}
             {lines.map((line) => (
               <tr key={line.key}>
-                <Box component="th" scope="row" sx={{ ...cell, fontWeight: line.differs ? 650 : 400, color: line.differs ? 'text.primary' : 'text.secondary' }}>{line.word}</Box>
+                <Box
+                  component="th"
+                  scope="row"
+                  sx={{
+                    ...cell,
+                    fontWeight: line.differs ? 650 : 400,
+                    color: line.differs ? 'text.primary' : 'text.secondary',
+                  }}>
+                  {line.word}
+                </Box>
                 {names.map((name, i) => {
                   const best = line.best.includes(i);
                   return (
-                    <Box component="td" key={name.label} sx={{ ...cell, color: line.differs ? 'text.primary' : 'text.secondary', ...(best && { boxShadow: 'inset 3px 0 0 var(--mui-palette-secondary-main)', fontWeight: 650 }) }}>
-                      <Value line={line} at={i} name={name} />{best && <Unseen>, the best</Unseen>}
+                    <Box
+                      component="td"
+                      key={name.label}
+                      sx={{
+                        ...cell,
+                        color: line.differs ? 'text.primary' : 'text.secondary',
+                        ...(best && {
+                          boxShadow: 'inset 3px 0 0 var(--mui-palette-secondary-main)',
+                          fontWeight: 650,
+                        }),
+                      }}>
+                      <Value line={line} at={i} name={name} />
+                      {best && <Unseen>, the best</Unseen>}
                     </Box>
                   );
                 })}

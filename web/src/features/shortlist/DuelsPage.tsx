@@ -22,13 +22,36 @@ function useDuels(projectId: number) {
   const notify = useNotify();
   const params = { path: { project_id: projectId } };
   const queryKey = keys.duels(projectId);
-  const onSuccess = (ranking: Ranking) => { client.setQueryData(queryKey, ranking); };
-  const onError = (error: Error) => { notify(error.message); };
+  const onSuccess = (ranking: Ranking) => {
+    client.setQueryData(queryKey, ranking);
+  };
+  const onError = (error: Error) => {
+    notify(error.message);
+  };
   return {
-    duels: useQuery({ queryKey, queryFn: () => unwrap(api.GET('/api/projects/{project_id}/duels', { params })), staleTime: 0 }),
-    answer: useMutation({ mutationFn: (body: { winner: string; loser: string; tie?: boolean }) => unwrap(api.POST('/api/projects/{project_id}/duels', { params, body: { tie: false, ...body } })), scope: { id: `duels-${projectId}` }, onSuccess, onError }),
-    back: useMutation({ mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/back', { params })), scope: { id: `duels-${projectId}` }, onSuccess, onError }),
-    forget: useMutation({ mutationFn: () => unwrap(api.DELETE('/api/projects/{project_id}/duels', { params })), onSuccess: () => client.invalidateQueries({ queryKey }), onError }),
+    duels: useQuery({
+      queryKey,
+      queryFn: () => unwrap(api.GET('/api/projects/{project_id}/duels', { params })),
+      staleTime: 0,
+    }),
+    answer: useMutation({
+      mutationFn: (body: { winner: string; loser: string; tie?: boolean }) =>
+        unwrap(api.POST('/api/projects/{project_id}/duels', { params, body: { tie: false, ...body } })),
+      scope: { id: `duels-${projectId}` },
+      onSuccess,
+      onError,
+    }),
+    back: useMutation({
+      mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/back', { params })),
+      scope: { id: `duels-${projectId}` },
+      onSuccess,
+      onError,
+    }),
+    forget: useMutation({
+      mutationFn: () => unwrap(api.DELETE('/api/projects/{project_id}/duels', { params })),
+      onSuccess: () => client.invalidateQueries({ queryKey }),
+      onError,
+    }),
     order: useMutation({
       mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/order', { params })),
       onSuccess: () => {
@@ -47,14 +70,53 @@ function Standings({ ranking }: { ranking: Ranking }) {
   return (
     <Box component="ol" aria-label="Ranking" sx={{ m: 0, p: 0, listStyle: 'none' }}>
       {ranking.standings.map((s, i) => (
-        <Box component="li" key={s.label} sx={{ display: 'grid', gridTemplateColumns: '28px minmax(0, 150px) 1fr 84px', gap: 1.5, alignItems: 'center', py: 0.5, borderTop: 1, borderColor: 'divider' }}>
+        <Box
+          component="li"
+          key={s.label}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '28px minmax(0, 150px) 1fr 84px',
+            gap: 1.5,
+            alignItems: 'center',
+            py: 0.5,
+            borderTop: 1,
+            borderColor: 'divider',
+          }}>
           <Typography color="textSecondary">{i + 1}</Typography>
-          <Box className="serif" sx={{ overflowWrap: 'anywhere' }}>{s.shown}</Box>
-          <Box aria-hidden sx={{ position: 'relative', height: 16 }}>
-            <Box sx={{ position: 'absolute', top: 7, height: 2, bgcolor: 'wire', left: across(s.strength - s.error), right: `calc(100% - ${across(s.strength + s.error)})` }} />
-            <Box sx={{ position: 'absolute', top: 3, width: 10, height: 10, ml: '-5px', borderRadius: '50%', bgcolor: 'secondary.main', left: across(s.strength) }} />
+          <Box className="serif" sx={{ overflowWrap: 'anywhere' }}>
+            {s.shown}
           </Box>
-          <Typography variant="caption" color="textSecondary" title={`${s.wins} won of ${s.duels}`} sx={{ textAlign: 'right' }}>{ranking.asked ? `best: ${Math.round(100 * s.best)} %` : ''}</Typography>
+          <Box aria-hidden sx={{ position: 'relative', height: 16 }}>
+            <Box
+              sx={{
+                position: 'absolute',
+                top: 7,
+                height: 2,
+                bgcolor: 'wire',
+                left: across(s.strength - s.error),
+                right: `calc(100% - ${across(s.strength + s.error)})`,
+              }}
+            />
+            <Box
+              sx={{
+                position: 'absolute',
+                top: 3,
+                width: 10,
+                height: 10,
+                ml: '-5px',
+                borderRadius: '50%',
+                bgcolor: 'secondary.main',
+                left: across(s.strength),
+              }}
+            />
+          </Box>
+          <Typography
+            variant="caption"
+            color="textSecondary"
+            title={`${s.wins} won of ${s.duels}`}
+            sx={{ textAlign: 'right' }}>
+            {ranking.asked ? `best: ${Math.round(100 * s.best)} %` : ''}
+          </Typography>
         </Box>
       ))}
     </Box>
@@ -84,12 +146,64 @@ export function DuelsPage() {
     return true;
   });
   const error = asApiError(duels.error);
-  if (error && !ranking) return <Blank alert title="The duels could not be loaded" action={<Button variant="outlined" onClick={() => { void duels.refetch(); }}>Try again</Button>}>{error.message}</Blank>;
+  if (error && !ranking)
+    return (
+      <Blank
+        alert
+        title="The duels could not be loaded"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              void duels.refetch();
+            }}>
+            Try again
+          </Button>
+        }>
+        {error.message}
+      </Blank>
+    );
   if (!ranking) return <LinearProgress aria-label="Loading the duels" />;
-  if (!one || !other) return <Blank title="Two names are needed" action={<Button component={Link} to={`/projects/${project.id}`} variant="contained">To the bench</Button>}>Keep at least two names, then set them against each other here.</Blank>;
+  if (!one || !other)
+    return (
+      <Blank
+        title="Two names are needed"
+        action={
+          <Button component={Link} to={`/projects/${project.id}`} variant="contained">
+            To the bench
+          </Button>
+        }>
+        Keep at least two names, then set them against each other here.
+      </Blank>
+    );
   const card = (label: string, against: string, key: string) => (
-    <Button variant="outlined" color="inherit" disabled={busy} onClick={() => { mutate({ winner: label, loser: against }); }} sx={{ flex: 1, minWidth: 0, py: 5, flexDirection: 'column', gap: 1, bgcolor: 'background.paper', borderColor: 'wire', '&:hover': { borderColor: 'secondary.main' } }}>
-      <Box className="serif" sx={{ fontSize: { xs: '1.5rem', md: '2.3rem' }, fontWeight: 500, lineHeight: 1.2, overflowWrap: 'anywhere' }}>{shown(label)}</Box>
+    <Button
+      variant="outlined"
+      color="inherit"
+      disabled={busy}
+      onClick={() => {
+        mutate({ winner: label, loser: against });
+      }}
+      sx={{
+        flex: 1,
+        minWidth: 0,
+        py: 5,
+        flexDirection: 'column',
+        gap: 1,
+        bgcolor: 'background.paper',
+        borderColor: 'wire',
+        '&:hover': { borderColor: 'secondary.main' },
+      }}>
+      <Box
+        className="serif"
+        sx={{
+          fontSize: { xs: '1.5rem', md: '2.3rem' },
+          fontWeight: 500,
+          lineHeight: 1.2,
+          overflowWrap: 'anywhere',
+        }}>
+        {shown(label)}
+      </Box>
       <kbd>{key}</kbd>
     </Button>
   );
@@ -97,15 +211,64 @@ export function DuelsPage() {
     <Box component="main" sx={{ maxWidth: 900, mx: 'auto', px: 2, py: 3 }}>
       <Typography variant="h1">Duels</Typography>
       <Typography color="textSecondary" sx={{ mb: 2 }} role="status">
-        Which is the better name? {plural(ranking.asked, 'answer')} so far · {ranking.asked ? `the first is the best with ${Math.round(100 * ranking.certainty)} % certainty` : 'nothing can be said of them yet'}
+        Which is the better name? {plural(ranking.asked, 'answer')} so far ·{' '}
+        {ranking.asked
+          ? `the first is the best with ${Math.round(100 * ranking.certainty)} % certainty`
+          : 'nothing can be said of them yet'}
       </Typography>
-      {ranking.enough && <Alert severity="success" sx={{ mb: 2 }} action={<Button color="inherit" onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}>Enough has been asked: {ranking.standings[0]?.shown} is the best, as surely as {Math.round(100 * ranking.certainty)} %. Go on if you like.</Alert>}
-      <Stack direction="row" role="group" aria-label="Which is better?" sx={{ gap: 2, mb: 1.5 }}>{card(one, other, '←')}{card(other, one, '→')}</Stack>
+      {ranking.enough && (
+        <Alert
+          severity="success"
+          sx={{ mb: 2 }}
+          action={
+            <Button
+              color="inherit"
+              onClick={() => {
+                order.mutate();
+              }}>
+              Put the shortlist in this order
+            </Button>
+          }>
+          Enough has been asked: {ranking.standings[0]?.shown} is the best, as surely as{' '}
+          {Math.round(100 * ranking.certainty)} %. Go on if you like.
+        </Alert>
+      )}
+      <Stack direction="row" role="group" aria-label="Which is better?" sx={{ gap: 2, mb: 1.5 }}>
+        {card(one, other, '←')}
+        {card(other, one, '→')}
+      </Stack>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 3, flexWrap: 'wrap' }}>
-        <Button variant="outlined" disabled={busy} onClick={() => { mutate({ winner: one, loser: other, tie: true }); }}>Neither <Key place="duels" of="neither" /></Button>
-        <Button disabled={!ranking.asked || back.isPending} onClick={() => { takeBack(); }}>Take back <Key place="duels" of="takeBack" /></Button>
-        {!ranking.enough && <Button disabled={!ranking.asked} onClick={() => { order.mutate(); }}>Put the shortlist in this order</Button>}
-        <Button disabled={!ranking.asked} onClick={() => { forget.mutate(); }}>Begin anew</Button>
+        <Button
+          variant="outlined"
+          disabled={busy}
+          onClick={() => {
+            mutate({ winner: one, loser: other, tie: true });
+          }}>
+          Neither <Key place="duels" of="neither" />
+        </Button>
+        <Button
+          disabled={!ranking.asked || back.isPending}
+          onClick={() => {
+            takeBack();
+          }}>
+          Take back <Key place="duels" of="takeBack" />
+        </Button>
+        {!ranking.enough && (
+          <Button
+            disabled={!ranking.asked}
+            onClick={() => {
+              order.mutate();
+            }}>
+            Put the shortlist in this order
+          </Button>
+        )}
+        <Button
+          disabled={!ranking.asked}
+          onClick={() => {
+            forget.mutate();
+          }}>
+          Begin anew
+        </Button>
       </Stack>
       <Standings ranking={ranking} />
     </Box>

@@ -12,11 +12,15 @@ it('saves while one writes, and what was left unsaved when the page is left', as
   const asked = serve((_method, _path, body) => ({ body }));
   const { unmount } = show();
   await userEvent.type(field(), ' and new');
-  await waitFor(() => { expect(asked.map((a) => a.body)).toEqual([{ note: 'old and new', seen: { note: 'old' } }]); });
+  await waitFor(() => {
+    expect(asked.map((a) => a.body)).toEqual([{ note: 'old and new', seen: { note: 'old' } }]);
+  });
   expect(await screen.findByText('saved')).toBeInTheDocument();
   await userEvent.type(field(), '!');
   unmount();
-  await waitFor(() => { expect(asked.at(-1)?.body).toEqual({ note: 'old and new!', seen: { note: 'old and new' } }); });
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toEqual({ note: 'old and new!', seen: { note: 'old and new' } });
+  });
 });
 
 it('keeps the text that was refused, and says why', async () => {
@@ -28,18 +32,31 @@ it('keeps the text that was refused, and says why', async () => {
   expect(field()).toHaveValue('old far too long');
 });
 
-it.each([['Keep mine', 'old mine'], ['Take theirs', 'theirs: yes']])('never writes over a note from elsewhere unasked: %s', async (choice, kept) => {
+it.each([
+  ['Keep mine', 'old mine'],
+  ['Take theirs', 'theirs: yes'],
+])('never writes over a note from elsewhere unasked: %s', async (choice, kept) => {
   let refuse = true;
   const asked = serve((_method, _path, body) => {
     if (!refuse) return { body };
     refuse = false;
-    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { note: 'theirs: yes' } } };
+    return {
+      status: 409,
+      body: {
+        code: 'changed_elsewhere',
+        message: 'Changed.',
+        problems: [],
+        current: { note: 'theirs: yes' },
+      },
+    };
   });
   show();
   await userEvent.type(field(), ' mine');
   expect(await screen.findByText(/theirs: yes/)).toBeInTheDocument();
   expect(field()).toHaveValue('old mine');
   await userEvent.click(screen.getByRole('button', { name: choice }));
-  await waitFor(() => { expect(asked.at(-1)?.body).toEqual({ note: kept, seen: { note: 'theirs: yes' } }); });
+  await waitFor(() => {
+    expect(asked.at(-1)?.body).toEqual({ note: kept, seen: { note: 'theirs: yes' } });
+  });
   expect(field()).toHaveValue(kept);
 });

@@ -27,12 +27,21 @@ export function NoteField({ projectId, label, shown, note }: Props) {
   const { mutate, isPending, error, isSuccess, reset } = useMutation({
     scope: { id: `note-${projectId}-${label}` },
     mutationFn: ({ written, over }: { written: string; over?: string }) =>
-      unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { project_id: projectId, label } }, body: { note: written, seen: { note: over ?? base.current } } })),
+      unwrap(
+        api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', {
+          params: { path: { project_id: projectId, label } },
+          body: { note: written, seen: { note: over ?? base.current } },
+        }),
+      ),
     // What did not arrive is tried again; what was refused waits for the person.
-    onError: (why, { written }) => { if (asApiError(why)?.status !== 400 && asApiError(why)?.status !== 409) unsaved.current ??= written; },
+    onError: (why, { written }) => {
+      if (asApiError(why)?.status !== 400 && asApiError(why)?.status !== 409) unsaved.current ??= written;
+    },
     onSuccess: ({ note: saved = '' }) => {
       base.current = saved;
-      client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) => list?.map((k) => (k.label === label ? { ...k, note: saved } : k)));
+      client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) =>
+        list?.map((k) => (k.label === label ? { ...k, note: saved } : k)),
+      );
       client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, note: saved });
     },
   });
@@ -43,7 +52,9 @@ export function NoteField({ projectId, label, shown, note }: Props) {
     setKnown(note);
     if (text === known) setText(note);
   }
-  useEffect(() => { if (unsaved.current === null && conflict === null) base.current = note; }, [note, conflict]);
+  useEffect(() => {
+    if (unsaved.current === null && conflict === null) base.current = note;
+  }, [note, conflict]);
   const save = () => {
     if (unsaved.current === null || conflict !== null) return;
     mutate({ written: unsaved.current });
@@ -52,14 +63,32 @@ export function NoteField({ projectId, label, shown, note }: Props) {
   useEffect(() => {
     if (unsaved.current === null) return;
     const timer = setTimeout(save, failed ? TRY_AGAIN_AFTER : SAVE_AFTER);
-    return () => { clearTimeout(timer); };
+    return () => {
+      clearTimeout(timer);
+    };
   });
   useBackAgain(save);
   // Leaving the page within the pause must not lose the last words.
   const latest = useRef(save);
-  useEffect(() => { latest.current = save; });
-  useEffect(() => () => { latest.current(); }, []);
-  const state = conflict !== null ? ' ' : failed ? (failed.at('note') ?? failed.message) : isPending ? 'saving…' : isSuccess ? 'saved' : ' ';
+  useEffect(() => {
+    latest.current = save;
+  });
+  useEffect(
+    () => () => {
+      latest.current();
+    },
+    [],
+  );
+  const state =
+    conflict !== null
+      ? ' '
+      : failed
+        ? (failed.at('note') ?? failed.message)
+        : isPending
+          ? 'saving…'
+          : isSuccess
+            ? 'saved'
+            : ' ';
   const settle = (written: string) => {
     base.current = conflict ?? '';
     unsaved.current = null;
@@ -83,9 +112,23 @@ export function NoteField({ projectId, label, shown, note }: Props) {
         onBlur={save}
         error={Boolean(failed)}
         helperText={state}
-        slotProps={{ htmlInput: { 'aria-label': `Note on ${shown}` }, formHelperText: { role: failed ? 'alert' : undefined, sx: { minHeight: 16, mt: 0 } } }}
+        slotProps={{
+          htmlInput: { 'aria-label': `Note on ${shown}` },
+          formHelperText: { role: failed ? 'alert' : undefined, sx: { minHeight: 16, mt: 0 } },
+        }}
       />
-      {conflict !== null && <Elsewhere what="This note" parts={[{ word: 'Note', here: text || 'none', there: conflict || 'none' }]} onMine={() => { settle(text); }} onTheirs={() => { settle(conflict); }} />}
+      {conflict !== null && (
+        <Elsewhere
+          what="This note"
+          parts={[{ word: 'Note', here: text || 'none', there: conflict || 'none' }]}
+          onMine={() => {
+            settle(text);
+          }}
+          onTheirs={() => {
+            settle(conflict);
+          }}
+        />
+      )}
     </>
   );
 }

@@ -20,12 +20,21 @@ function setUp(start: string[], act: (method: string, path: string) => Answer | 
     const given = (body as { labels?: string[] } | undefined)?.labels ?? [];
     if (path.endsWith('/off')) labels = labels.filter((label) => !given.includes(label));
     else if (method === 'POST') labels = [...labels, ...given];
-    return method === 'GET' ? { body: labels.map((label) => sampleKept({ label, extension })) } : { body: { labels: given } };
+    return method === 'GET'
+      ? { body: labels.map((label) => sampleKept({ label, extension })) }
+      : { body: { labels: given } };
   });
-  renderIn(<ProjectContext value={project}><ShortlistPage /></ProjectContext>);
+  renderIn(
+    <ProjectContext value={project}>
+      <ShortlistPage />
+    </ProjectContext>,
+  );
   return asked;
 }
-const names = () => within(screen.getByRole('list', { name: 'Shortlist' })).getAllByRole('heading').map((h) => h.textContent);
+const names = () =>
+  within(screen.getByRole('list', { name: 'Shortlist' }))
+    .getAllByRole('heading')
+    .map((h) => h.textContent);
 
 it('changes the order by buttons and by Alt and an arrow', async () => {
   const asked = setUp(['inkpost', 'inkwell', 'inkclub']);
@@ -33,14 +42,19 @@ it('changes the order by buttons and by Alt and an arrow', async () => {
   expect(names()).toEqual(['inkpost', 'inkclub', 'inkwell']);
   screen.getByLabelText('Note on inkpost').focus();
   await userEvent.keyboard('{Alt>}{ArrowDown}{/Alt}');
-  await waitFor(() => { expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({ labels: ['inkclub', 'inkpost', 'inkwell'], seen: { labels: ['inkpost', 'inkclub', 'inkwell'] } }); });
+  await waitFor(() => {
+    expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({
+      labels: ['inkclub', 'inkpost', 'inkwell'],
+      seen: { labels: ['inkpost', 'inkclub', 'inkwell'] },
+    });
+  });
   expect(screen.getByRole('button', { name: 'Move inkclub up' })).toBeDisabled();
 });
 
 it.each([
   ['Take theirs', ['inkpost', 'inkwell'], 1],
   ['Keep mine', ['inkwell', 'inkpost', 'inkclub'], 2],
-] as const)('shows an order given elsewhere beside one\'s own, and one chooses: %s', async (choice, left, puts) => {
+] as const)("shows an order given elsewhere beside one's own, and one chooses: %s", async (choice, left, puts) => {
   let refuse = true;
   const current = { labels: ['inkclub', 'inkpost', 'inkwell'] };
   const asked = setUp(['inkpost', 'inkwell'], (method) => {
@@ -49,10 +63,14 @@ it.each([
     return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current } };
   });
   await userEvent.click(await screen.findByRole('button', { name: 'Move inkwell up' }));
-  expect(await screen.findByRole('alert')).toHaveTextContent('here: inkwell, inkpost, inkclubthere: inkclub, inkpost, inkwell');
+  expect(await screen.findByRole('alert')).toHaveTextContent(
+    'here: inkwell, inkpost, inkclubthere: inkclub, inkpost, inkwell',
+  );
   expect(names()).toEqual(['inkwell', 'inkpost']);
   await userEvent.click(screen.getByRole('button', { name: choice }));
-  await waitFor(() => { expect(names()).toEqual(left); });
+  await waitFor(() => {
+    expect(names()).toEqual(left);
+  });
   const sent = asked.filter((a) => a.method === 'PUT').map((a) => a.body);
   expect(sent).toHaveLength(puts);
   if (puts === 2) expect(sent[1]).toEqual({ labels: left, seen: current });
@@ -63,20 +81,34 @@ it('never writes over tags set elsewhere unasked', async () => {
   const asked = setUp(['inkpost'], (method) => {
     if (method !== 'PATCH' || !refuse) return undefined;
     refuse = false;
-    return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { tags: ['odd'] } } };
+    return {
+      status: 409,
+      body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current: { tags: ['odd'] } },
+    };
   });
   await userEvent.type(await screen.findByLabelText('Tags of inkpost'), 'short{Enter}');
   expect(await screen.findByRole('alert')).toHaveTextContent('here: shortthere: odd');
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
-  await waitFor(() => { expect(asked.filter((a) => a.method === 'PATCH').at(-1)?.body).toEqual({ tags: ['short'], seen: { tags: ['odd'] } }); });
+  await waitFor(() => {
+    expect(asked.filter((a) => a.method === 'PATCH').at(-1)?.body).toEqual({
+      tags: ['short'],
+      seen: { tags: ['odd'] },
+    });
+  });
 });
 
 it('takes a name off, and undoes it', async () => {
   const asked = setUp(['inkpost', 'inkwell']);
   await userEvent.click(await screen.findByRole('button', { name: 'Take inkpost off the shortlist' }));
-  await waitFor(() => { expect(names()).toEqual(['inkwell']); });
+  await waitFor(() => {
+    expect(names()).toEqual(['inkwell']);
+  });
   await userEvent.click(await screen.findByRole('button', { name: 'Undo' }));
-  await waitFor(() => { expect(asked.find((a) => a.method === 'POST' && a.path.endsWith('/shortlist'))?.body).toEqual({ labels: ['inkpost'] }); });
+  await waitFor(() => {
+    expect(asked.find((a) => a.method === 'POST' && a.path.endsWith('/shortlist'))?.body).toEqual({
+      labels: ['inkpost'],
+    });
+  });
 });
 
 it('keeps a full name when an extension is pressed, and the name alone when it is pressed again', async () => {
@@ -84,14 +116,23 @@ it('keeps a full name when an extension is pressed, and the name alone when it i
   const statuses = within(await screen.findByRole('list', { name: 'Statuses of inkpost' }));
   await userEvent.click(statuses.getByRole('button', { name: '.com' }));
   expect(names()).toEqual(['inkpost.com']);
-  await waitFor(() => { expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({ path: '/api/projects/7/shortlist/names/inkpost', body: { extension: 'com', seen: { extension: '' } } }); });
+  await waitFor(() => {
+    expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({
+      path: '/api/projects/7/shortlist/names/inkpost',
+      body: { extension: 'com', seen: { extension: '' } },
+    });
+  });
   await userEvent.click(statuses.getByRole('button', { name: '.com', pressed: true }));
-  await waitFor(() => { expect(names()).toEqual(['inkpost']); });
+  await waitFor(() => {
+    expect(names()).toEqual(['inkpost']);
+  });
 });
 
 it('keeps a typed name that was refused, and says why', async () => {
   const problems = [{ path: 'label', code: 'label_character', message: 'A name cannot contain “ ”.' }];
-  setUp([], (method) => (method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : undefined));
+  setUp([], (method) =>
+    method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : undefined,
+  );
   expect(await screen.findByText('Nothing is kept yet')).toBeInTheDocument();
   await userEvent.type(screen.getByLabelText('A name or full name of your own'), 'ink post{Enter}');
   expect(await screen.findByText('A name cannot contain “ ”.')).toBeInTheDocument();

@@ -20,7 +20,9 @@ import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
 
 const MOST_LISTED = 40;
-const listed = (labels: readonly string[]) => labels.slice(0, MOST_LISTED).join(', ') + (labels.length > MOST_LISTED ? ` and ${plural(labels.length - MOST_LISTED, 'more')}` : '');
+const listed = (labels: readonly string[]) =>
+  labels.slice(0, MOST_LISTED).join(', ') +
+  (labels.length > MOST_LISTED ? ` and ${plural(labels.length - MOST_LISTED, 'more')}` : '');
 
 /** The kept names, with notes and tags, in an order of the person's own; `checking` asks about them. */
 export function ShortlistPage({ checking }: { checking?: ReactNode }) {
@@ -32,10 +34,16 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
   const error = asApiError(list.error);
   const kept = list.data ?? [];
   const tags = [...new Set(kept.flatMap((k) => k.tags))].sort();
-  const shown = kept.map((item, place) => ({ item, place })).filter(({ item }) => tag === null || item.tags.includes(tag));
+  const shown = kept
+    .map((item, place) => ({ item, place }))
+    .filter(({ item }) => tag === null || item.tags.includes(tag));
   const compared = kept.filter((k) => picked.has(k.label)).map((k) => k.label);
   const to = (path: string) => `/projects/${project.id}/${path}`;
-  const toBench = <Button component={Link} to={to('')} variant="contained">To the bench</Button>;
+  const toBench = (
+    <Button component={Link} to={to('')} variant="contained">
+      To the bench
+    </Button>
+  );
   const pick = (label: string) => {
     const next = new Set(picked);
     if (!next.delete(label)) next.add(label);
@@ -43,31 +51,130 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
   };
   return (
     <Box component="main" sx={{ maxWidth: 1220, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
-      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', flexWrap: 'wrap', mb: 2, gap: 1.5 }}>
+      <Stack
+        direction="row"
+        sx={{ justifyContent: 'space-between', alignItems: 'flex-start', flexWrap: 'wrap', mb: 2, gap: 1.5 }}>
         <Box>
           <Typography variant="h1">Shortlist</Typography>
-          {list.data && <Typography color="textSecondary">{plural(kept.length, 'name')} · the first is the favourite · press an extension to keep a full name</Typography>}
+          {list.data && (
+            <Typography color="textSecondary">
+              {plural(kept.length, 'name')} · the first is the favourite · press an extension to keep a full name
+            </Typography>
+          )}
         </Box>
         <AddName add={add} />
       </Stack>
       {kept.length > 0 && (
         <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 1, mb: 2, alignItems: 'center' }}>
-          <Button component={Link} to={to(`compare?names=${compared.slice(0, MOST_COMPARED).join(',')}`)} variant="contained" disabled={compared.length < 2 || compared.length > MOST_COMPARED} title={`Tick two to ${MOST_COMPARED} names`}>Compare {compared.length > 1 ? compared.length : ''}</Button>
-          <Button component={Link} to={to('duels')} variant="outlined" disabled={kept.length < 2}>Duels</Button>
-          <Button component={Link} to={to('share')} variant="outlined">Share and ask others</Button>
-          <Button component={Link} to={to('print')} variant="outlined">Print</Button>
+          <Button
+            component={Link}
+            to={to(`compare?names=${compared.slice(0, MOST_COMPARED).join(',')}`)}
+            variant="contained"
+            disabled={compared.length < 2 || compared.length > MOST_COMPARED}
+            title={`Tick two to ${MOST_COMPARED} names`}>
+            Compare {compared.length > 1 ? compared.length : ''}
+          </Button>
+          <Button component={Link} to={to('duels')} variant="outlined" disabled={kept.length < 2}>
+            Duels
+          </Button>
+          <Button component={Link} to={to('share')} variant="outlined">
+            Share and ask others
+          </Button>
+          <Button component={Link} to={to('print')} variant="outlined">
+            Print
+          </Button>
           <FileMenu address={(form) => `/api/projects/${project.id}/shortlist/file?form=${form}`} />
           {checking}
-          {tags.length > 0 && <Stack direction="row" role="group" aria-label="Only with the tag" sx={{ gap: 0.5, ml: 'auto', flexWrap: 'wrap' }}>{tags.map((one) => <Chip key={one} size="small" label={one} clickable color={tag === one ? 'secondary' : 'default'} aria-pressed={tag === one} onClick={() => { setTag(tag === one ? null : one); }} />)}</Stack>}
+          {tags.length > 0 && (
+            <Stack
+              direction="row"
+              role="group"
+              aria-label="Only with the tag"
+              sx={{ gap: 0.5, ml: 'auto', flexWrap: 'wrap' }}>
+              {tags.map((one) => (
+                <Chip
+                  key={one}
+                  size="small"
+                  label={one}
+                  clickable
+                  color={tag === one ? 'secondary' : 'default'}
+                  aria-pressed={tag === one}
+                  onClick={() => {
+                    setTag(tag === one ? null : one);
+                  }}
+                />
+              ))}
+            </Stack>
+          )}
         </Stack>
       )}
-      {list.isPending && <Stack sx={{ gap: 1 }}>{[0, 1, 2].map((i) => <Skeleton key={i} variant="rounded" height={84} />)}</Stack>}
-      {error && !list.data && <Blank alert title="The shortlist could not be loaded" action={<Button variant="outlined" onClick={() => { void list.refetch(); }}>Try again</Button>}>{error.message}</Blank>}
-      {list.data?.length === 0 && <Blank title="Nothing is kept yet" action={toBench}>Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names can be compared, set against each other, and shown to others.</Blank>}
-      {elsewhere && <Box sx={{ mb: 1 }}><Elsewhere what="This order" parts={[{ word: 'Order', here: listed(elsewhere.mine), there: listed(elsewhere.theirs) }]} onMine={elsewhere.keepMine} onTheirs={elsewhere.takeTheirs} /></Box>}
+      {list.isPending && (
+        <Stack sx={{ gap: 1 }}>
+          {[0, 1, 2].map((i) => (
+            <Skeleton key={i} variant="rounded" height={84} />
+          ))}
+        </Stack>
+      )}
+      {error && !list.data && (
+        <Blank
+          alert
+          title="The shortlist could not be loaded"
+          action={
+            <Button
+              variant="outlined"
+              onClick={() => {
+                void list.refetch();
+              }}>
+              Try again
+            </Button>
+          }>
+          {error.message}
+        </Blank>
+      )}
+      {list.data?.length === 0 && (
+        <Blank title="Nothing is kept yet" action={toBench}>
+          Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names
+          can be compared, set against each other, and shown to others.
+        </Blank>
+      )}
+      {elsewhere && (
+        <Box sx={{ mb: 1 }}>
+          <Elsewhere
+            what="This order"
+            parts={[{ word: 'Order', here: listed(elsewhere.mine), there: listed(elsewhere.theirs) }]}
+            onMine={elsewhere.keepMine}
+            onTheirs={elsewhere.takeTheirs}
+          />
+        </Box>
+      )}
       <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
         {shown.map(({ item, place }) => (
-          <ShortlistRow key={item.label} projectId={project.id} kept={item} place={place + 1} last={place === kept.length - 1} extensions={project.brief.extensions} owner={project.brief.owner} knownTags={tags} picked={picked.has(item.label)} onPick={() => { pick(item.label); }} onMove={(by) => { move(place, place + by); }} onPlace={(from) => { move(from, place); }} onRemove={() => { void act('unkeep', [item.label]); }} onSettle={(extension) => { settle.mutate({ label: item.label, extension, seen: item.extension }); }} />
+          <ShortlistRow
+            key={item.label}
+            projectId={project.id}
+            kept={item}
+            place={place + 1}
+            last={place === kept.length - 1}
+            extensions={project.brief.extensions}
+            owner={project.brief.owner}
+            knownTags={tags}
+            picked={picked.has(item.label)}
+            onPick={() => {
+              pick(item.label);
+            }}
+            onMove={(by) => {
+              move(place, place + by);
+            }}
+            onPlace={(from) => {
+              move(from, place);
+            }}
+            onRemove={() => {
+              void act('unkeep', [item.label]);
+            }}
+            onSettle={(extension) => {
+              settle.mutate({ label: item.label, extension, seen: item.extension });
+            }}
+          />
         ))}
       </Stack>
     </Box>

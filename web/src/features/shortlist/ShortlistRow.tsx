@@ -51,9 +51,33 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
   }, [place, last]);
   return (
     <Stack sx={{ alignItems: 'center' }}>
-      <IconButton ref={up} size="small" aria-label={`Move ${kept.shown} up`} disabled={place === 1} onClick={() => { pressed.current = 'up'; onMove(-1); }} sx={{ p: 0.2 }}><UpIcon sx={{ fontSize: 17 }} /></IconButton>
-      <Box component="span" className="serif" sx={{ fontSize: '1.1rem', lineHeight: 1.1 }}>{place}</Box>
-      <IconButton ref={down} size="small" aria-label={`Move ${kept.shown} down`} disabled={last} onClick={() => { pressed.current = 'down'; onMove(1); }} sx={{ p: 0.2 }}><DownIcon sx={{ fontSize: 17 }} /></IconButton>
+      <IconButton
+        ref={up}
+        size="small"
+        aria-label={`Move ${kept.shown} up`}
+        disabled={place === 1}
+        onClick={() => {
+          pressed.current = 'up';
+          onMove(-1);
+        }}
+        sx={{ p: 0.2 }}>
+        <UpIcon sx={{ fontSize: 17 }} />
+      </IconButton>
+      <Box component="span" className="serif" sx={{ fontSize: '1.1rem', lineHeight: 1.1 }}>
+        {place}
+      </Box>
+      <IconButton
+        ref={down}
+        size="small"
+        aria-label={`Move ${kept.shown} down`}
+        disabled={last}
+        onClick={() => {
+          pressed.current = 'down';
+          onMove(1);
+        }}
+        sx={{ p: 0.2 }}>
+        <DownIcon sx={{ fontSize: 17 }} />
+      </IconButton>
     </Stack>
   );
 }
@@ -61,7 +85,21 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
 const DRAGGED = 'text/vinetag-place';
 
 /** One kept name: place, figures, statuses with their age, tags and a note. Alt and an arrow moves it, or drawing it by its place. */
-export function ShortlistRow({ projectId, kept, place, last, extensions, owner, knownTags, picked, onPick, onMove, onPlace, onRemove, onSettle }: Props) {
+export function ShortlistRow({
+  projectId,
+  kept,
+  place,
+  last,
+  extensions,
+  owner,
+  knownTags,
+  picked,
+  onPick,
+  onMove,
+  onPlace,
+  onRemove,
+  onSettle,
+}: Props) {
   const [over, setOver] = useState(false);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
@@ -80,42 +118,156 @@ export function ShortlistRow({ projectId, kept, place, last, extensions, owner, 
     <Box
       component="li"
       onKeyDown={onKeyDown}
-      onDragOver={(e: DragEvent) => { if (e.dataTransfer.types.includes(DRAGGED)) { e.preventDefault(); setOver(true); } }}
-      onDragLeave={() => { setOver(false); }}
+      onDragOver={(e: DragEvent) => {
+        if (e.dataTransfer.types.includes(DRAGGED)) {
+          e.preventDefault();
+          setOver(true);
+        }
+      }}
+      onDragLeave={() => {
+        setOver(false);
+      }}
       onDrop={onDrop}
-      sx={{ display: 'grid', gridTemplateColumns: { xs: '34px minmax(0, 1fr) 34px', md: '34px minmax(150px, 210px) minmax(180px, 1fr) minmax(220px, 1.15fr) 34px' }, columnGap: 2, rowGap: 1, alignItems: 'center', bgcolor: 'background.paper', border: 1, borderColor: over ? 'secondary.main' : 'divider', borderLeft: 5, borderLeftColor: 'secondary.main', borderRadius: 1, px: 1.5, py: 1 }}
-    >
-      <Box draggable title="Draw it to another place" onDragStart={(e: DragEvent) => { e.dataTransfer.setData(DRAGGED, String(place)); e.dataTransfer.effectAllowed = 'move'; }} sx={{ cursor: 'grab' }}>
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: {
+          xs: '34px minmax(0, 1fr) 34px',
+          md: '34px minmax(150px, 210px) minmax(180px, 1fr) minmax(220px, 1.15fr) 34px',
+        },
+        columnGap: 2,
+        rowGap: 1,
+        alignItems: 'center',
+        bgcolor: 'background.paper',
+        border: 1,
+        borderColor: over ? 'secondary.main' : 'divider',
+        borderLeft: 5,
+        borderLeftColor: 'secondary.main',
+        borderRadius: 1,
+        px: 1.5,
+        py: 1,
+      }}>
+      <Box
+        draggable
+        title="Draw it to another place"
+        onDragStart={(e: DragEvent) => {
+          e.dataTransfer.setData(DRAGGED, String(place));
+          e.dataTransfer.effectAllowed = 'move';
+        }}
+        sx={{ cursor: 'grab' }}>
         <Places kept={kept} place={place} last={last} onMove={onMove} />
       </Box>
       <Box sx={{ minWidth: 0 }}>
         <Typography component="h2" sx={{ fontSize: '1.3rem', lineHeight: 1.25, overflowWrap: 'anywhere' }}>
-          <Box component={Link} to={`/projects/${projectId}/names/${kept.label}`} title="Everything about it" sx={{ color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>
+          <Box
+            component={Link}
+            to={`/projects/${projectId}/names/${kept.label}`}
+            title="Everything about it"
+            sx={{ color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>
             <SeamedName label={kept.label} shown={kept.shown} starts={kept.starts} extension={kept.extension} />
           </Box>
         </Typography>
-        <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary', alignItems: 'center' }}>{kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}<span>{kept.letters} letters</span></Stack>
-        <FormControlLabel control={<Checkbox size="small" checked={picked} onChange={onPick} sx={{ p: 0.4 }} slotProps={{ input: { 'aria-label': `Compare ${kept.shown}` } }} />} label={<Typography variant="caption" color="textSecondary">compare</Typography>} sx={{ ml: -0.5 }} />
+        <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary', alignItems: 'center' }}>
+          {kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}
+          <span>{kept.letters} letters</span>
+        </Stack>
+        <FormControlLabel
+          control={
+            <Checkbox
+              size="small"
+              checked={picked}
+              onChange={onPick}
+              sx={{ p: 0.4 }}
+              slotProps={{ input: { 'aria-label': `Compare ${kept.shown}` } }}
+            />
+          }
+          label={
+            <Typography variant="caption" color="textSecondary">
+              compare
+            </Typography>
+          }
+          sx={{ ml: -0.5 }}
+        />
       </Box>
-      <Box component="ul" aria-label={`Statuses of ${kept.shown}`} sx={{ m: 0, p: 0, listStyle: 'none', display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))', columnGap: 1.5, fontSize: '0.86rem', gridColumn: { xs: '1 / -1', md: 'auto' } }}>
+      <Box
+        component="ul"
+        aria-label={`Statuses of ${kept.shown}`}
+        sx={{
+          m: 0,
+          p: 0,
+          listStyle: 'none',
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(124px, 1fr))',
+          columnGap: 1.5,
+          fontSize: '0.86rem',
+          gridColumn: { xs: '1 / -1', md: 'auto' },
+        }}>
         {withOwn(extensions, kept.extension).map((extension) => {
           const cell = kept.statuses.find((c) => c.extension === extension);
           const price = priceOf(cell, owner);
           return (
-            <Stack component="li" direction="row" key={extension} sx={{ gap: 0.8, alignItems: 'center', minHeight: 24 }}>
-              <Box component="button" type="button" aria-pressed={kept.extension === extension} title={kept.extension === extension ? `Keep ${kept.shown} alone, without an extension` : `Keep it as ${kept.shown}.${extension}`} onClick={() => { onSettle(kept.extension === extension ? '' : extension); }} sx={{ font: 'inherit', fontWeight: 600, border: 1, borderColor: kept.extension === extension ? 'secondary.main' : 'transparent', borderRadius: 1, color: kept.extension === extension ? 'secondary.main' : 'inherit', bgcolor: 'transparent', px: 0.4, py: 0, ml: -0.4, lineHeight: 1.35, cursor: 'pointer', '&:hover': { borderColor: 'wire' } }}>.{extension}</Box>
-              <Box component="span" title={cell?.reason ?? undefined}><StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} />{price && <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.25 }}>{price}</Typography>}</Box>
+            <Stack
+              component="li"
+              direction="row"
+              key={extension}
+              sx={{ gap: 0.8, alignItems: 'center', minHeight: 24 }}>
+              <Box
+                component="button"
+                type="button"
+                aria-pressed={kept.extension === extension}
+                title={
+                  kept.extension === extension
+                    ? `Keep ${kept.shown} alone, without an extension`
+                    : `Keep it as ${kept.shown}.${extension}`
+                }
+                onClick={() => {
+                  onSettle(kept.extension === extension ? '' : extension);
+                }}
+                sx={{
+                  font: 'inherit',
+                  fontWeight: 600,
+                  border: 1,
+                  borderColor: kept.extension === extension ? 'secondary.main' : 'transparent',
+                  borderRadius: 1,
+                  color: kept.extension === extension ? 'secondary.main' : 'inherit',
+                  bgcolor: 'transparent',
+                  px: 0.4,
+                  py: 0,
+                  ml: -0.4,
+                  lineHeight: 1.35,
+                  cursor: 'pointer',
+                  '&:hover': { borderColor: 'wire' },
+                }}>
+                .{extension}
+              </Box>
+              <Box component="span" title={cell?.reason ?? undefined}>
+                <StatusMark status={shownStatus(cell)} likely={cell?.likely ?? false} />
+                {price && (
+                  <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.25 }}>
+                    {price}
+                  </Typography>
+                )}
+              </Box>
             </Stack>
           );
         })}
-        {kept.statuses[0]?.asked_at && <Typography component="li" variant="caption" color="textSecondary" sx={{ gridColumn: '1 / -1' }}>asked <Age at={kept.statuses[0].asked_at} /></Typography>}
+        {kept.statuses[0]?.asked_at && (
+          <Typography component="li" variant="caption" color="textSecondary" sx={{ gridColumn: '1 / -1' }}>
+            asked <Age at={kept.statuses[0].asked_at} />
+          </Typography>
+        )}
       </Box>
       <Stack sx={{ gap: 0.8, gridColumn: { xs: '1 / -1', md: 'auto' } }}>
         <NoteField projectId={projectId} label={kept.label} shown={kept.shown} note={kept.note} />
         <TagsField projectId={projectId} label={kept.label} shown={kept.shown} tags={kept.tags} known={knownTags} />
       </Stack>
       <Tooltip title="Take off the shortlist">
-        <IconButton size="small" aria-label={`Take ${kept.shown} off the shortlist`} onClick={onRemove} sx={{ gridRow: { xs: 1, md: 'auto' }, gridColumn: { xs: 3, md: 'auto' } }}><CrossIcon fontSize="small" /></IconButton>
+        <IconButton
+          size="small"
+          aria-label={`Take ${kept.shown} off the shortlist`}
+          onClick={onRemove}
+          sx={{ gridRow: { xs: 1, md: 'auto' }, gridColumn: { xs: 3, md: 'auto' } }}>
+          <CrossIcon fontSize="small" />
+        </IconButton>
       </Tooltip>
     </Box>
   );

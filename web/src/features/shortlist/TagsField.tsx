@@ -24,24 +24,58 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
   const base = useRef(tags);
   const keep = (saved: string[]) => {
     base.current = saved;
-    client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) => list?.map((k) => (k.label === label ? { ...k, tags: saved } : k)));
+    client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) =>
+      list?.map((k) => (k.label === label ? { ...k, tags: saved } : k)),
+    );
     client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, tags: saved });
     setUnsaved(null);
   };
   const { mutate, error, isPending, reset } = useMutation({
     scope: { id: `tags-${projectId}-${label}` },
     mutationFn: ({ next, over }: { next: readonly string[]; over?: readonly string[] }) =>
-      unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { project_id: projectId, label } }, body: { tags: [...next], seen: { tags: over ?? base.current } } })),
-    onMutate: ({ next }) => { setUnsaved(next); },
-    onSuccess: ({ tags: saved = [] }) => { keep(saved); },
+      unwrap(
+        api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', {
+          params: { path: { project_id: projectId, label } },
+          body: { tags: [...next], seen: { tags: over ?? base.current } },
+        }),
+      ),
+    onMutate: ({ next }) => {
+      setUnsaved(next);
+    },
+    onSuccess: ({ tags: saved = [] }) => {
+      keep(saved);
+    },
   });
   const theirs = elsewhereOf<{ tags: string[] }>(error)?.tags ?? null;
-  useEffect(() => { if (!isPending && theirs === null) base.current = tags; }, [tags, isPending, theirs]);
+  useEffect(() => {
+    if (!isPending && theirs === null) base.current = tags;
+  }, [tags, isPending, theirs]);
   const failed = theirs === null ? asApiError(error) : null;
   return (
     <>
-      <ChipsField label={`Tags of ${shown}`} value={unsaved ?? tags} options={known} onChange={(next) => { if (theirs) setUnsaved(next); else mutate({ next }); }} error={failed ? (failed.at('tags', true) ?? failed.message) : undefined} />
-      {theirs && <Elsewhere what="The list of tags" parts={[{ word: 'Tags', here: told(unsaved ?? tags), there: told(theirs) }]} onMine={() => { mutate({ next: unsaved ?? tags, over: theirs }); }} onTheirs={() => { keep(theirs); reset(); }} />}
+      <ChipsField
+        label={`Tags of ${shown}`}
+        value={unsaved ?? tags}
+        options={known}
+        onChange={(next) => {
+          if (theirs) setUnsaved(next);
+          else mutate({ next });
+        }}
+        error={failed ? (failed.at('tags', true) ?? failed.message) : undefined}
+      />
+      {theirs && (
+        <Elsewhere
+          what="The list of tags"
+          parts={[{ word: 'Tags', here: told(unsaved ?? tags), there: told(theirs) }]}
+          onMine={() => {
+            mutate({ next: unsaved ?? tags, over: theirs });
+          }}
+          onTheirs={() => {
+            keep(theirs);
+            reset();
+          }}
+        />
+      )}
     </>
   );
 }

@@ -5,9 +5,30 @@ import { compare } from './compared';
 
 const measure = (name: string, score: number | null) => ({ name, score, weight: 0.5, reasons: [] });
 const names = [
-  sampleJudged({ label: 'inkpost', grade: 91.4, measures: [measure('fit', 80), measure('sound', 60)], cells: [sampleCell({ extension: 'com', status: 'taken' }), sampleCell({ extension: 'ie', first_year: '20', currency: 'EUR' })], misspellings: [{ label: 'incpost', share: 0.3 }], note: 'mine' }),
-  sampleJudged({ label: 'ink-well', grade: 91.2, measures: [measure('fit', 80), measure('sound', null)], cells: [sampleCell({ extension: 'com' })], warnings: [{ code: 'hyphens', text: 'A hyphen.', start: 3, end: 4 }] }),
-  sampleJudged({ label: 'goink', grade: null, measures: [measure('fit', 20), measure('sound', 90)], cells: [sampleCell({ extension: 'ie', first_year: '12', currency: 'EUR' })] }),
+  sampleJudged({
+    label: 'inkpost',
+    grade: 91.4,
+    measures: [measure('fit', 80), measure('sound', 60)],
+    cells: [
+      sampleCell({ extension: 'com', status: 'taken' }),
+      sampleCell({ extension: 'ie', first_year: '20', currency: 'EUR' }),
+    ],
+    misspellings: [{ label: 'incpost', share: 0.3 }],
+    note: 'mine',
+  }),
+  sampleJudged({
+    label: 'ink-well',
+    grade: 91.2,
+    measures: [measure('fit', 80), measure('sound', null)],
+    cells: [sampleCell({ extension: 'com' })],
+    warnings: [{ code: 'hyphens', text: 'A hyphen.', start: 3, end: 4 }],
+  }),
+  sampleJudged({
+    label: 'goink',
+    grade: null,
+    measures: [measure('fit', 20), measure('sound', 90)],
+    cells: [sampleCell({ extension: 'ie', first_year: '12', currency: 'EUR' })],
+  }),
 ];
 const lines = Object.fromEntries(compare(names, ['com', 'ie']).map((line) => [line.key, line]));
 
@@ -24,8 +45,12 @@ it('puts what can be had before what cannot, and the cheaper first year before t
 });
 
 it('marks nothing where no status lets one hope more than another', () => {
-  const held = (status: 'taken' | 'reserved' | 'barred') => sampleJudged({ label: status, cells: [sampleCell({ extension: 'com', status })] });
-  const [com] = compare([held('taken'), held('reserved'), held('barred'), sampleJudged({ label: 'new' })], ['com']).filter((line) => line.key === '.com');
+  const held = (status: 'taken' | 'reserved' | 'barred') =>
+    sampleJudged({ label: status, cells: [sampleCell({ extension: 'com', status })] });
+  const [com] = compare(
+    [held('taken'), held('reserved'), held('barred'), sampleJudged({ label: 'new' })],
+    ['com'],
+  ).filter((line) => line.key === '.com');
   expect(com).toMatchObject({ values: ['taken', 'reserved', 'barred', 'unasked'], best: [] });
 });
 
@@ -37,6 +62,9 @@ it('compares misspellings, warnings and notes as well', () => {
 });
 
 it('marks nothing where all are the same', () => {
-  const twins = compare([names[0], names[0]].filter((n) => n !== undefined), ['com']);
+  const twins = compare(
+    [names[0], names[0]].filter((n) => n !== undefined),
+    ['com'],
+  );
   expect(twins.every((line) => !line.differs && line.best.length === 0)).toBe(true);
 });

@@ -16,13 +16,23 @@ export interface Line {
 }
 
 /** How much a status lets one hope; what is gone, and what nobody asked, are alike. */
-const hope = (status: string): number => -Math.min(statusOf(status)?.worth ?? Infinity, statusOf('unasked')?.worth ?? Infinity);
+const hope = (status: string): number =>
+  -Math.min(statusOf(status)?.worth ?? Infinity, statusOf('unasked')?.worth ?? Infinity);
 
-function line(key: string, word: string, kind: Line['kind'], values: Line['values'], worth?: readonly (number | null)[]): Line {
+function line(
+  key: string,
+  word: string,
+  kind: Line['kind'],
+  values: Line['values'],
+  worth?: readonly (number | null)[],
+): Line {
   const differs = new Set(values.map(String)).size > 1;
   const known = worth?.filter((w): w is number => w !== null) ?? [];
   const top = Math.max(...known);
-  const best = differs && known.length > 1 && known.some((w) => w < top) ? (worth ?? []).flatMap((w, i) => (w === top ? [i] : [])) : [];
+  const best =
+    differs && known.length > 1 && known.some((w) => w < top)
+      ? (worth ?? []).flatMap((w, i) => (w === top ? [i] : []))
+      : [];
   return { key, word, kind, values, best, differs };
 }
 
@@ -32,7 +42,16 @@ const round = (value: number | null | undefined): number | null => (value == nul
 export function compare(names: readonly Judged[], extensions: readonly string[]): Line[] {
   const grades = names.map((n) => round(n.grade));
   const letters = names.map((n) => n.shown.replaceAll('-', '').length);
-  const lines = [line('grade', 'Grade', 'figure', grades, grades), line('letters', 'Letters', 'figure', letters, letters.map((n) => -n))];
+  const lines = [
+    line('grade', 'Grade', 'figure', grades, grades),
+    line(
+      'letters',
+      'Letters',
+      'figure',
+      letters,
+      letters.map((n) => -n),
+    ),
+  ];
   for (const { name, word } of measures()) {
     const scores = names.map((n) => round(n.measures.find((m) => m.name === name)?.score));
     lines.push(line(name, word, 'figure', scores, scores));
@@ -45,15 +64,65 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
   if (cheapest.some(Boolean)) {
     // Prices of unlike currencies are not set against each other.
     const one = new Set(cheapest.flatMap((c) => (c ? [c.currency] : []))).size === 1;
-    lines.push(line('price', 'First year from', 'text', cheapest.map((c) => (c ? `${formatMoney(c.first_year, c.currency)}, .${c.extension}` : null)), one ? cheapest.map((c) => (c ? -thousandths(c.first_year) : null)) : undefined));
+    lines.push(
+      line(
+        'price',
+        'First year from',
+        'text',
+        cheapest.map((c) => (c ? `${formatMoney(c.first_year, c.currency)}, .${c.extension}` : null)),
+        one ? cheapest.map((c) => (c ? -thousandths(c.first_year) : null)) : undefined,
+      ),
+    );
   }
   const right = names.map((n) => Math.round(100 * (1 - n.misspellings.reduce((sum, m) => sum + m.share, 0))));
   lines.push(line('right', 'Written right, of 100 who hear it', 'figure', right, right));
-  lines.push(line('misspelt', 'Most likely misspelling', 'text', names.map((n) => n.misspellings[0]?.label ?? 'none')));
+  lines.push(
+    line(
+      'misspelt',
+      'Most likely misspelling',
+      'text',
+      names.map((n) => n.misspellings[0]?.label ?? 'none'),
+    ),
+  );
   const warned = names.map((n) => n.warnings.length);
-  lines.push(line('warnings', 'Warnings', 'text', names.map((n) => n.warnings.map((w) => w.text).join(' ') || 'none'), warned.map((n) => -n)));
-  lines.push(line('parts', 'Made of', 'text', names.map((n) => n.parts.filter((p) => p.kind !== 'hyphen').map((p) => p.text).join(' + ') || n.shown)));
-  lines.push(line('note', 'Note', 'text', names.map((n) => n.note)));
-  lines.push(line('tags', 'Tags', 'text', names.map((n) => (n.tags ?? []).join(', '))));
+  lines.push(
+    line(
+      'warnings',
+      'Warnings',
+      'text',
+      names.map((n) => n.warnings.map((w) => w.text).join(' ') || 'none'),
+      warned.map((n) => -n),
+    ),
+  );
+  lines.push(
+    line(
+      'parts',
+      'Made of',
+      'text',
+      names.map(
+        (n) =>
+          n.parts
+            .filter((p) => p.kind !== 'hyphen')
+            .map((p) => p.text)
+            .join(' + ') || n.shown,
+      ),
+    ),
+  );
+  lines.push(
+    line(
+      'note',
+      'Note',
+      'text',
+      names.map((n) => n.note),
+    ),
+  );
+  lines.push(
+    line(
+      'tags',
+      'Tags',
+      'text',
+      names.map((n) => (n.tags ?? []).join(', ')),
+    ),
+  );
   return lines;
 }

@@ -15,14 +15,26 @@ export function useShortlist(projectId: number) {
   const notify = useNotify();
   const path = { project_id: projectId };
   const queryKey = keys.shortlist(projectId);
-  const list = useQuery({ queryKey, queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })) });
+  const list = useQuery({
+    queryKey,
+    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })),
+  });
   const order = useMutation({
-    mutationFn: ({ labels, seen }: Order) => unwrap(api.PUT('/api/projects/{project_id}/shortlist/order', { params: { path }, body: { labels: [...labels], seen: { labels: seen } } })),
+    mutationFn: ({ labels, seen }: Order) =>
+      unwrap(
+        api.PUT('/api/projects/{project_id}/shortlist/order', {
+          params: { path },
+          body: { labels: [...labels], seen: { labels: seen } },
+        }),
+      ),
     scope: { id: `order-${projectId}` },
     onMutate: async ({ labels }) => {
       await client.cancelQueries({ queryKey });
       const place = new Map(labels.map((label, i) => [label, i]));
-      client.setQueryData<Kept[]>(queryKey, (kept) => kept && [...kept].sort((a, b) => (place.get(a.label) ?? 0) - (place.get(b.label) ?? 0)));
+      client.setQueryData<Kept[]>(
+        queryKey,
+        (kept) => kept && [...kept].sort((a, b) => (place.get(a.label) ?? 0) - (place.get(b.label) ?? 0)),
+      );
     },
     onError: (error) => {
       if (elsewhereOf(error)) return;
@@ -31,11 +43,23 @@ export function useShortlist(projectId: number) {
     },
   });
   const add = useMutation({
-    mutationFn: (label: string) => unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { labels: [label] } })),
-    onSuccess: () => Promise.all([queryKey, keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map((key) => client.invalidateQueries({ queryKey: key }))),
+    mutationFn: (label: string) =>
+      unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { labels: [label] } })),
+    onSuccess: () =>
+      Promise.all(
+        [queryKey, keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map(
+          (key) => client.invalidateQueries({ queryKey: key }),
+        ),
+      ),
   });
   const settle = useMutation({
-    mutationFn: ({ label, extension, seen }: { label: string; extension: string; seen: string }) => unwrap(api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', { params: { path: { ...path, label } }, body: { extension, seen: { extension: seen } } })),
+    mutationFn: ({ label, extension, seen }: { label: string; extension: string; seen: string }) =>
+      unwrap(
+        api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', {
+          params: { path: { ...path, label } },
+          body: { extension, seen: { extension: seen } },
+        }),
+      ),
     scope: { id: `settle-${projectId}` },
     onMutate: ({ label, extension }) => {
       client.setQueryData<Kept[]>(queryKey, (kept) => kept?.map((k) => (k.label === label ? { ...k, extension } : k)));
@@ -43,9 +67,14 @@ export function useShortlist(projectId: number) {
     },
     onError: (error, { label }) => {
       const theirs = elsewhereOf<{ extension: string }>(error);
-      notify(theirs ? `${label} was kept as ${theirs.extension ? `${label}.${theirs.extension}` : 'a name alone'} in another window meanwhile.` : error.message);
+      notify(
+        theirs
+          ? `${label} was kept as ${theirs.extension ? `${label}.${theirs.extension}` : 'a name alone'} in another window meanwhile.`
+          : error.message,
+      );
     },
-    onSettled: (_, __, { label }) => Promise.all([queryKey, keys.name(projectId, label)].map((key) => client.invalidateQueries({ queryKey: key }))),
+    onSettled: (_, __, { label }) =>
+      Promise.all([queryKey, keys.name(projectId, label)].map((key) => client.invalidateQueries({ queryKey: key }))),
   });
   const move = (from: number, to: number) => {
     const seen = (list.data ?? []).map((kept) => kept.label);
@@ -62,7 +91,15 @@ export function useShortlist(projectId: number) {
     mine: [...mine.filter((label) => theirs.includes(label)), ...theirs.filter((label) => !mine.includes(label))],
     theirs,
     keepMine: () => {
-      if (elsewhere) order.mutate({ labels: elsewhere.mine, seen: theirs }, { onSuccess: () => { void client.invalidateQueries({ queryKey }); } });
+      if (elsewhere)
+        order.mutate(
+          { labels: elsewhere.mine, seen: theirs },
+          {
+            onSuccess: () => {
+              void client.invalidateQueries({ queryKey });
+            },
+          },
+        );
     },
     takeTheirs: () => {
       order.reset();

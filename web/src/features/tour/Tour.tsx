@@ -14,12 +14,36 @@ interface Stop {
 }
 
 const STOPS: readonly Stop[] = [
-  { at: '[aria-label="Words and limits"]', title: 'Your words', text: 'Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.' },
-  { at: '[aria-label="Fields of your world"]', title: 'Your world', text: 'Names are said from here: the fields nearest to your sentence and what people say in them. Switch fields, answer the small questions, drop what is not yours.' },
-  { at: '[role="grid"][aria-label="Names"]', title: 'The sheet', text: 'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.' },
-  { at: '[aria-label="Reasons"]', title: 'The reasons', text: 'Why the chosen name is there, who says it is open and when, and names near it.' },
-  { at: '[aria-label="What became of the names"]', title: 'What became of them', text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.' },
-  { at: '[aria-label="Project"]', title: 'What you keep', text: 'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.' },
+  {
+    at: '[aria-label="Words and limits"]',
+    title: 'Your words',
+    text: 'Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.',
+  },
+  {
+    at: '[aria-label="Fields of your world"]',
+    title: 'Your world',
+    text: 'Names are said from here: the fields nearest to your sentence and what people say in them. Switch fields, answer the small questions, drop what is not yours.',
+  },
+  {
+    at: '[role="grid"][aria-label="Names"]',
+    title: 'The sheet',
+    text: 'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.',
+  },
+  {
+    at: '[aria-label="Reasons"]',
+    title: 'The reasons',
+    text: 'Why the chosen name is there, who says it is open and when, and names near it.',
+  },
+  {
+    at: '[aria-label="What became of the names"]',
+    title: 'What became of them',
+    text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.',
+  },
+  {
+    at: '[aria-label="Project"]',
+    title: 'What you keep',
+    text: 'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.',
+  },
 ];
 
 /** A short tour of the bench, for those who have not seen it; it can be put away at any step. */
@@ -34,19 +58,52 @@ export function Tour() {
     if (!element) return;
     element.style.outline = '3px solid var(--mui-palette-amber)';
     element.style.outlineOffset = '-3px';
-    return () => { element.style.outline = element.style.outlineOffset = ''; };
+    return () => {
+      element.style.outline = element.style.outlineOffset = '';
+    };
   }, [at]);
   if (!on) return null;
-  const end = () => { keep({ toured: true }); };
+  const end = () => {
+    keep({ toured: true });
+  };
   return (
-    <Paper component="section" aria-label="A short tour" elevation={6} sx={{ position: 'fixed', bottom: 10, right: 10, zIndex: 10, width: 276, maxWidth: 'calc(100vw - 20px)', maxHeight: 'calc(100dvh - 20px)', overflow: 'auto', p: 2, borderTop: 3, borderColor: 'amber' }}>
-      <Typography variant="h3" component="h2">{stop.title}</Typography>
-      <Typography role="status" sx={{ my: 1 }}>{stop.text}</Typography>
+    <Paper
+      component="section"
+      aria-label="A short tour"
+      elevation={6}
+      sx={{
+        position: 'fixed',
+        bottom: 10,
+        right: 10,
+        zIndex: 10,
+        width: 276,
+        maxWidth: 'calc(100vw - 20px)',
+        maxHeight: 'calc(100dvh - 20px)',
+        overflow: 'auto',
+        p: 2,
+        borderTop: 3,
+        borderColor: 'amber',
+      }}>
+      <Typography variant="h3" component="h2">
+        {stop.title}
+      </Typography>
+      <Typography role="status" sx={{ my: 1 }}>
+        {stop.text}
+      </Typography>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
-        <Typography variant="caption" color="textSecondary">{step + 1} of {STOPS.length}</Typography>
+        <Typography variant="caption" color="textSecondary">
+          {step + 1} of {STOPS.length}
+        </Typography>
         <Stack direction="row" sx={{ gap: 1 }}>
           <Button onClick={end}>Put it away</Button>
-          <Button variant="contained" onClick={() => { if (step + 1 < STOPS.length) setStep(step + 1); else end(); }}>{step + 1 < STOPS.length ? 'Next' : 'Begin'}</Button>
+          <Button
+            variant="contained"
+            onClick={() => {
+              if (step + 1 < STOPS.length) setStep(step + 1);
+              else end();
+            }}>
+            {step + 1 < STOPS.length ? 'Next' : 'Begin'}
+          </Button>
         </Stack>
       </Stack>
     </Paper>

@@ -22,7 +22,11 @@ import { useNotify } from '../../shared/ui/Notices';
 import { contrast, ENOUGH, type Ground, INKS, PAPERS, wordOf } from './colours';
 import { asPng, download } from './files';
 
-const CASES = [['typed', 'as typed'], ['lower', 'lower case'], ['upper', 'CAPITALS']] as const;
+const CASES = [
+  ['typed', 'as typed'],
+  ['lower', 'lower case'],
+  ['upper', 'CAPITALS'],
+] as const;
 type Case = (typeof CASES)[number][0];
 const MARGIN = 120;
 
@@ -35,22 +39,69 @@ interface Colours {
 
 /** The name as its outlines, in one colour or two. */
 function Drawing({ setting, ink, second, split, paper }: Colours & { setting: Setting }) {
-  const path = (mine: boolean) => setting.glyphs.filter((g) => (second !== '' && split > 0 && g.at >= split) === mine).map((g) => g.path).join('');
+  const path = (mine: boolean) =>
+    setting.glyphs
+      .filter((g) => (second !== '' && split > 0 && g.at >= split) === mine)
+      .map((g) => g.path)
+      .join('');
   const width = setting.width + 2 * MARGIN;
   const height = setting.ascent + setting.descent + 2 * MARGIN;
   return (
-    <Box component="svg" role="img" aria-label={`${setting.text} in ${setting.word}`} viewBox={`0 0 ${width} ${height}`} sx={{ width: '100%', height: 92, display: 'block', bgcolor: paper, borderRadius: 1 }}>
-      <g transform={`translate(${MARGIN} ${MARGIN + setting.ascent})`}><path d={path(false)} fill={ink} /><path d={path(true)} fill={second || ink} /></g>
+    <Box
+      component="svg"
+      role="img"
+      aria-label={`${setting.text} in ${setting.word}`}
+      viewBox={`0 0 ${width} ${height}`}
+      sx={{ width: '100%', height: 92, display: 'block', bgcolor: paper, borderRadius: 1 }}>
+      <g transform={`translate(${MARGIN} ${MARGIN + setting.ascent})`}>
+        <path d={path(false)} fill={ink} />
+        <path d={path(true)} fill={second || ink} />
+      </g>
     </Box>
   );
 }
 
-function Inks({ label, value, none, onChange }: { label: string; value: string; none?: string; onChange: (colour: string) => void }) {
+function Inks({
+  label,
+  value,
+  none,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  none?: string;
+  onChange: (colour: string) => void;
+}) {
   return (
-    <TextField select label={label} value={value} onChange={(e) => { onChange(e.target.value); }} sx={{ width: 210 }} slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
+    <TextField
+      select
+      label={label}
+      value={value}
+      onChange={(e) => {
+        onChange(e.target.value);
+      }}
+      sx={{ width: 210 }}
+      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
       {none !== undefined && <MenuItem value="">{none}</MenuItem>}
       {INKS.map(({ colour, word, suggests }) => (
-        <MenuItem key={colour} value={colour} title={suggests}><Box component="span" aria-hidden sx={{ width: 14, height: 14, borderRadius: '50%', bgcolor: colour, border: 1, borderColor: 'divider', mr: 1, display: 'inline-block', verticalAlign: '-2px' }} />{word}</MenuItem>
+        <MenuItem key={colour} value={colour} title={suggests}>
+          <Box
+            component="span"
+            aria-hidden
+            sx={{
+              width: 14,
+              height: 14,
+              borderRadius: '50%',
+              bgcolor: colour,
+              border: 1,
+              borderColor: 'divider',
+              mr: 1,
+              display: 'inline-block',
+              verticalAlign: '-2px',
+            }}
+          />
+          {word}
+        </MenuItem>
       ))}
     </TextField>
   );
@@ -88,48 +139,171 @@ export function WordmarkPage() {
   const faint = [ink, ...(second ? [second] : [])].filter((c) => contrast(c, paper) < ENOUGH);
   const colours = { ink, second, split, paper };
   const address = (form: 'outlines' | 'text') => {
-    const fields = { ...asked, spacing: String(spacing), face, ink, split: String(split), paper, form, ...(second && { second }) };
+    const fields = {
+      ...asked,
+      spacing: String(spacing),
+      face,
+      ink,
+      split: String(split),
+      paper,
+      form,
+      ...(second && { second }),
+    };
     return `/api/wordmark?${new URLSearchParams(fields).toString()}`;
   };
   const png = () => {
-    asPng(address('outlines'), 1600).then((blob) => { download(blob, `${text.replaceAll(/\W+/g, '-')}.png`); }, () => { notify('The picture could not be made. Try again.'); });
+    asPng(address('outlines'), 1600).then(
+      (blob) => {
+        download(blob, `${text.replaceAll(/\W+/g, '-')}.png`);
+      },
+      () => {
+        notify('The picture could not be made. Try again.');
+      },
+    );
   };
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: 2, py: 3 }}>
-      <Typography variant="h1" sx={{ mb: 2 }}>Wordmark</Typography>
+      <Typography variant="h1" sx={{ mb: 2 }}>
+        Wordmark
+      </Typography>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 2 }}>
-        <TextField label="The name as it is written" value={text} onChange={(e) => { setTyped(e.target.value.slice(0, 63)); }} error={Boolean(failed)} helperText={failed ? (failed.problems[0]?.message ?? failed.message) : undefined} sx={{ width: 230 }} />
-        <ToggleButtonGroup exclusive size="small" value={letterCase} aria-label="Letters" onChange={(_, next: Case | null) => { if (next) setCase(next); }}>
-          {CASES.map(([value, word]) => <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.2 }}>{word}</ToggleButton>)}
+        <TextField
+          label="The name as it is written"
+          value={text}
+          onChange={(e) => {
+            setTyped(e.target.value.slice(0, 63));
+          }}
+          error={Boolean(failed)}
+          helperText={failed ? (failed.problems[0]?.message ?? failed.message) : undefined}
+          sx={{ width: 230 }}
+        />
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={letterCase}
+          aria-label="Letters"
+          onChange={(_, next: Case | null) => {
+            if (next) setCase(next);
+          }}>
+          {CASES.map(([value, word]) => (
+            <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.2 }}>
+              {word}
+            </ToggleButton>
+          ))}
         </ToggleButtonGroup>
         <Box sx={{ width: 170 }}>
-          <Typography variant="caption" color="textSecondary">Letter spacing {spacing > 0 ? '+' : ''}{spacing / 10} % of the size</Typography>
-          <Slider size="small" color="secondary" min={-60} max={300} step={10} value={spacing} aria-label="Letter spacing" onChange={(_, v) => { setSpacing(v); }} />
+          <Typography variant="caption" color="textSecondary">
+            Letter spacing {spacing > 0 ? '+' : ''}
+            {spacing / 10} % of the size
+          </Typography>
+          <Slider
+            size="small"
+            color="secondary"
+            min={-60}
+            max={300}
+            step={10}
+            value={spacing}
+            aria-label="Letter spacing"
+            onChange={(_, v) => {
+              setSpacing(v);
+            }}
+          />
         </Box>
         <Inks label="Colour" value={ink} onChange={setInk} />
         <Inks label="Second colour" value={second} none="none" onChange={setSecond} />
-        {second && <TextField type="number" label="From letter" value={split + 1} onChange={(e) => { setCut(Math.min(text.length - 1, Math.max(1, Number(e.target.value) - 1))); }} sx={{ width: 96 }} slotProps={{ htmlInput: { min: 2, max: text.length } }} />}
-        <ToggleButtonGroup exclusive size="small" value={ground} aria-label="Ground" onChange={(_, next: Ground | null) => { if (next) setGround(next); }}>
-          <ToggleButton value="light" sx={{ textTransform: 'none', px: 1.2 }}>on light</ToggleButton>
-          <ToggleButton value="dark" sx={{ textTransform: 'none', px: 1.2 }}>on dark</ToggleButton>
+        {second && (
+          <TextField
+            type="number"
+            label="From letter"
+            value={split + 1}
+            onChange={(e) => {
+              setCut(Math.min(text.length - 1, Math.max(1, Number(e.target.value) - 1)));
+            }}
+            sx={{ width: 96 }}
+            slotProps={{ htmlInput: { min: 2, max: text.length } }}
+          />
+        )}
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={ground}
+          aria-label="Ground"
+          onChange={(_, next: Ground | null) => {
+            if (next) setGround(next);
+          }}>
+          <ToggleButton value="light" sx={{ textTransform: 'none', px: 1.2 }}>
+            on light
+          </ToggleButton>
+          <ToggleButton value="dark" sx={{ textTransform: 'none', px: 1.2 }}>
+            on dark
+          </ToggleButton>
         </ToggleButtonGroup>
       </Stack>
-      <Typography color="textSecondary" sx={{ mb: 1 }}>{wordOf(ink)}{second && ` · ${wordOf(second)}`}. What colours and letters suggest are habits of seeing, not laws.</Typography>
-      {faint.length > 0 && <Alert severity="warning" sx={{ mb: 1.5 }}>{faint.map((c) => INKS.find((i) => i.colour === c)?.word ?? c).join(' and ')} can hardly be read on this ground.</Alert>}
+      <Typography color="textSecondary" sx={{ mb: 1 }}>
+        {wordOf(ink)}
+        {second && ` · ${wordOf(second)}`}. What colours and letters suggest are habits of seeing, not laws.
+      </Typography>
+      {faint.length > 0 && (
+        <Alert severity="warning" sx={{ mb: 1.5 }}>
+          {faint.map((c) => INKS.find((i) => i.colour === c)?.word ?? c).join(' and ')} can hardly be read on this
+          ground.
+        </Alert>
+      )}
       <Stack direction="row" sx={{ gap: 1, mb: 2, flexWrap: 'wrap', alignItems: 'center' }}>
         <Typography>Take away the one chosen:</Typography>
-        <Button variant="contained" component="a" href={address('outlines')} download>SVG, outlines</Button>
-        <Button variant="outlined" component="a" href={address('text')} download>SVG, text</Button>
-        <Button variant="outlined" onClick={png}>PNG</Button>
+        <Button variant="contained" component="a" href={address('outlines')} download>
+          SVG, outlines
+        </Button>
+        <Button variant="outlined" component="a" href={address('text')} download>
+          SVG, text
+        </Button>
+        <Button variant="outlined" onClick={png}>
+          PNG
+        </Button>
       </Stack>
       {!settings && !failed && <LinearProgress aria-label="Setting the name" />}
-      {failed && !settings && <Blank alert title="The name could not be set">{failed.message}</Blank>}
-      <Box role="radiogroup" aria-label="Typefaces" sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: 'repeat(auto-fill, minmax(260px, 1fr))' }}>
+      {failed && !settings && (
+        <Blank alert title="The name could not be set">
+          {failed.message}
+        </Blank>
+      )}
+      <Box
+        role="radiogroup"
+        aria-label="Typefaces"
+        sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: 'repeat(auto-fill, minmax(260px, 1fr))' }}>
         {settings?.map((setting) => (
-          <Box key={setting.face} component="button" type="button" role="radio" aria-checked={face === setting.face} onClick={() => { setFace(setting.face); }} sx={{ font: 'inherit', color: 'inherit', textAlign: 'left', cursor: 'pointer', p: 1, bgcolor: 'background.paper', border: 2, borderColor: face === setting.face ? 'secondary.main' : 'divider', borderRadius: 1 }}>
+          <Box
+            key={setting.face}
+            component="button"
+            type="button"
+            role="radio"
+            aria-checked={face === setting.face}
+            onClick={() => {
+              setFace(setting.face);
+            }}
+            sx={{
+              font: 'inherit',
+              color: 'inherit',
+              textAlign: 'left',
+              cursor: 'pointer',
+              p: 1,
+              bgcolor: 'background.paper',
+              border: 2,
+              borderColor: face === setting.face ? 'secondary.main' : 'divider',
+              borderRadius: 1,
+            }}>
             <Drawing setting={setting} {...colours} />
-            <Typography variant="body2" sx={{ mt: 0.8 }}><strong>{setting.word}</strong> <Box component="span" sx={{ color: 'text.secondary' }}>{setting.suggests}</Box></Typography>
-            {setting.missing && <Typography variant="caption" sx={{ color: 'amber' }}>lacks {setting.missing}</Typography>}
+            <Typography variant="body2" sx={{ mt: 0.8 }}>
+              <strong>{setting.word}</strong>{' '}
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                {setting.suggests}
+              </Box>
+            </Typography>
+            {setting.missing && (
+              <Typography variant="caption" sx={{ color: 'amber' }}>
+                lacks {setting.missing}
+              </Typography>
+            )}
           </Box>
         ))}
       </Box>

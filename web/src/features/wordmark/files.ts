@@ -19,5 +19,10 @@ export async function asPng(address: string, width: number): Promise<Blob> {
   canvas.width = width;
   canvas.height = Math.round((width * image.naturalHeight) / image.naturalWidth);
   canvas.getContext('2d')?.drawImage(image, 0, 0, canvas.width, canvas.height);
-  return new Promise((resolve, reject) => { canvas.toBlob((blob) => { if (blob) resolve(blob); else reject(new Error('no picture')); }, 'image/png'); });
+  return new Promise((resolve, reject) => {
+    canvas.toBlob((blob) => {
+      if (blob) resolve(blob);
+      else reject(new Error('no picture'));
+    }, 'image/png');
+  });
 }

@@ -14,12 +14,18 @@ const csrf: Middleware = {
 
 const TRIES = 4;
 const LONGEST_WAIT = 10_000;
-const rest = (ms: number) => new Promise((done) => { setTimeout(done, ms); });
+const rest = (ms: number) =>
+  new Promise((done) => {
+    setTimeout(done, ms);
+  });
 
 /** Whether nothing was done yet: the server was too busy to begin, or it was only asked. What failed on the way may have been done. */
 async function isUndone({ method }: Request, reply: Response): Promise<boolean> {
   if (method === 'GET') return true;
-  const told = (await reply.clone().json().catch(() => null)) as { code?: string } | null;
+  const told = (await reply
+    .clone()
+    .json()
+    .catch(() => null)) as { code?: string } | null;
   return told?.code === 'busy' || told?.code === 'throttled';
 }
 

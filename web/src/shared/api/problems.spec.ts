@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 
 import { ApiError, asApiError, unwrap } from './problems';
 
-const reply = (status: number, error?: unknown, data?: unknown) => Promise.resolve({ data, error, response: new Response(null, { status }) });
+const reply = (status: number, error?: unknown, data?: unknown) =>
+  Promise.resolve({ data, error, response: new Response(null, { status }) });
 
 async function caught(asked: Parameters<typeof unwrap>[0]): Promise<ApiError> {
   try {

@@ -29,7 +29,9 @@ export function historyOf(projectId: number): History {
   let read: History = { past: [], future: [] };
   try {
     read = JSON.parse(sessionStorage.getItem(key(projectId)) ?? '') as History;
-  } catch { /* nothing was done yet, or storage is closed to us */ }
+  } catch {
+    /* nothing was done yet, or storage is closed to us */
+  }
   histories.set(projectId, read);
   return read;
 }
@@ -39,17 +41,29 @@ export function setHistory(projectId: number, history: History): void {
   histories.set(projectId, kept);
   try {
     sessionStorage.setItem(key(projectId), JSON.stringify(kept));
-  } catch { /* storage is full or closed: undo lasts until the page is left */ }
-  listeners.forEach((tell) => { tell(); });
+  } catch {
+    /* storage is full or closed: undo lasts until the page is left */
+  }
+  listeners.forEach((tell) => {
+    tell();
+  });
 }
 
 export function listenToHistory(tell: () => void): () => void {
   listeners.add(tell);
-  return () => { listeners.delete(tell); };
+  return () => {
+    listeners.delete(tell);
+  };
 }
 
 const WORDS: Record<Doing, string> = {
-  keep: 'kept', unkeep: 'taken off the shortlist', dismiss: 'dismissed', restore: 'brought back', later: 'put by for later', seen: 'marked as looked at', unseen: 'marked as not looked at',
+  keep: 'kept',
+  unkeep: 'taken off the shortlist',
+  dismiss: 'dismissed',
+  restore: 'brought back',
+  later: 'put by for later',
+  seen: 'marked as looked at',
+  unseen: 'marked as not looked at',
 };
 
 /** "inkpost was dismissed", "12 names were kept". */

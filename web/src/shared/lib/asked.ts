@@ -7,8 +7,30 @@ export type Filter = keyof Asked;
 export const EVERYTHING: Asked = {};
 
 const FLAGS: readonly Filter[] = ['reverse', 'open_all'];
-const NUMBERS: readonly Filter[] = ['letters_min', 'letters_max', 'syllables_min', 'syllables_max', 'words_min', 'words_max', 'grade_min', 'price_max'];
-const TEXTS: readonly Filter[] = ['sort', 'text', 'starts', 'ends', 'least', 'recipes', 'added', 'open_in', 'status', 'hyphen', 'digit', 'mark'];
+const NUMBERS: readonly Filter[] = [
+  'letters_min',
+  'letters_max',
+  'syllables_min',
+  'syllables_max',
+  'words_min',
+  'words_max',
+  'grade_min',
+  'price_max',
+];
+const TEXTS: readonly Filter[] = [
+  'sort',
+  'text',
+  'starts',
+  'ends',
+  'least',
+  'recipes',
+  'added',
+  'open_in',
+  'status',
+  'hyphen',
+  'digit',
+  'mark',
+];
 export const FIELDS: readonly Filter[] = [...TEXTS, ...NUMBERS, ...FLAGS];
 
 /** The question in an address; what is no number where one belongs is passed over. */
@@ -27,11 +49,14 @@ export function readAsked(params: URLSearchParams): Asked {
 export const writeAsked = (asked: Asked): [string, string][] =>
   FIELDS.flatMap((field): [string, string][] => {
     const value = asked[field];
-    return value === undefined || value === '' || value === false ? [] : [[field, value === true ? '1' : String(value)]];
+    return value === undefined || value === '' || value === false
+      ? []
+      : [[field, value === true ? '1' : String(value)]];
   });
 
 /** Whether anything narrows the list. */
-export const narrows = (asked: Asked): boolean => writeAsked(asked).some(([field]) => field !== 'sort' && field !== 'reverse');
+export const narrows = (asked: Asked): boolean =>
+  writeAsked(asked).some(([field]) => field !== 'sort' && field !== 'reverse');
 
 /** A filter's list, which an address sets apart by commas. */
 export const listOf = (value: string | undefined): string[] => (value ? value.split(',') : []);
@@ -50,7 +75,9 @@ export const leastOf = (asked: Asked): Record<string, number> =>
 /** Another lowest score for a measure; none when it is 0. */
 export function withLeast(asked: Asked, measure: string, score: number): Asked {
   const least = { ...leastOf(asked), [measure]: score };
-  const pairs = Object.entries(least).filter(([, low]) => low > 0).map(([name, low]) => `${name}:${low}`);
+  const pairs = Object.entries(least)
+    .filter(([, low]) => low > 0)
+    .map(([name, low]) => `${name}:${low}`);
   return changed(asked, { least: pairs.length ? pairs.join(',') : undefined });
 }
 

@@ -3,7 +3,9 @@ import type { Concepts, MeasureKind, StatusKind } from '../api';
 let known: Concepts | null = null;
 
 /** What there is of each kind of thing, as the server has it: set before anything is drawn. */
-export const setConcepts = (concepts: Concepts): void => { known = concepts; };
+export const setConcepts = (concepts: Concepts): void => {
+  known = concepts;
+};
 
 /** What there is: statuses, purposes, measures, recipes, kinds of parts, sources. */
 export function concepts(): Concepts {

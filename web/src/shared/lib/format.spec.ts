@@ -29,6 +29,10 @@ it('shows a registry date as the day it is in UTC', () => {
 });
 
 it('writes money as it is, and what is no currency without breaking', () => {
-  expect([formatMoney('12.50', 'EUR'), formatMoney('12', 'EUR'), formatMoney(null, 'EUR')]).toEqual(['€12.50', '€12', 'not known']);
+  expect([formatMoney('12.50', 'EUR'), formatMoney('12', 'EUR'), formatMoney(null, 'EUR')]).toEqual([
+    '€12.50',
+    '€12',
+    'not known',
+  ]);
   expect(formatMoney('12.5', '12x')).toBe('12.5 12x');
 });

@@ -32,7 +32,12 @@ function money(amount: number, currency: string): string {
   const key = `${manner.locale}${currency}${digits}`;
   let format = moneys.get(key);
   if (!format) {
-    format = new Intl.NumberFormat(manner.locale, { style: 'currency', currency, minimumFractionDigits: digits, maximumFractionDigits: digits });
+    format = new Intl.NumberFormat(manner.locale, {
+      style: 'currency',
+      currency,
+      minimumFractionDigits: digits,
+      maximumFractionDigits: digits,
+    });
     moneys.set(key, format);
   }
   return format.format(amount);
@@ -44,7 +49,8 @@ export function formatMoney(exact: string | number | null, currency: string): st
   const amount = Number(exact);
   if (currency && !/^[A-Z]{3}$/.test(currency)) return `${make.count.format(amount)} ${currency}`;
   const given = currency || 'EUR';
-  if (given === 'EUR' && manner.rate && manner.currency && manner.currency !== 'EUR') return `about ${money(Math.round(amount * manner.rate), manner.currency)}`;
+  if (given === 'EUR' && manner.rate && manner.currency && manner.currency !== 'EUR')
+    return `about ${money(Math.round(amount * manner.rate), manner.currency)}`;
   return money(amount, given);
 }
 

@@ -24,7 +24,9 @@ it('shares the grade out by weight, alike when all weigh nothing', () => {
 it("counts the person's own weights, or those of the purpose", () => {
   const brief = sampleBrief({ name: 'Pressroom' });
   expect(Object.keys(weightsOf(brief))).toEqual(concepts().measures.map((m) => m.name));
-  expect(weightsOf({ ...brief, purpose: 'descriptive' }).fit).toBe(concepts().measures.find((m) => m.name === 'fit')?.weights.descriptive);
+  expect(weightsOf({ ...brief, purpose: 'descriptive' }).fit).toBe(
+    concepts().measures.find((m) => m.name === 'fit')?.weights.descriptive,
+  );
   expect(weightsOf({ ...brief, weights: { fit: 10 } })).toEqual({ fit: 10 });
 });
 

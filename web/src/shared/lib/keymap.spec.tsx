@@ -8,12 +8,21 @@ import { Key } from '../ui/Key';
 import { commandOf, KEYMAP, keysOf, type Place, type Pressed, useCommands } from './keymap';
 
 const places = Object.keys(KEYMAP) as Place[];
-const pressed = (key: string, more: Partial<Pressed> = {}): Pressed => ({ key, ctrlKey: false, metaKey: false, altKey: false, ...more });
-const person = (letter_keys: boolean) => ({ person: { username: 'edda', demo: false, preferences: { letter_keys } }, demo: false });
+const pressed = (key: string, more: Partial<Pressed> = {}): Pressed => ({
+  key,
+  ctrlKey: false,
+  metaKey: false,
+  altKey: false,
+  ...more,
+});
+const person = (letter_keys: boolean) => ({
+  person: { username: 'edda', demo: false, preferences: { letter_keys } },
+  demo: false,
+});
 
 it.each(places)('gives no key two meanings: %s', (place) => {
   // What stands in the sheet and what stands around it are heard together.
-  const together = place === 'bench' ? ['bench', 'sheet'] as const : [place];
+  const together = place === 'bench' ? (['bench', 'sheet'] as const) : [place];
   const heard = together.flatMap((p) => Object.values(KEYMAP[p]).flatMap((b: { keys: readonly string[] }) => b.keys));
   expect(new Set(heard).size).toBe(heard.length);
   expect(keysOf(place, true).every(({ shown, does, off }) => shown && does && !off)).toBe(true);
@@ -34,7 +43,9 @@ it('leaves arrows, the space bar and held keys where single letters are switched
   expect(commandOf('sheet', pressed(' '), false)).toBe('keep');
   expect(commandOf('sheet', pressed('ArrowDown'), false)).toBe('down');
   expect(commandOf('bench', pressed('z', { ctrlKey: true }), false)).toBe('undo');
-  const off = keysOf('sheet', false).filter((k) => k.off).map((k) => k.command);
+  const off = keysOf('sheet', false)
+    .filter((k) => k.off)
+    .map((k) => k.command);
   expect(off).toContain('vary');
   expect(off).not.toContain('keep');
 });
@@ -43,7 +54,13 @@ it('hears keys wherever the focus is, but where one types or a menu is open', as
   const heard = vi.fn(() => true);
   function Room() {
     useCommands('bench', heard);
-    return <><input aria-label="field" /><div role="menu" tabIndex={0} aria-label="menu" /><button>button</button></>;
+    return (
+      <>
+        <input aria-label="field" />
+        <div role="menu" tabIndex={0} aria-label="menu" />
+        <button>button</button>
+      </>
+    );
   }
   serve(() => ({ body: {} }));
   const { client } = renderIn(<Room />);
@@ -51,10 +68,14 @@ it('hears keys wherever the focus is, but where one types or a menu is open', as
   await userEvent.keyboard('u');
   expect(heard).toHaveBeenCalledTimes(1);
   await userEvent.type(screen.getByLabelText('field'), 'u');
-  act(() => { screen.getByLabelText('menu').focus(); });
+  act(() => {
+    screen.getByLabelText('menu').focus();
+  });
   await userEvent.keyboard('u');
   expect(heard).toHaveBeenCalledTimes(1);
-  act(() => { client.setQueryData(keys.session, person(false)); });
+  act(() => {
+    client.setQueryData(keys.session, person(false));
+  });
   await userEvent.click(screen.getByRole('button'));
   await userEvent.keyboard('u');
   expect(heard).toHaveBeenCalledTimes(1);
@@ -64,9 +85,18 @@ it('hears keys wherever the focus is, but where one types or a menu is open', as
 
 it('shows a key beside what it does only while it is heard', async () => {
   serve(() => ({ body: {} }));
-  const { client } = renderIn(<><Key place="reading" of="takeBack" /><Key place="reading" of="pass" /></>);
+  const { client } = renderIn(
+    <>
+      <Key place="reading" of="takeBack" />
+      <Key place="reading" of="pass" />
+    </>,
+  );
   expect(screen.getByText('u')).toBeInTheDocument();
-  act(() => { client.setQueryData(keys.session, person(false)); });
-  await waitFor(() => { expect(screen.queryByText('u')).not.toBeInTheDocument(); });
+  act(() => {
+    client.setQueryData(keys.session, person(false));
+  });
+  await waitFor(() => {
+    expect(screen.queryByText('u')).not.toBeInTheDocument();
+  });
   expect(screen.getByText('→')).toBeInTheDocument();
 });

@@ -33,7 +33,11 @@ export const KEYMAP = {
     check: binding(['c'], 'c', 'check the name, or those marked'),
     vary: binding(['v'], 'v', 'vary the name: names near it'),
     compare: binding(['g'], 'g', 'compare: the names marked side by side'),
-    heads: binding(['o'], 'o', 'to the heads of the columns: ← → from one to the next, Enter orders by it, shift with ← → sizes it, ↓ back to the names'),
+    heads: binding(
+      ['o'],
+      'o',
+      'to the heads of the columns: ← → from one to the next, Enter orders by it, shift with ← → sizes it, ↓ back to the names',
+    ),
     open: binding(['Enter'], 'Enter', 'everything about the name, on its own page'),
   },
   bench: {
@@ -83,21 +87,37 @@ export function commandOf<P extends Place>(place: P, event: Pressed, letters: bo
 }
 
 /** The keys of a place as help lists them; those that are switched off are left out where another key does the same. */
-export function keysOf(place: Place, letters: boolean): readonly { command: string; shown: string; does: string; off: boolean }[] {
-  return bindings(place).map(([command, { keys, shown, does }]) => ({ command, shown, does, off: !letters && keys.every(isLetter) }));
+export function keysOf(
+  place: Place,
+  letters: boolean,
+): readonly { command: string; shown: string; does: string; off: boolean }[] {
+  return bindings(place).map(([command, { keys, shown, does }]) => ({
+    command,
+    shown,
+    does,
+    off: !letters && keys.every(isLetter),
+  }));
 }
 
 /** Whether keys of one letter are heard. */
 export const useLetterKeys = (): boolean => usePreferences().preferences?.letter_keys ?? true;
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=dialog], [role=menu], [role=listbox]') !== null);
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+    target.closest('[role=dialog], [role=menu], [role=listbox]') !== null);
 
 /** Hears the keys of a place wherever the focus is, but where one types; `act` says whether it did something. */
-export function useCommands<P extends Place>(place: P, act: (command: Command<P>, event: KeyboardEvent) => boolean): void {
+export function useCommands<P extends Place>(
+  place: P,
+  act: (command: Command<P>, event: KeyboardEvent) => boolean,
+): void {
   const letters = useLetterKeys();
   const latest = useRef(act);
-  useEffect(() => { latest.current = act; });
+  useEffect(() => {
+    latest.current = act;
+  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || isTyping(event.target)) return;
@@ -105,6 +125,8 @@ export function useCommands<P extends Place>(place: P, act: (command: Command<P>
       if (command && latest.current(command, event)) event.preventDefault();
     };
     window.addEventListener('keydown', onKey);
-    return () => { window.removeEventListener('keydown', onKey); };
+    return () => {
+      window.removeEventListener('keydown', onKey);
+    };
   }, [place, letters]);
 }

@@ -4,5 +4,11 @@ import type { Asked } from './asked';
 /** The labels of a stretch of the sheet, loaded or not. */
 export async function labelsOf(projectId: number, asked: Asked, first: number, count: number): Promise<string[]> {
   const query = { ...asked, offset: first, limit: count };
-  return (await unwrap(api.GET('/api/projects/{project_id}/names/labels', { params: { path: { project_id: projectId }, query } }))).labels;
+  return (
+    await unwrap(
+      api.GET('/api/projects/{project_id}/names/labels', {
+        params: { path: { project_id: projectId }, query },
+      }),
+    )
+  ).labels;
 }

@@ -2,7 +2,11 @@ import { expect, it } from 'vitest';
 
 import { cheapestOf, currencyOf, thousandths } from './money';
 
-const cell = (first_year: string | null, currency = 'EUR', status = 'open') => ({ first_year, currency, status });
+const cell = (first_year: string | null, currency = 'EUR', status = 'open') => ({
+  first_year,
+  currency,
+  status,
+});
 
 it('takes amounts as the digits they are', () => {
   expect(thousandths('12.1')).toBe(12100);

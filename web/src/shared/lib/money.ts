@@ -19,11 +19,16 @@ export function currencyOf(cells: readonly Priced[]): string {
 }
 
 /** The cheapest known first year of what can be registered, in one currency: that given, or the one most prices are in. */
-export function cheapestOf<C extends Priced>(cells: readonly C[], currency = currencyOf(cells)): (C & { first_year: string }) | undefined {
+export function cheapestOf<C extends Priced>(
+  cells: readonly C[],
+  currency = currencyOf(cells),
+): (C & { first_year: string }) | undefined {
   const like = priced(cells).filter((c) => c.currency === currency);
   return like.sort((a, b) => thousandths(a.first_year) - thousandths(b.first_year))[0];
 }
 
 function priced<C extends Priced>(cells: readonly C[]): (C & { first_year: string })[] {
-  return cells.filter((c): c is C & { first_year: string } => isBuyable(c.status) && c.first_year !== null && c.currency !== '');
+  return cells.filter(
+    (c): c is C & { first_year: string } => isBuyable(c.status) && c.first_year !== null && c.currency !== '',
+  );
 }

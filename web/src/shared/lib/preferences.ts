@@ -17,21 +17,44 @@ export interface PreferencesElsewhere {
   theirs: Part;
 }
 
-const only = (whole: Preferences, part: Part): Part => Object.fromEntries(Object.keys(part).map((key) => [key, whole[key as keyof Preferences]]));
+const only = (whole: Preferences, part: Part): Part =>
+  Object.fromEntries(Object.keys(part).map((key) => [key, whole[key as keyof Preferences]]));
 
 /** How the person likes things, and changing it: shown at once, and only what is changed is sent. */
 export function usePreferences() {
   const client = useQueryClient();
   const preferences = useQuery({ ...sessionQuery, enabled: false }).data?.person?.preferences;
-  const elsewhere = useQuery<PreferencesElsewhere | null>({ queryKey: keys.preferencesElsewhere, queryFn: () => null, enabled: false, gcTime: Infinity }).data ?? null;
-  const put = (part: Part) => { client.setQueryData<Session>(keys.session, (session) => (session?.person ? { ...session, person: { ...session.person, preferences: { ...session.person.preferences, ...part } } } : session)); };
-  const say = (met: PreferencesElsewhere | null) => { client.setQueryData<PreferencesElsewhere | null>(keys.preferencesElsewhere, met); };
+  const elsewhere =
+    useQuery<PreferencesElsewhere | null>({
+      queryKey: keys.preferencesElsewhere,
+      queryFn: () => null,
+      enabled: false,
+      gcTime: Infinity,
+    }).data ?? null;
+  const put = (part: Part) => {
+    client.setQueryData<Session>(keys.session, (session) =>
+      session?.person
+        ? {
+            ...session,
+            person: { ...session.person, preferences: { ...session.person.preferences, ...part } },
+          }
+        : session,
+    );
+  };
+  const say = (met: PreferencesElsewhere | null) => {
+    client.setQueryData<PreferencesElsewhere | null>(keys.preferencesElsewhere, met);
+  };
   const mutation = useMutation({
-    mutationFn: ({ part, seen }: Change) => unwrap(api.PATCH('/api/preferences', { body: { ...(part as Preferences), seen } })),
+    mutationFn: ({ part, seen }: Change) =>
+      unwrap(api.PATCH('/api/preferences', { body: { ...(part as Preferences), seen } })),
     scope: { id: 'preferences' },
-    onMutate: ({ part }) => { put(part); },
+    onMutate: ({ part }) => {
+      put(part);
+    },
     // What other changes are under way stays as it is shown.
-    onSuccess: (kept, { part }) => { put(only(kept, part)); },
+    onSuccess: (kept, { part }) => {
+      put(only(kept, part));
+    },
     onError: (error, { part, seen }) => {
       const theirs = elsewhereOf<Part>(error);
       put(theirs ?? seen);
@@ -52,6 +75,8 @@ export function usePreferences() {
       say(null);
       if (elsewhere) mutation.mutate({ part: elsewhere.mine, seen: elsewhere.theirs });
     },
-    takeTheirs: () => { say(null); },
+    takeTheirs: () => {
+      say(null);
+    },
   };
 }

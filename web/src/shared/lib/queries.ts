@@ -7,10 +7,19 @@ import type { Asked } from './asked';
 export const PAGE = 60;
 
 /** Who is signed in. */
-export const sessionQuery = queryOptions({ queryKey: keys.session, queryFn: () => unwrap(api.GET('/api/session')), staleTime: Infinity });
+export const sessionQuery = queryOptions({
+  queryKey: keys.session,
+  queryFn: () => unwrap(api.GET('/api/session')),
+  staleTime: Infinity,
+});
 
 /** What there is of each kind of thing. */
-export const conceptsQuery = queryOptions({ queryKey: keys.concepts, queryFn: () => unwrap(api.GET('/api/concepts')), staleTime: Infinity, gcTime: Infinity });
+export const conceptsQuery = queryOptions({
+  queryKey: keys.concepts,
+  queryFn: () => unwrap(api.GET('/api/concepts')),
+  staleTime: Infinity,
+  gcTime: Infinity,
+});
 
 /** One project. */
 export const projectQuery = (id: number) =>
@@ -25,6 +34,12 @@ export const pageQuery = (projectId: number, asked: Asked, page: number) => {
   const query: Question = { ...asked, offset: page * PAGE, limit: PAGE };
   return queryOptions({
     queryKey: keys.sheet(projectId, query),
-    queryFn: ({ signal }) => unwrap(api.GET('/api/projects/{project_id}/names', { params: { path: { project_id: projectId }, query }, signal })),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/names', {
+          params: { path: { project_id: projectId }, query },
+          signal,
+        }),
+      ),
   });
 };

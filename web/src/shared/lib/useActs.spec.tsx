@@ -11,24 +11,42 @@ import { historyOf, setHistory } from './acts';
 import { useActs } from './useActs';
 
 const key = keys.sheet(7, {});
-beforeEach(() => { setHistory(7, { past: [], future: [] }); });
+beforeEach(() => {
+  setHistory(7, { past: [], future: [] });
+});
 
 function setUp(answer: (path: string, labels: string[]) => Answer = (_path, labels) => ({ body: { labels } })) {
   const client = new QueryClient();
-  client.setQueryData<Page>(key, { total: 3, rows: ['inkpost', 'inkwell', 'inkclub'].map((label) => sampleRow({ label, verdict: label === 'inkwell' ? 'seen' : '' })) });
+  client.setQueryData<Page>(key, {
+    total: 3,
+    rows: ['inkpost', 'inkwell', 'inkclub'].map((label) =>
+      sampleRow({ label, verdict: label === 'inkwell' ? 'seen' : '' }),
+    ),
+  });
   const asked = serve((_method, path, body) => answer(path, (body as { labels: string[] }).labels));
-  const { result } = renderHook(() => useActs(7), { wrapper: ({ children }: { children: ReactNode }) => <QueryClientProvider client={client}><Notices>{children}</Notices></QueryClientProvider> });
+  const { result } = renderHook(() => useActs(7), {
+    wrapper: ({ children }: { children: ReactNode }) => (
+      <QueryClientProvider client={client}>
+        <Notices>{children}</Notices>
+      </QueryClientProvider>
+    ),
+  });
   const page = () => client.getQueryData<Page>(key);
   const sent = () => asked.map((a) => [a.path.split('/7/')[1], a.body]);
   return { result, page, sent };
 }
 
 it('keeps many at once, and undoes only what was not kept before', async () => {
-  const { result, page, sent } = setUp((path, labels) => ({ body: { labels: path.endsWith('/shortlist') ? labels.slice(1) : labels } }));
+  const { result, page, sent } = setUp((path, labels) => ({
+    body: { labels: path.endsWith('/shortlist') ? labels.slice(1) : labels },
+  }));
   await settle(() => result.current.act('keep', ['inkpost', 'inkwell']));
   expect(page()?.rows.map((r) => r.kept)).toEqual([true, true, false]);
   await settle(() => result.current.undo());
-  expect(sent()).toEqual([['shortlist', { labels: ['inkpost', 'inkwell'] }], ['shortlist/off', { labels: ['inkwell'] }]]);
+  expect(sent()).toEqual([
+    ['shortlist', { labels: ['inkpost', 'inkwell'] }],
+    ['shortlist/off', { labels: ['inkwell'] }],
+  ]);
   await settle(() => result.current.redo());
   expect(sent().at(-1)).toEqual(['shortlist', { labels: ['inkpost', 'inkwell'] }]);
   expect(result.current.canRedo).toBe(false);
@@ -44,16 +62,24 @@ it('undoes acts one after the other, back through the session', async () => {
   expect(historyOf(7).past).toHaveLength(2);
   expect(JSON.parse(sessionStorage.getItem('vinetag.history.7') ?? '')).toEqual(historyOf(7));
   await settle(() => result.current.undo());
-  expect(sent().slice(-2)).toEqual([['looks', { labels: ['inkwell'], verdict: 'seen' }], ['looks', { labels: ['inkclub'], verdict: '' }]]);
+  expect(sent().slice(-2)).toEqual([
+    ['looks', { labels: ['inkwell'], verdict: 'seen' }],
+    ['looks', { labels: ['inkclub'], verdict: '' }],
+  ]);
   await settle(() => result.current.undo());
   expect(sent().at(-1)).toEqual(['dismissed/back', { labels: ['inkpost'] }]);
   expect(result.current.canUndo).toBe(false);
 });
 
 it('puts back what the server refused, and says why', async () => {
-  const { result, page } = setUp(() => ({ status: 409, body: { code: 'shortlist_full', message: 'A shortlist holds at most 300 names.', problems: [] } }));
+  const { result, page } = setUp(() => ({
+    status: 409,
+    body: { code: 'shortlist_full', message: 'A shortlist holds at most 300 names.', problems: [] },
+  }));
   await settle(() => result.current.act('keep', ['inkpost']));
-  await waitFor(() => { expect(page()?.rows[0]?.kept).toBe(false); });
+  await waitFor(() => {
+    expect(page()?.rows[0]?.kept).toBe(false);
+  });
   expect(screen.getByText('A shortlist holds at most 300 names.')).toBeInTheDocument();
   expect(result.current.canUndo).toBe(false);
 });

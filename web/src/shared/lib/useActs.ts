@@ -15,21 +15,38 @@ const timers = new Map<number, ReturnType<typeof setTimeout>>();
 /** Loads anew, once nothing more is done for a moment, what acts change. */
 function refreshSoon(client: QueryClient, projectId: number): void {
   clearTimeout(timers.get(projectId));
-  timers.set(projectId, setTimeout(() => {
-    for (const queryKey of [keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId), keys.dismissed(projectId), keys.shortlist(projectId)]) {
-      void client.invalidateQueries({ queryKey });
-    }
-  }, REST));
+  timers.set(
+    projectId,
+    setTimeout(() => {
+      for (const queryKey of [
+        keys.names(projectId),
+        keys.counts(projectId),
+        keys.allDots(projectId),
+        keys.funnel(projectId),
+        keys.dismissed(projectId),
+        keys.shortlist(projectId),
+      ]) {
+        void client.invalidateQueries({ queryKey });
+      }
+    }, REST),
+  );
 }
 
 async function send(projectId: number, { doing, labels }: Act): Promise<readonly string[]> {
   const params = { path: { project_id: projectId } };
   const body = { labels: [...labels] };
-  if (doing === 'keep') return (await unwrap(api.POST('/api/projects/{project_id}/shortlist', { params, body }))).labels;
+  if (doing === 'keep')
+    return (await unwrap(api.POST('/api/projects/{project_id}/shortlist', { params, body }))).labels;
   if (doing === 'unkeep') await unwrap(api.POST('/api/projects/{project_id}/shortlist/off', { params, body }));
   else if (doing === 'dismiss') await unwrap(api.POST('/api/projects/{project_id}/dismissed', { params, body }));
   else if (doing === 'restore') await unwrap(api.POST('/api/projects/{project_id}/dismissed/back', { params, body }));
-  else await unwrap(api.POST('/api/projects/{project_id}/looks', { params, body: { ...body, verdict: doing === 'unseen' ? '' : doing } }));
+  else
+    await unwrap(
+      api.POST('/api/projects/{project_id}/looks', {
+        params,
+        body: { ...body, verdict: doing === 'unseen' ? '' : doing },
+      }),
+    );
   return labels;
 }
 
@@ -37,9 +54,11 @@ async function send(projectId: number, { doing, labels }: Act): Promise<readonly
 function show(client: QueryClient, projectId: number, { doing, labels }: Act): void {
   const meant = new Set(labels);
   const touch: ((row: Row) => Row) | undefined =
-    doing === 'keep' || doing === 'unkeep' ? (row) => ({ ...row, kept: doing === 'keep' })
-    : doing === 'later' || doing === 'seen' || doing === 'unseen' ? (row) => ({ ...row, verdict: doing === 'unseen' ? '' : doing })
-    : undefined;
+    doing === 'keep' || doing === 'unkeep'
+      ? (row) => ({ ...row, kept: doing === 'keep' })
+      : doing === 'later' || doing === 'seen' || doing === 'unseen'
+        ? (row) => ({ ...row, verdict: doing === 'unseen' ? '' : doing })
+        : undefined;
   client.setQueriesData<Page>({ queryKey: keys.names(projectId) }, (page) => {
     if (!page?.rows.some((row) => meant.has(row.label))) return page;
     if (touch) return { ...page, rows: page.rows.map((row) => (meant.has(row.label) ? touch(row) : row)) };
@@ -47,11 +66,20 @@ function show(client: QueryClient, projectId: number, { doing, labels }: Act): v
     return { rows, total: page.total - (page.rows.length - rows.length) };
   });
   if (doing === 'keep' || doing === 'unkeep') {
-    for (const label of labels) client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, kept: doing === 'keep' });
+    for (const label of labels)
+      client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, kept: doing === 'keep' });
   }
 }
 
-const OPPOSITE: Record<Doing, Doing> = { keep: 'unkeep', unkeep: 'keep', dismiss: 'restore', restore: 'dismiss', later: 'unseen', seen: 'unseen', unseen: 'seen' };
+const OPPOSITE: Record<Doing, Doing> = {
+  keep: 'unkeep',
+  unkeep: 'keep',
+  dismiss: 'restore',
+  restore: 'dismiss',
+  later: 'unseen',
+  seen: 'unseen',
+  unseen: 'seen',
+};
 /** What is said in passing; of keeping the tag tells. */
 const SAID: readonly Doing[] = ['unkeep', 'dismiss', 'restore'];
 
@@ -63,14 +91,17 @@ export function useActs(projectId: number) {
   const { mutateAsync } = useMutation({
     mutationFn: (act: Act) => send(projectId, act),
     scope: { id: `acts-${projectId}` },
-    onMutate: (act) => { show(client, projectId, act); },
+    onMutate: (act) => {
+      show(client, projectId, act);
+    },
     onError: (error, act) => {
       show(client, projectId, { ...act, doing: OPPOSITE[act.doing] });
       notify(error.message);
     },
     // Having looked moves no row: one reads on in the list as it is.
     onSettled: (_, __, { doing, labels }) => {
-      if (doing === 'keep' || doing === 'unkeep') for (const label of labels) void client.invalidateQueries({ queryKey: keys.name(projectId, label) });
+      if (doing === 'keep' || doing === 'unkeep')
+        for (const label of labels) void client.invalidateQueries({ queryKey: keys.name(projectId, label) });
       if (doing === 'seen') void client.invalidateQueries({ queryKey: keys.counts(projectId) });
       else refreshSoon(client, projectId);
     },
@@ -93,22 +124,38 @@ export function useActs(projectId: number) {
     notify(`Done again: ${tell(step.done)}.`);
   }, [projectId, mutateAsync, notify]);
   /** `before`: rows as they were, so that undoing gives each back what was thought of it. */
-  const act = useCallback(async (doing: Doing, labels: readonly string[], before: readonly Before[] = []) => {
-    if (!labels.length) return;
-    const done: Act = { doing, labels };
-    const answer = mutateAsync(done).catch(() => null);
-    underWay.set(projectId, Promise.all([underWay.get(projectId), answer]));
-    const changed = await answer;
-    if (!changed?.length || doing === 'seen') return;
-    const later = before.filter((row) => row.verdict === 'later').map((row) => row.label);
-    const seen = before.filter((row) => row.verdict === 'seen').map((row) => row.label);
-    const known = new Set([...later, ...seen]);
-    const back: Act[] = doing !== 'later'
-      ? [{ doing: OPPOSITE[doing], labels: changed }]
-      : ([{ doing: 'later', labels: later }, { doing: 'seen', labels: seen }, { doing: 'unseen', labels: labels.filter((l) => !known.has(l)) }] satisfies Act[]).filter((a) => a.labels.length);
-    const step: Step = { done, undo: back };
-    setHistory(projectId, { past: [...historyOf(projectId).past, step], future: [] });
-    if (SAID.includes(doing)) notify(`${tell(done)}.`, () => { void undo(); });
-  }, [projectId, mutateAsync, notify, undo]);
-  return useMemo(() => ({ act, undo, redo, canUndo: history.past.length > 0, canRedo: history.future.length > 0 }), [act, undo, redo, history]);
+  const act = useCallback(
+    async (doing: Doing, labels: readonly string[], before: readonly Before[] = []) => {
+      if (!labels.length) return;
+      const done: Act = { doing, labels };
+      const answer = mutateAsync(done).catch(() => null);
+      underWay.set(projectId, Promise.all([underWay.get(projectId), answer]));
+      const changed = await answer;
+      if (!changed?.length || doing === 'seen') return;
+      const later = before.filter((row) => row.verdict === 'later').map((row) => row.label);
+      const seen = before.filter((row) => row.verdict === 'seen').map((row) => row.label);
+      const known = new Set([...later, ...seen]);
+      const back: Act[] =
+        doing !== 'later'
+          ? [{ doing: OPPOSITE[doing], labels: changed }]
+          : (
+              [
+                { doing: 'later', labels: later },
+                { doing: 'seen', labels: seen },
+                { doing: 'unseen', labels: labels.filter((l) => !known.has(l)) },
+              ] satisfies Act[]
+            ).filter((a) => a.labels.length);
+      const step: Step = { done, undo: back };
+      setHistory(projectId, { past: [...historyOf(projectId).past, step], future: [] });
+      if (SAID.includes(doing))
+        notify(`${tell(done)}.`, () => {
+          void undo();
+        });
+    },
+    [projectId, mutateAsync, notify, undo],
+  );
+  return useMemo(
+    () => ({ act, undo, redo, canUndo: history.past.length > 0, canRedo: history.future.length > 0 }),
+    [act, undo, redo, history],
+  );
 }

@@ -55,11 +55,16 @@ export const leftWith = (): string => underWay.last();
 export function useAddress(): [URLSearchParams, (turn: Turn, options?: { replace: boolean }) => void] {
   const [params, setParams] = useSearchParams();
   useEffect(() => underWay.watch(), []);
-  useEffect(() => { underWay.arrive(params.toString()); }, [params]);
-  const change = useCallback((turn: Turn, options = { replace: true }) => {
-    const next = turn(new URLSearchParams(underWay.latest() ?? params));
-    underWay.begin(next.toString());
-    setParams(next, options);
-  }, [params, setParams]);
+  useEffect(() => {
+    underWay.arrive(params.toString());
+  }, [params]);
+  const change = useCallback(
+    (turn: Turn, options = { replace: true }) => {
+      const next = turn(new URLSearchParams(underWay.latest() ?? params));
+      underWay.begin(next.toString());
+      setParams(next, options);
+    },
+    [params, setParams],
+  );
   return [params, change];
 }

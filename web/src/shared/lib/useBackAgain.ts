@@ -8,7 +8,9 @@ export function useBackAgain(act: () => void): void {
   const signedIn = useQuery({ ...sessionQuery, enabled: false }).data?.person != null;
   const was = useRef(signedIn);
   const latest = useRef(act);
-  useEffect(() => { latest.current = act; });
+  useEffect(() => {
+    latest.current = act;
+  });
   useEffect(() => {
     if (signedIn && !was.current) latest.current();
     was.current = signedIn;

@@ -4,8 +4,12 @@ import { useEffect, useState } from 'react';
 export function useDebounced<T>(value: T, wait: number): T {
   const [settled, setSettled] = useState(value);
   useEffect(() => {
-    const timer = setTimeout(() => { setSettled(value); }, wait);
-    return () => { clearTimeout(timer); };
+    const timer = setTimeout(() => {
+      setSettled(value);
+    }, wait);
+    return () => {
+      clearTimeout(timer);
+    };
   }, [value, wait]);
   return settled;
 }

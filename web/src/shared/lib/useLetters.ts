@@ -4,7 +4,11 @@ import { useEffect, useState } from 'react';
  * Letters typed into a filter, and what types them: `onSettled` is told once typing rests for `wait` milliseconds. What is given from outside is taken over; what only comes back of
  * what was told is not, as more may have been typed since.
  */
-export function useLetters(given: string, wait: number, onSettled: (letters: string) => void): [string, (typed: string) => void] {
+export function useLetters(
+  given: string,
+  wait: number,
+  onSettled: (letters: string) => void,
+): [string, (typed: string) => void] {
   const [typed, setTyped] = useState(given);
   const [known, setKnown] = useState(given);
   const [told, setTold] = useState(given);
@@ -21,7 +25,14 @@ export function useLetters(given: string, wait: number, onSettled: (letters: str
       setTold(typed);
       onSettled(typed);
     }, wait);
-    return () => { clearTimeout(timer); };
+    return () => {
+      clearTimeout(timer);
+    };
   }, [typed, told, wait, onSettled]);
-  return [typed, (next) => { setTyped(next.replace(/\s/g, '').slice(0, 63)); }];
+  return [
+    typed,
+    (next) => {
+      setTyped(next.replace(/\s/g, '').slice(0, 63));
+    },
+  ];
 }

@@ -5,12 +5,21 @@ import { api, keys, unwrap } from '../api';
 const nameQuery = (projectId: number, label: string) =>
   queryOptions({
     queryKey: keys.name(projectId, label),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/names/{label}', { params: { path: { project_id: projectId, label } } })),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/names/{label}', {
+          params: { path: { project_id: projectId, label } },
+        }),
+      ),
   });
 
 /** All about one name of a project, made or typed. */
 export const useName = (projectId: number, label: string | null) =>
-  useQuery({ ...nameQuery(projectId, label ?? ''), enabled: label !== null, placeholderData: keepPreviousData });
+  useQuery({
+    ...nameQuery(projectId, label ?? ''),
+    enabled: label !== null,
+    placeholderData: keepPreviousData,
+  });
 
 /** Whether a name can be one, and all about it; for names as they are typed. */
 export const useTypedName = (projectId: number, label: string | null) =>
@@ -22,7 +31,8 @@ export const askTypedName = (client: QueryClient, projectId: number, label: stri
 
 /** Fetches names that will be wanted next. */
 export function fetchAhead(client: QueryClient, projectId: number, labels: readonly string[]): void {
-  for (const label of labels) client.query({ ...nameQuery(projectId, label), staleTime: 60_000 }).catch(() => undefined);
+  for (const label of labels)
+    client.query({ ...nameQuery(projectId, label), staleTime: 60_000 }).catch(() => undefined);
 }
 
 /** Several names at once. */

@@ -4,8 +4,12 @@ import { useEffect, useState } from 'react';
 export function useNow(every = 20_000): number {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
-    const timer = setInterval(() => { setNow(Date.now()); }, every);
-    return () => { clearInterval(timer); };
+    const timer = setInterval(() => {
+      setNow(Date.now());
+    }, every);
+    return () => {
+      clearInterval(timer);
+    };
   }, [every]);
   return now;
 }

@@ -26,7 +26,10 @@ export function serve(answer: (method: string, path: string, body: unknown) => A
     asked.push({ method: request.method, path: pathname + search, body });
     const { status = 200, body: reply, after } = answer(request.method, pathname + search, body);
     await after;
-    return new Response(reply === undefined ? null : JSON.stringify(reply), { status, headers: { 'Content-Type': 'application/json' } });
+    return new Response(reply === undefined ? null : JSON.stringify(reply), {
+      status,
+      headers: { 'Content-Type': 'application/json' },
+    });
   });
   return asked;
 }

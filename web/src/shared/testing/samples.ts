@@ -2,38 +2,131 @@ import type { Brief, Cell, Check, Judged, Kept, Project, Row } from '../api';
 
 /** A full name's answer. */
 export const sampleCell = (fields: Partial<Cell> & Pick<Cell, 'extension'>): Cell => ({
-  label: 'inkpost', status: 'open', likely: false, trouble: '', reason: '', purpose: 'scan', asked_at: new Date().toISOString(), registered: null, expires: null, drops_from: null, drops_to: null,
-  currency: '', first_year: null, renewal: null, holder_asks: null, imported: false, pending: false, ...fields,
+  label: 'inkpost',
+  status: 'open',
+  likely: false,
+  trouble: '',
+  reason: '',
+  purpose: 'scan',
+  asked_at: new Date().toISOString(),
+  registered: null,
+  expires: null,
+  drops_from: null,
+  drops_to: null,
+  currency: '',
+  first_year: null,
+  renewal: null,
+  holder_asks: null,
+  imported: false,
+  pending: false,
+  ...fields,
 });
 
 /** A brief with nothing but what is given. */
 export const sampleBrief = (fields: Partial<Brief> = {}): Brief => ({
-  name: '', about: '', purpose: 'mix', keywords: [], avoid: [], limits: { letters_min: 4, letters_max: 16, words: 4, hyphens: 0, digits: 0 }, extensions: ['com'], places: [],
-  making: { off: [], daring: 35, added_max: 8, shapes: [] }, weights: {}, owner: { country: '', kind: '', work: 'any', budget: null }, fallback: ['exact_first', 'exact_next'],
-  world: { on: [], off: [], drop: [], weights: {}, own: {} }, ...fields,
+  name: '',
+  about: '',
+  purpose: 'mix',
+  keywords: [],
+  avoid: [],
+  limits: { letters_min: 4, letters_max: 16, words: 4, hyphens: 0, digits: 0 },
+  extensions: ['com'],
+  places: [],
+  making: { off: [], daring: 35, added_max: 8, shapes: [] },
+  weights: {},
+  owner: { country: '', kind: '', work: 'any', budget: null },
+  fallback: ['exact_first', 'exact_next'],
+  world: { on: [], off: [], drop: [], weights: {}, own: {} },
+  ...fields,
 });
 
 /** A check under way. */
 export const sampleCheck = (fields: Partial<Check> = {}): Check => ({
-  id: 3, state: 'running', purpose: 'scan', total: 1200, done: 300, left: 900, unsure: 0, troubles: [], rate: 100, created_at: new Date().toISOString(), ended_at: null, away: [], asleep: false, broken: false, ...fields,
+  id: 3,
+  state: 'running',
+  purpose: 'scan',
+  total: 1200,
+  done: 300,
+  left: 900,
+  unsure: 0,
+  troubles: [],
+  rate: 100,
+  created_at: new Date().toISOString(),
+  ended_at: null,
+  away: [],
+  asleep: false,
+  broken: false,
+  ...fields,
 });
 
 /** A row of the sheet. */
 export const sampleRow = (fields: Partial<Row> & Pick<Row, 'label'>): Row => ({
-  grade: 90, letters: fields.label.length, syllables: 2, words: 2, scores: {}, recipes: ['pair'], added: [], starts: [0], change: null, dot: '', kept: false, verdict: '', cells: [], ...fields,
+  grade: 90,
+  letters: fields.label.length,
+  syllables: 2,
+  words: 2,
+  scores: {},
+  recipes: ['pair'],
+  added: [],
+  starts: [0],
+  change: null,
+  dot: '',
+  kept: false,
+  verdict: '',
+  cells: [],
+  ...fields,
 });
 
 /** A project with nothing but what is given. */
 export const sampleProject = (fields: Partial<Project> = {}): Project => ({
-  id: 7, name: 'Pressroom', brief: sampleBrief(), version: 1, considered: 0, within: 0, good: 0, only_first: false, view: '', views: [], created_at: '', changed_at: '', archived_at: null, ...fields,
+  id: 7,
+  name: 'Pressroom',
+  brief: sampleBrief(),
+  version: 1,
+  considered: 0,
+  within: 0,
+  good: 0,
+  only_first: false,
+  view: '',
+  views: [],
+  created_at: '',
+  changed_at: '',
+  archived_at: null,
+  ...fields,
 });
 
 /** A kept name. */
 export const sampleKept = (fields: Partial<Kept> & Pick<Kept, 'label'>): Kept => ({
-  shown: fields.label, extension: '', note: '', tags: [], kept_at: '', letters: fields.label.length, grade: 90, starts: [0], statuses: [], ...fields,
+  shown: fields.label,
+  extension: '',
+  note: '',
+  tags: [],
+  kept_at: '',
+  letters: fields.label.length,
+  grade: 90,
+  starts: [0],
+  statuses: [],
+  ...fields,
 });
 
 /** All about a name. */
 export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): Judged => ({
-  shown: fields.label, grade: 90, recipes: ['pair'], parts: [], measures: [], warnings: [], misspellings: [], kept: false, cells: [], evidence: [], verdict: '', extension: '', typed_extension: '', note: '', tags: [], place: null, history: [], ...fields,
+  shown: fields.label,
+  grade: 90,
+  recipes: ['pair'],
+  parts: [],
+  measures: [],
+  warnings: [],
+  misspellings: [],
+  kept: false,
+  cells: [],
+  evidence: [],
+  verdict: '',
+  extension: '',
+  typed_extension: '',
+  note: '',
+  tags: [],
+  place: null,
+  history: [],
+  ...fields,
 });

@@ -13,8 +13,21 @@ interface Props {
 /** What stands where there is nothing to show: why, and what to do next. */
 export function Blank({ title, children, action, alert = false }: Props) {
   return (
-    <Stack role={alert ? 'alert' : undefined} sx={{ alignItems: 'center', textAlign: 'center', gap: 1.2, px: 3, py: 6, maxWidth: 460, mx: 'auto', flexGrow: 1 }}>
-      <Typography variant="h3" component="p">{title}</Typography>
+    <Stack
+      role={alert ? 'alert' : undefined}
+      sx={{
+        alignItems: 'center',
+        textAlign: 'center',
+        gap: 1.2,
+        px: 3,
+        py: 6,
+        maxWidth: 460,
+        mx: 'auto',
+        flexGrow: 1,
+      }}>
+      <Typography variant="h3" component="p">
+        {title}
+      </Typography>
       {children && <Typography color="textSecondary">{children}</Typography>}
       {action}
     </Stack>

@@ -16,7 +16,11 @@ interface Props {
   marked?: ReadonlySet<number>;
 }
 
-const split = (typed: string) => typed.split(/[,;\n]/).map((t) => t.trim()).filter(Boolean);
+const split = (typed: string) =>
+  typed
+    .split(/[,;\n]/)
+    .map((t) => t.trim())
+    .filter(Boolean);
 
 /** A list of short texts, each a chip; typed ones end with Enter or a comma. */
 export function ChipsField({ label, value, onChange, options = [], show = (v) => v, error, help, marked }: Props) {
@@ -38,7 +42,9 @@ export function ChipsField({ label, value, onChange, options = [], show = (v) =>
         const typed = state.inputValue.toLowerCase().replace(/^\./, '');
         return typed ? all.filter((o) => o.startsWith(typed)).slice(0, 12) : [];
       }}
-      onChange={(_, next) => { add(next); }}
+      onChange={(_, next) => {
+        add(next);
+      }}
       onInputChange={(event, typed) => {
         if (/[,;]$/.test(typed)) {
           add([...value, typed]);
@@ -48,10 +54,21 @@ export function ChipsField({ label, value, onChange, options = [], show = (v) =>
       renderValue={(items, props) =>
         items.map((item, index) => {
           const { key, ...rest } = props({ index });
-          return <Chip key={key} {...rest} size="small" variant="outlined" label={show(item)} color={marked?.has(index) ? 'error' : 'default'} />;
+          return (
+            <Chip
+              key={key}
+              {...rest}
+              size="small"
+              variant="outlined"
+              label={show(item)}
+              color={marked?.has(index) ? 'error' : 'default'}
+            />
+          );
         })
       }
-      renderInput={(params) => <TextField {...params} label={label} error={Boolean(error)} helperText={error ?? help} />}
+      renderInput={(params) => (
+        <TextField {...params} label={label} error={Boolean(error)} helperText={error ?? help} />
+      )}
     />
   );
 }

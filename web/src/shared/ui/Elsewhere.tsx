@@ -24,15 +24,25 @@ export function Elsewhere({ what, parts, onMine, onTheirs }: Props) {
   return (
     <Alert severity="warning" sx={{ '& .MuiAlert-message': { minWidth: 0 } }}>
       {what} was changed in another window meanwhile. Yours is not saved yet.
-      <Box component="dl" sx={{ m: 0, my: 0.8, '& dt': { fontWeight: 650 }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>
+      <Box
+        component="dl"
+        sx={{ m: 0, my: 0.8, '& dt': { fontWeight: 650 }, '& dd': { m: 0, overflowWrap: 'anywhere' } }}>
         {differ.map(({ word, here, there }) => (
-          <div key={word}><dt>{word}</dt><dd>here: {here}</dd><dd>there: {there}</dd></div>
+          <div key={word}>
+            <dt>{word}</dt>
+            <dd>here: {here}</dd>
+            <dd>there: {there}</dd>
+          </div>
         ))}
         {differ.length === 0 && <div>Both say the same.</div>}
       </Box>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-        <Button variant="outlined" color="inherit" onClick={onMine}>Keep mine</Button>
-        <Button variant="outlined" color="inherit" onClick={onTheirs}>Take theirs</Button>
+        <Button variant="outlined" color="inherit" onClick={onMine}>
+          Keep mine
+        </Button>
+        <Button variant="outlined" color="inherit" onClick={onTheirs}>
+          Take theirs
+        </Button>
       </Stack>
     </Alert>
   );

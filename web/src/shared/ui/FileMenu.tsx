@@ -3,7 +3,11 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 
-const FORMS = [['csv', 'CSV, for any spreadsheet'], ['xlsx', 'XLSX, a workbook'], ['json', 'JSON, for programs']] as const;
+const FORMS = [
+  ['csv', 'CSV, for any spreadsheet'],
+  ['xlsx', 'XLSX, a workbook'],
+  ['json', 'JSON, for programs'],
+] as const;
 
 interface Props {
   /** The address of the file in a form. */
@@ -16,9 +20,37 @@ export function FileMenu({ address, disabled = false }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
-      <Button size="small" variant="outlined" aria-haspopup="menu" aria-expanded={anchor !== null} disabled={disabled} onClick={(e) => { setAnchor(e.currentTarget); }} sx={{ flex: 'none' }}>Export</Button>
-      <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => { setAnchor(null); }}>
-        {FORMS.map(([form, word]) => <MenuItem key={form} component="a" href={address(form)} download onClick={() => { setAnchor(null); }}>{word}</MenuItem>)}
+      <Button
+        size="small"
+        variant="outlined"
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
+        disabled={disabled}
+        onClick={(e) => {
+          setAnchor(e.currentTarget);
+        }}
+        sx={{ flex: 'none' }}>
+        Export
+      </Button>
+      <Menu
+        disablePortal
+        anchorEl={anchor}
+        open={anchor !== null}
+        onClose={() => {
+          setAnchor(null);
+        }}>
+        {FORMS.map(([form, word]) => (
+          <MenuItem
+            key={form}
+            component="a"
+            href={address(form)}
+            download
+            onClick={() => {
+              setAnchor(null);
+            }}>
+            {word}
+          </MenuItem>
+        ))}
       </Menu>
     </>
   );

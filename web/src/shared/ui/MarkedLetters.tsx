@@ -12,7 +12,17 @@ export function MarkedLetters({ text, start, end }: Props) {
   return (
     <Box component="span" className="serif" aria-hidden sx={{ color: 'text.secondary', overflowWrap: 'anywhere' }}>
       {text.slice(0, start)}
-      <Box component="mark" sx={{ bgcolor: 'transparent', color: 'text.primary', fontWeight: 600, borderBottom: 2, borderColor: 'amber' }}>{text.slice(start, end)}</Box>
+      <Box
+        component="mark"
+        sx={{
+          bgcolor: 'transparent',
+          color: 'text.primary',
+          fontWeight: 600,
+          borderBottom: 2,
+          borderColor: 'amber',
+        }}>
+        {text.slice(start, end)}
+      </Box>
       {text.slice(end)}{' '}
     </Box>
   );

@@ -20,7 +20,9 @@ export function Notices({ children }: { children: ReactNode }) {
   const notify = useCallback<Notify>((message, undo) => {
     setNotice({ id: Date.now() + Math.random(), message, ...(undo && { undo }) });
   }, []);
-  const close = () => { setNotice(null); };
+  const close = () => {
+    setNotice(null);
+  };
   const action = useMemo(
     () =>
       notice?.undo && (
@@ -31,8 +33,7 @@ export function Notices({ children }: { children: ReactNode }) {
           onClick={() => {
             notice.undo?.();
             setNotice(null);
-          }}
-        >
+          }}>
           Undo
         </Button>
       ),
@@ -48,7 +49,9 @@ export function Notices({ children }: { children: ReactNode }) {
         message={notice?.message}
         action={action}
         autoHideDuration={notice?.undo ? 9000 : 5000}
-        onClose={(_, reason) => { if (reason !== 'clickaway') close(); }}
+        onClose={(_, reason) => {
+          if (reason !== 'clickaway') close();
+        }}
       />
     </NotifyContext>
   );

@@ -4,7 +4,9 @@ import { expect, it } from 'vitest';
 import { SeamedName } from './SeamedName';
 
 const seams = (label: string, starts: number[]) =>
-  [...render(<SeamedName label={label} starts={starts} />).container.querySelectorAll('.seam')].map((e) => `${e.textContent}:${e.className}`);
+  [...render(<SeamedName label={label} starts={starts} />).container.querySelectorAll('.seam')].map(
+    (e) => `${e.textContent}:${e.className}`,
+  );
 
 it('sets words in turn, and lets a little one between two others join them', () => {
   expect(seams('breadandbutter', [0, 5, 8])).toEqual(['bread:seam', 'and:seam joint', 'butter:seam other']);

@@ -30,7 +30,13 @@ export function SeamedName({ label, shown = label, starts, extension, className,
   const classes = weights(cuts.map((start, i) => (cuts[i + 1] ?? label.length) - start));
   return (
     <span className={className ? `serif ${className}` : 'serif'} title={title}>
-      {shown === label ? cuts.map((start, i) => <span key={start} className={classes[i]}>{label.slice(start, cuts[i + 1])}</span>) : shown}
+      {shown === label
+        ? cuts.map((start, i) => (
+            <span key={start} className={classes[i]}>
+              {label.slice(start, cuts[i + 1])}
+            </span>
+          ))
+        : shown}
       {extension && <span className="extension">.{extension}</span>}
     </span>
   );

@@ -20,5 +20,7 @@ export function markClass(status: ShownStatus, likely: boolean): string {
 
 /** A status by shape and word. */
 export const StatusMark = ({ status, likely = false, wordless = false }: Props) => (
-  <span className={markClass(status, likely)}>{wordless ? <Unseen>{wordOf(status)}</Unseen> : statusWord(status, likely)}</span>
+  <span className={markClass(status, likely)}>
+    {wordless ? <Unseen>{wordOf(status)}</Unseen> : statusWord(status, likely)}
+  </span>
 );

@@ -11,4 +11,5 @@ export const shownStatus = (cell: Pick<Cell, 'status' | 'pending'> | undefined):
   !cell ? 'unasked' : cell.pending ? 'waiting' : cell.status;
 
 /** The word of a cell: what nobody with authority has said carries a question mark. */
-export const statusWord = (status: ShownStatus, likely: boolean): string => (likely && status !== 'waiting' ? `${wordOf(status)}?` : wordOf(status));
+export const statusWord = (status: ShownStatus, likely: boolean): string =>
+  likely && status !== 'waiting' ? `${wordOf(status)}?` : wordOf(status);
