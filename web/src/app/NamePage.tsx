@@ -131,7 +131,7 @@ function Shelf({ name, projectId, extensions }: { name: Judged; projectId: numbe
           </MenuItem>
         ))}
       </TextField>
-      <TagsField projectId={projectId} label={name.label} shown={name.shown} tags={name.tags ?? []} known={known} />
+      <TagsField projectId={projectId} label={name.label} shown={name.shown} tags={name.tags} known={known} />
       <NoteField key={name.label} projectId={projectId} label={name.label} shown={name.shown} note={name.note} />
     </Stack>
   );

@@ -117,7 +117,7 @@ function OneName({ name, extensions, owner }: { name: Judged; extensions: readon
           <Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography>
         </>
       )}
-      {name.tags && name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
+      {name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
     </>
   );
 }

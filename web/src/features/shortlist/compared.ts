@@ -121,7 +121,7 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
       'tags',
       'Tags',
       'text',
-      names.map((n) => (n.tags ?? []).join(', ')),
+      names.map((n) => n.tags.join(', ')),
     ),
   );
   return lines;
