@@ -22,6 +22,9 @@ API_FILES = (ROOT / "docs/openapi.json", WEB / "src/shared/api/schema.d.ts")
 
 SIDE_BY_SIDE = ["-n", "2", "--dist", "loadgroup"]
 
+# Files told of by name, those the tests run through least.
+LEAST_COVERED = 25
+
 # Tests need no durability, and a slow disk would make them slow.
 HASTY = ["--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite"]
 
@@ -31,6 +34,11 @@ def arguments() -> argparse.Namespace:
     parser.add_argument("--no-lint", action="store_true", help="leave out linters and front end")
     parser.add_argument(
         "--quick", action="store_true", help="linters, types, the core's and the front end's tests"
+    )
+    parser.add_argument(
+        "--coverage",
+        action="store_true",
+        help="what the tests run through, in all and where least; without the browser's tests",
     )
     parser.add_argument("pytest", nargs="*", help="what to pass to pytest, after --")
     return parser.parse_args()
@@ -148,6 +156,21 @@ def quick(env: dict[str, str]) -> bool:
         return shown.result() and passed
 
 
+def measured(env: dict[str, str]) -> bool:
+    """How much of the lines and branches the tests run through, of Python and of the front end."""
+    kept = {**env, "COVERAGE_FILE": str(ROOT / "var/coverage")}
+    cover = [*PYTHON, "-m", "coverage"]
+    told = [*cover, "report", "--skip-covered", "--sort=cover"]
+    command = [*cover, "run", "-m", "pytest", "-m", "not e2e"]
+    passed = subprocess.run(command, env=kept, check=False).returncode == 0
+    table = subprocess.run(told, env=kept, check=False, capture_output=True, text=True).stdout
+    rows = table.splitlines()
+    whole = [row for row in rows if row.startswith("TOTAL")]
+    print("\n".join([*rows[: LEAST_COVERED + 2], *whole]), flush=True)
+    web = ["npm", "run", "-s", "test", "--", "--coverage"]
+    return subprocess.run(web, env=env, cwd=WEB, check=False).returncode == 0 and passed
+
+
 def main() -> int:
     args = arguments()
     base = {
@@ -160,6 +183,8 @@ def main() -> int:
             env = {**base, **places}
             if args.quick:
                 passed = quick(env)
+            elif args.coverage:
+                passed = measured(env)
             elif args.pytest:
                 linted = args.no_lint or (api_is_current(env) and lint(env) and front_end(env))
                 passed = python(env, args.pytest) and linted

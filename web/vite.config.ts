@@ -14,5 +14,10 @@ export default defineConfig({
     isolate: false,
     // Machines that run the tests are slow and noisy; nothing here is about speed.
     testTimeout: 60_000,
+    coverage: {
+      include: ['src/**/*.{ts,tsx}'],
+      exclude: ['src/shared/api/schema.d.ts', 'src/shared/testing/**', 'src/**/*.spec.*'],
+      reporter: ['text-summary'],
+    },
   },
 });

@@ -75,7 +75,7 @@ def test_every_status_and_every_kind_of_part_is_complete() -> None:
     css = (TESTING.parent / "ui/marks.css").read_text("utf-8")
     for mark in get_args(Mark):
         assert f".mark-{mark}::before" in css
-        assert f'[data-mode="dark"] .mark-{mark}::before' in css
+        assert f"[data-mode='dark'] .mark-{mark}::before" in css
 
 
 NAMES = {
