@@ -26,6 +26,7 @@ import { ReasonsPanel, type View as ReasonsView } from '../features/reasons/Reas
 import { ActiveFilters } from '../features/sheet/ActiveFilters';
 import { Funnel } from '../features/sheet/Funnel';
 import { MoreButton } from '../features/sheet/MoreButton';
+import { type Bench, BenchProvider } from '../features/sheet/bench';
 import { Sheet } from '../features/sheet/Sheet';
 import { SheetToolbar } from '../features/sheet/SheetToolbar';
 import type { View } from '../features/sheet/useView';
@@ -250,6 +251,36 @@ function Rows({
   useEffect(() => {
     choicesRef.current = { ...choicesRef.current, marked: [...marked], selected };
   }, [choicesRef, marked, selected]);
+  const bench: Bench = {
+    projectId: project.id,
+    hasWords: keywords.length > 0 || name !== '',
+    hasRecipes: making.off.length < concepts().recipes.length,
+    asked,
+    onAsk,
+    view,
+    onView,
+    grading,
+    selected,
+    onSelect: setSelected,
+    marked,
+    onMark: setMarked,
+    onAct,
+    onCheck,
+    onCheckCell,
+    onRows,
+    onVary: () => {
+      setTold('near');
+      onPane('reasons');
+    },
+    onOpen: (label) => {
+      void navigate(`/projects/${project.id}/names/${label}`);
+    },
+    onCompare: (labels) => {
+      if (labels.length > MOST_COMPARED)
+        notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);
+      void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, MOST_COMPARED).join(',')}`);
+    },
+  };
   return (
     <>
       <Stack
@@ -275,36 +306,9 @@ function Rows({
             />
           </Suspense>
         ) : (
-          <Sheet
-            projectId={project.id}
-            view={view}
-            onView={onView}
-            grading={grading}
-            hasWords={keywords.length > 0 || name !== ''}
-            hasRecipes={making.off.length < concepts().recipes.length}
-            asked={asked}
-            onAsk={onAsk}
-            selected={selected}
-            onSelect={setSelected}
-            onAct={onAct}
-            onCheck={onCheck}
-            onCheckCell={onCheckCell}
-            marked={marked}
-            onMark={setMarked}
-            onRows={onRows}
-            onVary={() => {
-              setTold('near');
-              onPane('reasons');
-            }}
-            onOpen={(label) => {
-              void navigate(`/projects/${project.id}/names/${label}`);
-            }}
-            onCompare={(labels) => {
-              if (labels.length > MOST_COMPARED)
-                notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);
-              void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, MOST_COMPARED).join(',')}`);
-            }}
-          />
+          <BenchProvider value={bench}>
+            <Sheet />
+          </BenchProvider>
         )}
         <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', pb: 0.5, minWidth: 0 }}>
           <Box

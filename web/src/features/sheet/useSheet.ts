@@ -29,14 +29,11 @@ function useThrottled(value: number): number {
   return followed;
 }
 
+/** The row at a place, if it has come. */
+export type RowAt = (index: number) => Row | undefined;
+
 /** A way to get at the rows from place `first` to `last`, and those just before and after; those not loaded yet are undefined. */
-export function useRows(
-  projectId: number,
-  asked: Asked,
-  top: Page | undefined,
-  first: number,
-  last: number,
-): (index: number) => Row | undefined {
+export function useRows(projectId: number, asked: Asked, top: Page | undefined, first: number, last: number): RowAt {
   const from = useThrottled(Math.max(1, Math.floor((first - PAGE / 3) / PAGE)));
   // Who has begun to scroll goes on: what comes next is there before it is seen.
   const ahead = first > 0 ? PAGE : PAGE / 3;

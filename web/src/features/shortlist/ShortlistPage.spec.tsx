@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { expect, it } from 'vitest';
+import { expect, it, vi } from 'vitest';
 
 import { ProjectContext } from '../../shared/lib/projectContext';
 import { sampleKept, sampleProject } from '../../shared/testing/samples';
@@ -49,6 +49,28 @@ it('changes the order by buttons and by Alt and an arrow', async () => {
     });
   });
   expect(screen.getByRole('button', { name: 'Move inkclub up' })).toBeDisabled();
+});
+
+it('draws a name to another place by keys', async () => {
+  const asked = setUp(['inkpost', 'inkwell', 'inkclub']);
+  // Nothing has a place on a page without a layout: each row is as high as a row, one below the other.
+  const box = vi.spyOn(Element.prototype, 'getBoundingClientRect').mockImplementation(function (this: Element) {
+    const rows = [...(this.closest('ol')?.querySelectorAll('li') ?? [])].filter((li) => li.querySelector('h2'));
+    const at = rows.findIndex((row) => row === this || row.contains(this));
+    return new DOMRect(0, Math.max(at, 0) * 100, 400, 90);
+  });
+  (await screen.findByRole('button', { name: 'Draw inkpost to another place' })).focus();
+  await userEvent.keyboard(' ');
+  await screen.findByText(/inkpost is (taken up, at|over) place 1 of 3/);
+  await userEvent.keyboard('{ArrowDown}');
+  await screen.findByText('inkpost is over place 2 of 3.');
+  await userEvent.keyboard(' ');
+  await waitFor(() => {
+    expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({
+      labels: ['inkwell', 'inkpost', 'inkclub'],
+    });
+  });
+  box.mockRestore();
 });
 
 it.each([

@@ -15,6 +15,7 @@ import { MOST_COMPARED } from '../../shared/lib/useName';
 import { Blank } from '../../shared/ui/Blank';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { FileMenu } from '../../shared/ui/FileMenu';
+import { Sortable } from '../../shared/ui/Sortable';
 import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
@@ -147,36 +148,41 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
           />
         </Box>
       )}
-      <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
-        {shown.map(({ item, place }) => (
-          <ShortlistRow
-            key={item.label}
-            projectId={project.id}
-            kept={item}
-            place={place + 1}
-            last={place === kept.length - 1}
-            extensions={project.brief.extensions}
-            owner={project.brief.owner}
-            knownTags={tags}
-            picked={picked.has(item.label)}
-            onPick={() => {
-              pick(item.label);
-            }}
-            onMove={(by) => {
-              move(place, place + by);
-            }}
-            onPlace={(from) => {
-              move(from, place);
-            }}
-            onRemove={() => {
-              void act('unkeep', [item.label]);
-            }}
-            onSettle={(extension) => {
-              settle.mutate({ label: item.label, extension, seen: item.extension });
-            }}
-          />
-        ))}
-      </Stack>
+      <Sortable
+        ids={shown.map(({ item }) => item.label)}
+        name={(label) => kept.find((k) => k.label === label)?.shown ?? label}
+        onMove={(label, to) => {
+          const at = (wanted: string) => kept.findIndex((k) => k.label === wanted);
+          move(at(label), at(to));
+        }}>
+        <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
+          {shown.map(({ item, place }) => (
+            <ShortlistRow
+              key={item.label}
+              projectId={project.id}
+              kept={item}
+              place={place + 1}
+              last={place === kept.length - 1}
+              extensions={project.brief.extensions}
+              owner={project.brief.owner}
+              knownTags={tags}
+              picked={picked.has(item.label)}
+              onPick={() => {
+                pick(item.label);
+              }}
+              onMove={(by) => {
+                move(place, place + by);
+              }}
+              onRemove={() => {
+                void act('unkeep', [item.label]);
+              }}
+              onSettle={(extension) => {
+                settle.mutate({ label: item.label, extension, seen: item.extension });
+              }}
+            />
+          ))}
+        </Stack>
+      </Sortable>
     </Box>
   );
 }

@@ -5,7 +5,7 @@ import IconButton from '@mui/material/IconButton';
 import Stack from '@mui/material/Stack';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { type DragEvent, type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 
 import type { Brief, Kept } from '../../shared/api';
@@ -14,6 +14,7 @@ import { Age } from '../../shared/ui/Age';
 import { GradeFigure } from '../../shared/ui/GradeFigure';
 import { CrossIcon, DownIcon, UpIcon } from '../../shared/ui/icons';
 import { priceOf } from '../../shared/ui/Price';
+import { Handle, useSortableEntry } from '../../shared/ui/Sortable';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
@@ -32,14 +33,18 @@ interface Props {
   picked: boolean;
   onPick: () => void;
   onMove: (by: number) => void;
-  /** Another row, at this index, was dropped here. */
-  onPlace: (from: number) => void;
   onRemove: () => void;
   /** Kept as a full name with this extension; without one when it is empty. */
   onSettle: (extension: string) => void;
 }
 
-function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'last' | 'onMove'>) {
+function Places({
+  kept,
+  place,
+  last,
+  onMove,
+  children,
+}: Pick<Props, 'kept' | 'place' | 'last' | 'onMove'> & { children: ReactNode }) {
   const pressed = useRef<string | null>(null);
   const up = useRef<HTMLButtonElement>(null);
   const down = useRef<HTMLButtonElement>(null);
@@ -63,9 +68,7 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
         sx={{ p: 0.2 }}>
         <UpIcon sx={{ fontSize: 17 }} />
       </IconButton>
-      <Box component="span" className="serif" sx={{ fontSize: '1.1rem', lineHeight: 1.1 }}>
-        {place}
-      </Box>
+      {children}
       <IconButton
         ref={down}
         size="small"
@@ -82,8 +85,6 @@ function Places({ kept, place, last, onMove }: Pick<Props, 'kept' | 'place' | 'l
   );
 }
 
-const DRAGGED = 'text/vinetag-place';
-
 /** One kept name: place, figures, statuses with their age, tags and a note. Alt and an arrow moves it, or drawing it by its place. */
 export function ShortlistRow({
   projectId,
@@ -96,38 +97,22 @@ export function ShortlistRow({
   picked,
   onPick,
   onMove,
-  onPlace,
   onRemove,
   onSettle,
 }: Props) {
-  const [over, setOver] = useState(false);
+  const { setNode, style, dragged, handle } = useSortableEntry(kept.label);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.altKey ? { ArrowUp: -1, ArrowDown: 1 }[event.key] : undefined;
     if (!by) return;
     event.preventDefault();
     onMove(by);
   };
-  const onDrop = (event: DragEvent) => {
-    setOver(false);
-    const from = Number(event.dataTransfer.getData(DRAGGED)) - 1;
-    if (from < 0 || from === place - 1) return;
-    event.preventDefault();
-    onPlace(from);
-  };
   return (
     <Box
       component="li"
       onKeyDown={onKeyDown}
-      onDragOver={(e: DragEvent) => {
-        if (e.dataTransfer.types.includes(DRAGGED)) {
-          e.preventDefault();
-          setOver(true);
-        }
-      }}
-      onDragLeave={() => {
-        setOver(false);
-      }}
-      onDrop={onDrop}
+      ref={setNode}
+      style={style}
       sx={{
         display: 'grid',
         gridTemplateColumns: {
@@ -139,23 +124,18 @@ export function ShortlistRow({
         alignItems: 'center',
         bgcolor: 'background.paper',
         border: 1,
-        borderColor: over ? 'secondary.main' : 'divider',
+        borderColor: dragged ? 'secondary.main' : 'divider',
+        boxShadow: dragged ? 4 : 0,
+        position: 'relative',
         borderLeft: 5,
         borderLeftColor: 'secondary.main',
         borderRadius: 1,
         px: 1.5,
         py: 1,
       }}>
-      <Box
-        draggable
-        title="Draw it to another place"
-        onDragStart={(e: DragEvent) => {
-          e.dataTransfer.setData(DRAGGED, String(place));
-          e.dataTransfer.effectAllowed = 'move';
-        }}
-        sx={{ cursor: 'grab' }}>
-        <Places kept={kept} place={place} last={last} onMove={onMove} />
-      </Box>
+      <Places kept={kept} place={place} last={last} onMove={onMove}>
+        <Handle label={`Draw ${kept.shown} to another place`} place={place} handle={handle} />
+      </Places>
       <Box sx={{ minWidth: 0 }}>
         <Typography component="h2" sx={{ fontSize: '1.3rem', lineHeight: 1.25, overflowWrap: 'anywhere' }}>
           <Box

@@ -1,0 +1,40 @@
+import Button from '@mui/material/Button';
+
+import { type Change, FIELDS, narrows } from '../../shared/lib/asked';
+import { Blank } from '../../shared/ui/Blank';
+import { useBench } from './bench';
+
+const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
+
+/** Why there are no names, and what helps. */
+export function NoRows() {
+  const { hasWords, hasRecipes, asked, onAsk } = useBench();
+  if (!hasRecipes)
+    return <Blank title="All recipes are off">Switch one on, on the left: names are made by recipes.</Blank>;
+  if (narrows(asked)) {
+    return (
+      <Blank
+        title="No name passes these filters"
+        action={
+          <Button
+            variant="outlined"
+            onClick={() => {
+              onAsk(NOTHING);
+            }}>
+            Show all names
+          </Button>
+        }>
+        {(asked.open_in ?? asked.status)
+          ? 'Names show as open once they were checked and the registry said so.'
+          : 'Try fewer letters, or another of the counts above the sheet.'}
+      </Blank>
+    );
+  }
+  return hasWords ? (
+    <Blank title="No name keeps these limits">
+      Allow more letters or words on the left, or take back a word to avoid.
+    </Blank>
+  ) : (
+    <Blank title="Add a word on the left">Two or three are enough to begin with. The names come at once.</Blank>
+  );
+}
