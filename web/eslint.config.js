@@ -54,6 +54,27 @@ export default ts.config(
     },
   },
   {
+    // Hooks know the API; views know hooks.
+    files: ['src/**/*.tsx'],
+    ignores: ['src/**/*.spec.tsx', 'src/shared/testing/**', 'src/app/App.tsx', 'src/features/guest/tests.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [{ name: '@tanstack/react-query', message: 'Ask in a hook, in a file of its own.' }],
+          patterns: [
+            { group: ['**/schema', '**/schema.d'], message: 'Use the types of shared/api.' },
+            {
+              group: ['**/shared/api', '../api'],
+              importNames: ['api', 'keys', 'changed', 'unwrap'],
+              message: 'Ask in a hook, in a file of its own.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['src/shared/api/**', 'src/main.tsx'],
     rules: { 'no-restricted-imports': 'off' },
   },

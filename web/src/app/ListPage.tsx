@@ -3,10 +3,9 @@ import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 
-import { asApiError, keys } from '../shared/api';
+import { asApiError } from '../shared/api';
 import { formatCount, plural } from '../shared/lib/format';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { Blank } from '../shared/ui/Blank';
@@ -17,14 +16,11 @@ import { ExportMenu } from '../features/check/ExportMenu';
 import { useCheck } from '../features/check/useCheck';
 import { ListTable } from '../features/list/ListTable';
 import { PasteForm } from '../features/list/PasteForm';
-import { useList } from '../features/list/useList';
-
-const COUNT_EVERY = 2_000;
+import { useCounting, useList } from '../features/list/useList';
 
 /** Names pasted or uploaded, checked in bulk. */
 export function ListPage() {
   const project = useOpenProject();
-  const client = useQueryClient();
   const known = useCatalogue().data?.extensions ?? [];
   const [status, setStatus] = useState('');
   const [at, setAt] = useState(0);
@@ -32,15 +28,7 @@ export function ListPage() {
   const controls = useCheck(project.id, project.brief.extensions);
   const data = page.data;
   const { active } = controls;
-  useEffect(() => {
-    if (!active) return;
-    const timer = setInterval(() => {
-      void client.invalidateQueries({ queryKey: keys.list(project.id) });
-    }, COUNT_EVERY);
-    return () => {
-      clearInterval(timer);
-    };
-  }, [active, client, project.id]);
+  useCounting(project.id, active);
   const top = useRef<HTMLDivElement>(null);
   const error = asApiError(page.error);
   const take = (text: string, extensions: string[]) => {

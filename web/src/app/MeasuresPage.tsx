@@ -2,23 +2,17 @@ import Box from '@mui/material/Box';
 import MuiLink from '@mui/material/Link';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { queryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Link, useLocation } from 'react-router';
 
-import { api, type Example, keys, unwrap } from '../shared/api';
+import type { Example } from '../shared/api';
 import { concepts } from '../shared/lib/concepts';
 import { plural } from '../shared/lib/format';
 import { gradeOf, presetOf, sharesOf } from '../shared/lib/grading';
 import { Blank } from '../shared/ui/Blank';
 import { Bar } from '../shared/ui/GradeFigure';
 import { MarkedLetters } from '../shared/ui/MarkedLetters';
-
-const examplesQuery = queryOptions({
-  queryKey: keys.examples,
-  queryFn: () => unwrap(api.GET('/api/examples')),
-  staleTime: Infinity,
-});
+import { useExamples } from './useExamples';
 
 function Worked({ example }: { example: Example }) {
   const { label, project, score, reasons } = example;
@@ -59,7 +53,7 @@ function Worked({ example }: { example: Example }) {
 
 /** How the grade and each measure are worked out, with examples that are worked out here and now. */
 export function MeasuresPage() {
-  const { data, error } = useQuery(examplesQuery);
+  const { data, error } = useExamples();
   const { measures, purposes, exponent } = concepts();
   const { hash } = useLocation();
   useEffect(() => {

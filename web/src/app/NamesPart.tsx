@@ -4,7 +4,6 @@ import IconButton from '@mui/material/IconButton';
 import Stack from '@mui/material/Stack';
 import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import {
   lazy,
   memo,
@@ -25,12 +24,13 @@ import { type CheckControls, useCheck } from '../features/check/useCheck';
 import { ReasonsPanel, type View as ReasonsView } from '../features/reasons/ReasonsPanel';
 import { ActiveFilters } from '../features/sheet/ActiveFilters';
 import { Funnel } from '../features/sheet/Funnel';
+import { useFunnel } from '../features/sheet/useFunnel';
 import { MoreButton } from '../features/sheet/MoreButton';
 import { type Bench, BenchProvider } from '../features/sheet/bench';
 import { Sheet } from '../features/sheet/Sheet';
 import { SheetToolbar } from '../features/sheet/SheetToolbar';
 import type { View } from '../features/sheet/useView';
-import { api, keys, type Project, unwrap } from '../shared/api';
+import type { Project } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
 import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
 import { formatCount } from '../shared/lib/format';
@@ -73,11 +73,7 @@ export const NamesPart = memo(function NamesPart(props: Props) {
   const navigate = useNavigate();
   const { search } = useLocation();
   const controls = useCheck(project.id, extensions);
-  const listed = useQuery({
-    queryKey: keys.funnel(project.id),
-    queryFn: () =>
-      unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: project.id } } })),
-  }).data?.listed;
+  const listed = useFunnel(project.id).data?.listed;
   // What the check menu offers is looked up when it opens.
   const choicesRef = useRef<Choices>({});
   const getChoices = useCallback(() => choicesRef.current, []);

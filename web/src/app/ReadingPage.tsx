@@ -3,7 +3,6 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 
@@ -16,11 +15,11 @@ import { asApiError } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
 import { formatCount, plural } from '../shared/lib/format';
 import { useCommands } from '../shared/lib/keymap';
-import { labelsOf } from '../shared/lib/labels';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { say } from '../shared/lib/speech';
 import { useActs } from '../shared/lib/useActs';
-import { fetchAhead, useName } from '../shared/lib/useName';
+import { useName } from '../shared/lib/useName';
+import { useAhead, useLabels } from './useReading';
 import { Blank } from '../shared/ui/Blank';
 import { Key } from '../shared/ui/Key';
 import { SayButton } from '../shared/ui/SayButton';
@@ -28,7 +27,6 @@ import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus } from '../shared/ui/status';
 import { StatusMark } from '../shared/ui/StatusMark';
 
-const MOST = 10_000;
 const AHEAD = 4;
 
 /** Where one was in a list, for next time. */
@@ -56,23 +54,12 @@ const SAID: Record<Verdict, string> = { keep: 'kept', dismiss: 'dropped', later:
 /** One name at a time, large; a key keeps it, drops it or puts it by, and the next one comes. */
 export function ReadingPage() {
   const project = useOpenProject();
-  const client = useQueryClient();
   const navigate = useNavigate();
   const { search, state } = useLocation() as { search: string; state: { from?: string | null } | null };
   const from = state?.from ?? null;
   const [asked] = useQuestion();
   const { act, undo } = useActs(project.id);
-  // The names as they were when reading began: what is kept or dropped moves no other.
-  const {
-    data: labels,
-    error,
-    refetch,
-  } = useQuery({
-    queryKey: ['reading', project.id, search],
-    queryFn: () => labelsOf(project.id, asked, 0, MOST),
-    staleTime: Infinity,
-    gcTime: 0,
-  });
+  const { data: labels, error, refetch } = useLabels(project.id, asked, search);
   const [at, setAt] = useState<number | null>(null);
   const [judged, setJudged] = useState<readonly (readonly [number, Verdict])[]>([]);
   const [why, setWhy] = useState(false);
@@ -89,8 +76,8 @@ export function ReadingPage() {
   useEffect(() => {
     if (!labels || label === null) return;
     place.write(project.id, search, label);
-    fetchAhead(client, project.id, labels.slice(here + 1, here + 1 + AHEAD));
-  }, [client, labels, label, here, project.id, search]);
+  }, [labels, label, project.id, search]);
+  useAhead(project.id, labels, here + 1, AHEAD);
   const go = useCallback(
     (to: number) => {
       setAt(Math.max(0, Math.min(labels?.length ?? 0, to)));

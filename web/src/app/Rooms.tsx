@@ -1,6 +1,5 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link, Route, Routes, useLocation } from 'react-router';
 
@@ -8,11 +7,11 @@ import { SignInAgain } from '../features/session/SignInAgain';
 import { SignInPage } from '../features/session/SignInPage';
 import { setConcepts } from '../shared/lib/concepts';
 import { setManner } from '../shared/lib/format';
-import { conceptsQuery } from '../shared/lib/queries';
 import { useSession } from '../features/session/useSession';
-import { keys, type Session } from '../shared/api';
+import type { Session } from '../shared/api';
 import { Blank } from '../shared/ui/Blank';
-import { loadBench, openAhead } from './ahead';
+import { loadBench } from './ahead';
+import { useConcepts, useStart } from './useStart';
 import { Mishap } from './Mishap';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
@@ -65,7 +64,7 @@ const Nowhere = () => (
 /** What stands at each address, once it is known what there is; a link somebody shared needs no account. */
 export function Rooms() {
   const { pathname } = useLocation();
-  const { data, error, refetch } = useQuery(conceptsQuery);
+  const { data, error, refetch } = useConcepts();
   if (!data) {
     if (!error) return <LinearProgress aria-label="Loading" />;
     return (
@@ -108,8 +107,7 @@ export function Rooms() {
 /** The addresses of who is signed in. */
 function OwnRooms() {
   const { session } = useSession();
-  const client = useQueryClient();
-  const left = useQuery<boolean>({ queryKey: keys.left, queryFn: skipToken }).data === true;
+  const { left, leave, prepare } = useStart();
   const [here, setHere] = useState<Person | null>(null);
   if (session.isPending) return <LinearProgress aria-label="Loading" />;
   if (session.isError) {
@@ -149,7 +147,7 @@ function OwnRooms() {
           username={person.username}
           asDemo={demo && person.demo}
           onLeave={() => {
-            client.setQueryData(keys.left, true);
+            leave();
           }}
         />
       )}
@@ -161,7 +159,7 @@ function OwnRooms() {
               <Titled word="Projects">
                 <ProjectsPage
                   onNear={(id) => {
-                    void openAhead(client, id);
+                    prepare(id);
                   }}
                 />
               </Titled>

@@ -1,14 +1,13 @@
 import { MutationCache, QueryCache, QueryClient } from '@tanstack/react-query';
 
-import { ApiError, keys } from '../shared/api';
+import { ApiError, changed } from '../shared/api';
 
 const LOST_SESSION = 'not_authenticated';
 
 /** The cache of everything the server said. A session that ended is asked for again. */
 export function makeQueryClient(): QueryClient {
   const onError = (error: Error) => {
-    if (error instanceof ApiError && error.code === LOST_SESSION)
-      void client.invalidateQueries({ queryKey: keys.session });
+    if (error instanceof ApiError && error.code === LOST_SESSION) void changed.session(client);
   };
   const client = new QueryClient({
     queryCache: new QueryCache({ onError }),

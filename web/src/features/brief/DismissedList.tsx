@@ -3,21 +3,16 @@ import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 
-import { api, keys, unwrap } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { useActs } from '../../shared/lib/useActs';
+import { useDismissed } from './useDismissed';
 
 const MOST = 40;
 
 /** Names sent away, and bringing them back. */
 export function DismissedList({ projectId }: { projectId: number }) {
-  const path = { project_id: projectId };
-  const { data } = useQuery({
-    queryKey: keys.dismissed(projectId),
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/dismissed', { params: { path } })),
-  });
+  const { data } = useDismissed(projectId);
   const { act } = useActs(projectId);
   const labels = data?.labels ?? [];
   if (!labels.length) return null;

@@ -6,6 +6,7 @@ import {
   ApiError,
   asApiError,
   type Brief,
+  changed,
   elsewhereOf,
   keys,
   type Problem,
@@ -84,21 +85,7 @@ export function useBrief(project: Project): BriefEditor {
         latest.current = saved.brief;
         setBrief(saved.brief);
       }
-      const anew = (queryKey: readonly unknown[]) => client.invalidateQueries({ queryKey });
-      // The names first: they are what one waits for.
-      await anew(keys.names(project.id));
-      await Promise.all(
-        [
-          keys.counts(project.id),
-          keys.allDots(project.id),
-          keys.funnel(project.id),
-          keys.allNames(project.id),
-          keys.shortlist(project.id),
-          keys.words(project.id),
-          keys.world(project.id),
-          keys.projects,
-        ].map(anew),
-      );
+      await changed.brief(client, project.id);
     },
   });
   const theirs = elsewhereOf<Project>(error);
@@ -175,9 +162,7 @@ export function useBrief(project: Project): BriefEditor {
       setPast((steps) => [...steps.slice(1 - STEPS_KEPT), brief]);
       setBrief(theirs.brief);
       client.setQueryData(keys.project(project.id), theirs);
-      void client.invalidateQueries({
-        predicate: ({ queryKey }) => queryKey[1] === project.id && queryKey[0] !== 'project',
-      });
+      void changed.project(client, project.id);
     },
     keepMine: () => {
       if (!theirs) return;

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, type Brief, type KeptWorld, keys, unwrap, type World, type WorldEntry } from '../../shared/api';
+import { api, type Brief, changed, type KeptWorld, keys, unwrap, type World, type WorldEntry } from '../../shared/api';
 
 /** Where a person's own words are from. */
 export const OWN = 'your own words';
@@ -29,7 +29,7 @@ export const useFields = (text: string) =>
 /** Worlds the person keeps for their next projects. */
 export function useKeptWorlds() {
   const client = useQueryClient();
-  const onSuccess = () => client.invalidateQueries({ queryKey: keys.worlds });
+  const onSuccess = () => changed.worlds(client);
   return {
     kept: useQuery({ queryKey: keys.worlds, queryFn: () => unwrap(api.GET('/api/worlds')) }),
     keep: useMutation({

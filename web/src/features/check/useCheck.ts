@@ -5,6 +5,7 @@ import {
   api,
   asApiError,
   type Cell,
+  changed,
   type Check,
   keys,
   type ListPage,
@@ -64,28 +65,14 @@ export function mergeCells(
         ),
       },
   );
-  for (const label of touched) void client.invalidateQueries({ queryKey: keys.name(projectId, label) });
+  void changed.names(client, projectId, touched);
 }
 
 /** The project's check: starting, watching, stopping and going on. Answers fill the sheet as they come. */
 export function useCheck(projectId: number, extensions: readonly string[]) {
   const client = useQueryClient();
   const path = { project_id: projectId };
-  const refresh = useCallback(
-    () =>
-      Promise.all(
-        [
-          keys.names(projectId),
-          keys.counts(projectId),
-          keys.list(projectId),
-          keys.allDots(projectId),
-          keys.allNames(projectId),
-          keys.funnel(projectId),
-          keys.shortlist(projectId),
-        ].map((queryKey) => client.invalidateQueries({ queryKey })),
-      ),
-    [client, projectId],
-  );
+  const refresh = useCallback(() => changed.answers(client, projectId), [client, projectId]);
   const watch = useQuery({
     queryKey: keys.watch(projectId),
     queryFn: () => unwrap(api.GET('/api/projects/{project_id}/checks', { params: { path } })),
@@ -101,7 +88,7 @@ export function useCheck(projectId: number, extensions: readonly string[]) {
       },
       answers: (cells) => {
         mergeCells(client, projectId, chosen, cells);
-        void client.invalidateQueries({ queryKey: keys.funnel(projectId) });
+        void changed.funnel(client, projectId);
       },
       progress: (check_run) => {
         client.setQueryData<Watch>(keys.watch(projectId), (seen) => ({

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, type Brief, type Extension, keys, type ProposalQuestion, unwrap } from '../../shared/api';
+import { api, type Brief, changed, type Extension, keys, type ProposalQuestion, unwrap } from '../../shared/api';
 
 type Owner = Brief['owner'];
 
@@ -37,8 +37,7 @@ export const useProposals = (owner: Owner) =>
 /** Changing the catalogue, for administrators. */
 export function useCatalogueChanges() {
   const client = useQueryClient();
-  const refresh = () =>
-    Promise.all([keys.extensions, ['proposals']].map((queryKey) => client.invalidateQueries({ queryKey })));
+  const refresh = () => changed.catalogue(client);
   return {
     put: useMutation({
       mutationFn: ({ entry, seen }: { entry: Extension; seen: Extension }) =>

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, keys, type Shared, unwrap } from '../../shared/api';
+import { api, changed, keys, type Shared, unwrap } from '../../shared/api';
 
 /** What a guest sees under a link, and may do there. */
 export function useShared(token: string) {
@@ -10,7 +10,7 @@ export function useShared(token: string) {
   const put = (change: (page: Shared) => Shared) => {
     client.setQueryData<Shared>(queryKey, (page) => page && change(page));
   };
-  const refresh = () => client.invalidateQueries({ queryKey });
+  const refresh = () => changed.shared(client, token);
   return {
     page: useQuery({
       queryKey,

@@ -1,8 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 
-import { api, keys, type ListQuestion, unwrap } from '../../shared/api';
+import { api, changed, keys, type ListQuestion, unwrap } from '../../shared/api';
 
 const PAGE = 200;
+const COUNT_EVERY = 2_000;
 /** Bytes; the server reads no more. */
 export const LARGEST_FILE = 1_500_000;
 
@@ -10,7 +12,7 @@ export const LARGEST_FILE = 1_500_000;
 export function useList(projectId: number, status: string, page: number) {
   const client = useQueryClient();
   const path = { project_id: projectId };
-  const refresh = () => client.invalidateQueries({ queryKey: keys.list(projectId) });
+  const refresh = () => changed.pasted(client, projectId);
   return {
     page: useQuery({
       queryKey: keys.listPage(projectId, status, page),
@@ -36,4 +38,18 @@ export function useList(projectId: number, status: string, page: number) {
     }),
     pageSize: PAGE,
   };
+}
+
+/** While a check runs, its answers are counted anew. */
+export function useCounting(projectId: number, running: boolean): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (!running) return;
+    const timer = setInterval(() => {
+      void changed.pasted(client, projectId);
+    }, COUNT_EVERY);
+    return () => {
+      clearInterval(timer);
+    };
+  }, [client, projectId, running]);
 }

@@ -1,7 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 
-import { api, ApiError, type Brief, type Filing, keys, type Preferences, type Project, unwrap } from '../../shared/api';
+import {
+  api,
+  ApiError,
+  type Brief,
+  changed,
+  type Filing,
+  keys,
+  type Preferences,
+  type Project,
+  unwrap,
+} from '../../shared/api';
 import { usePreferences } from '../../shared/lib/preferences';
 
 const USUAL_EXTENSIONS = ['com', 'net', 'org'];
@@ -51,7 +61,7 @@ async function follow(begun: Filing, tell: (done: number) => void): Promise<Proj
 export function useProjects() {
   const client = useQueryClient();
   const { preferences } = usePreferences();
-  const refresh = () => client.invalidateQueries({ queryKey: keys.projects });
+  const refresh = () => changed.projects(client);
   // Of the file or the copy under way: how far it is, in percent.
   const [done, setDone] = useState(0);
   const path = (id: number) => ({ params: { path: { project_id: id } } });

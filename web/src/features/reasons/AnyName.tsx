@@ -1,13 +1,13 @@
 import InputAdornment from '@mui/material/InputAdornment';
 import TextField from '@mui/material/TextField';
 import Box from '@mui/material/Box';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 
-import { api, asApiError, keys, unwrap } from '../../shared/api';
+import { asApiError } from '../../shared/api';
 import { useDebounced } from '../../shared/lib/useDebounced';
 import { StatusMark } from '../../shared/ui/StatusMark';
-import { askTypedName, useTypedName } from '../../shared/lib/useName';
+import { useAskTypedName, useTypedName } from '../../shared/lib/useName';
+import { useQuick } from './useAround';
 
 interface Props {
   projectId: number;
@@ -18,21 +18,9 @@ interface Props {
 const SHOWN_AT_MOST = 6;
 const SETTLES = 120;
 
-/** The statuses of a typed name; each name's own answer, so that an older one never takes its place. */
+/** The statuses of a typed name. */
 function Quick({ projectId, label, extensions }: { projectId: number; label: string; extensions: readonly string[] }) {
-  const { data, isError } = useQuery({
-    queryKey: keys.quick(projectId, label),
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST('/api/projects/{project_id}/quick', {
-          params: { path: { project_id: projectId } },
-          body: { label, purpose: 'scan' },
-          signal,
-        }),
-      ),
-    staleTime: 60_000,
-    retry: false,
-  });
+  const { data, isError } = useQuick(projectId, label);
   if (isError) return null;
   return (
     <Box
@@ -56,7 +44,7 @@ function Quick({ projectId, label, extensions }: { projectId: number; label: str
 /** Any name or full name can be typed in and is graded and looked up at once, made or not. What will not do says why, and stays as it was typed. */
 export function AnyName({ projectId, extensions, onSelect }: Props) {
   const [typed, setTyped] = useState('');
-  const client = useQueryClient();
+  const ask = useAskTypedName(projectId);
   const wanted = typed.trim().toLowerCase();
   const settled = useDebounced(wanted, SETTLES);
   const { data, error } = useTypedName(projectId, settled === '' ? null : settled);
@@ -65,7 +53,7 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
   const graded = current && !problem ? data : undefined;
   // Enter may come before the answer: the name is chosen once it is known to be one.
   const choose = async () => {
-    const name = await askTypedName(client, projectId, wanted);
+    const name = await ask(wanted);
     if (!name) return;
     onSelect(name.label);
     setTyped((now) => (now.trim().toLowerCase() === wanted ? '' : now));

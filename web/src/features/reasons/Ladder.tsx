@@ -4,9 +4,9 @@ import IconButton from '@mui/material/IconButton';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 
-import { api, keys, type Rung, unwrap } from '../../shared/api';
+import type { Rung } from '../../shared/api';
+import { useLadder } from './useAround';
 import { Blank } from '../../shared/ui/Blank';
 import { DownIcon, UpIcon } from '../../shared/ui/icons';
 import { StatusMark } from '../../shared/ui/StatusMark';
@@ -47,15 +47,7 @@ export function bestOpen(rungs: readonly Rung[]): { name: string | null; settled
 
 /** Where to look when a name is taken: rung by rung to the best open form of it. */
 export function Ladder({ projectId, label, order, onOrder, checking, onBegin, onSelect }: Props) {
-  const { data, error, refetch } = useQuery({
-    queryKey: [...keys.fallback(projectId, label), order.join()],
-    queryFn: () =>
-      unwrap(
-        api.GET('/api/projects/{project_id}/names/{label}/fallback', {
-          params: { path: { project_id: projectId, label } },
-        }),
-      ),
-  });
+  const { data, error, refetch } = useLadder(projectId, label, order);
   if (error && !data)
     return (
       <Blank

@@ -4,9 +4,9 @@ import IconButton from '@mui/material/IconButton';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 
-import { api, keys, type Row, unwrap } from '../../shared/api';
+import type { Row } from '../../shared/api';
+import { useNear } from './useAround';
 import { plural } from '../../shared/lib/format';
 import { Blank } from '../../shared/ui/Blank';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
@@ -79,16 +79,7 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
 
 /** Names near the chosen one that keep its idea, the best first. */
 export function NearNames({ projectId, label, first, checking, onKeep, onCheck, onSelect }: Props) {
-  const { data, error, refetch } = useQuery({
-    queryKey: keys.near(projectId, label),
-    queryFn: () =>
-      unwrap(
-        api.GET('/api/projects/{project_id}/names/{label}/near', {
-          params: { path: { project_id: projectId, label } },
-        }),
-      ),
-    staleTime: 60_000,
-  });
+  const { data, error, refetch } = useNear(projectId, label);
   if (error && !data)
     return (
       <Blank

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, keys, type Session, unwrap } from '../../shared/api';
+import { api, changed, keys, type Session, unwrap } from '../../shared/api';
 import { sessionQuery } from '../../shared/lib/queries';
 
 export interface Credentials {
@@ -13,14 +13,14 @@ export function useSession() {
   const client = useQueryClient();
   const session = useQuery(sessionQuery);
   const become = (next: Session) => {
-    client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
+    changed.person(client);
     client.setQueryData(keys.left, next.person === null);
     client.setQueryData(keys.session, next);
   };
   /** The same person goes on where they were: nothing on the page is thrown away. */
   const goOn = (next: Session) => {
     client.setQueryData(keys.session, next);
-    void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
+    void changed.everything(client);
   };
   return {
     session,

@@ -10,14 +10,12 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 
 import { asApiError, type Preferences } from '../../shared/api';
 import { formatCount, formatMoment, formatMoney } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
-import { usePreferences } from '../../shared/lib/preferences';
-import { sessionQuery } from '../../shared/lib/queries';
+import { useIsDemo, usePreferences } from '../../shared/lib/preferences';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { AccountFields } from './AccountFields';
 
@@ -55,7 +53,7 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 
 /** How the person likes things; kept as it is changed. */
 export function SettingsPage({ extensions }: { extensions: readonly string[] }) {
-  const demo = useQuery({ ...sessionQuery, enabled: false }).data?.person?.demo ?? false;
+  const demo = useIsDemo();
   const { preferences: mine, keep, error, saving } = usePreferences();
   const failed = asApiError(error);
   const [rate, setRate] = useState<string | null>(null);

@@ -1,12 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 
-import { api, keys, type Session, unwrap } from '../../shared/api';
+import { api, changed, keys, type Session, unwrap } from '../../shared/api';
 
 /** Changing what belongs to the account; who leaves, or ends all sessions, is signed out here too. */
 export function useAccount() {
   const client = useQueryClient();
   const out = (session: Session) => {
-    client.removeQueries({ predicate: (query) => query.queryKey[0] !== keys.session[0] });
+    changed.person(client);
     client.setQueryData(keys.left, true);
     client.setQueryData(keys.session, session);
   };

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, type Kept, keys, unwrap } from '../../shared/api';
+import { api, changed, type Kept, keys, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
 
 const FRESH = 15_000;
@@ -10,7 +10,7 @@ export function useShares(projectId: number) {
   const client = useQueryClient();
   const notify = useNotify();
   const path = { project_id: projectId };
-  const refresh = () => client.invalidateQueries({ queryKey: keys.shares(projectId) });
+  const refresh = () => changed.shares(client, projectId);
   const onError = (error: Error) => {
     notify(error.message);
   };

@@ -1,9 +1,9 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Stack from '@mui/material/Stack';
-import { useQuery } from '@tanstack/react-query';
 
-import { api, type Funnel as Counts, keys, unwrap } from '../../shared/api';
+import type { Funnel as Counts } from '../../shared/api';
+import { useFunnel } from './useFunnel';
 import { formatCount } from '../../shared/lib/format';
 import type { Asked, Change } from '../../shared/lib/asked';
 
@@ -57,11 +57,7 @@ const isOn = (step: Step, asked: Asked, counts: Counts | undefined): boolean => 
 
 /** What became of the names, hung on a wire; each step of the list filters it. */
 export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
-  const { data } = useQuery({
-    queryKey: keys.funnel(projectId),
-    queryFn: () =>
-      unwrap(api.GET('/api/projects/{project_id}/funnel', { params: { path: { project_id: projectId } } })),
-  });
+  const { data } = useFunnel(projectId);
   return (
     <Stack
       component="ol"

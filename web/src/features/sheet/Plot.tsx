@@ -5,11 +5,11 @@ import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, memo, type MouseEvent, useMemo, useRef, useState } from 'react';
 
 import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
-import { api, type Dots, keys, unwrap } from '../../shared/api';
+import type { Dots } from '../../shared/api';
+import { useDots } from './useDots';
 import type { Doing } from '../../shared/lib/acts';
 import { plural } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
@@ -69,16 +69,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
   const [up, setUp] = useState('grade');
   const [under, setUnder] = useState<string | null>(null);
   const figure = useRef<SVGSVGElement>(null);
-  const { data, error, refetch } = useQuery({
-    queryKey: keys.dots(projectId, asked),
-    queryFn: () =>
-      unwrap(
-        api.GET('/api/projects/{project_id}/dots', {
-          params: { path: { project_id: projectId }, query: asked },
-        }),
-      ),
-    placeholderData: keepPreviousData,
-  });
+  const { data, error, refetch } = useDots(projectId, asked);
   const plotted = useMemo(() => {
     if (!data) return null;
     const points = data.labels.flatMap((label, i) => {

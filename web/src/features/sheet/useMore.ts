@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
-import { api, keys, type Project, unwrap } from '../../shared/api';
+import { api, changed, keys, type Project, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
 
 /** After a change, so many milliseconds are waited for another before the rest of the list is asked for. */
@@ -18,11 +18,7 @@ export function useMore({ id, only_first, changed_at }: Project) {
       client.setQueryData<Project>(keys.project(id), (held) =>
         held && held.changed_at > project.changed_at ? held : project,
       );
-      return Promise.all(
-        [keys.names(id), keys.counts(id), keys.allDots(id), keys.funnel(id)].map((queryKey) =>
-          client.invalidateQueries({ queryKey }),
-        ),
-      );
+      return changed.list(client, id);
     },
     onError: (error) => {
       notify(error.message);

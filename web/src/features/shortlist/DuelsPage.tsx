@@ -4,64 +4,17 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
 
 import { useCommands } from '../../shared/lib/keymap';
 import { Key } from '../../shared/ui/Key';
-import { api, asApiError, keys, type Ranking, unwrap } from '../../shared/api';
+import { asApiError, type Ranking } from '../../shared/api';
+import { useDuels } from './useDuels';
 import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { fullName } from '../../shared/lib/fullName';
 import { Blank } from '../../shared/ui/Blank';
-import { useNotify } from '../../shared/ui/Notices';
 import { useShortlist } from './useShortlist';
-
-function useDuels(projectId: number) {
-  const client = useQueryClient();
-  const notify = useNotify();
-  const params = { path: { project_id: projectId } };
-  const queryKey = keys.duels(projectId);
-  const onSuccess = (ranking: Ranking) => {
-    client.setQueryData(queryKey, ranking);
-  };
-  const onError = (error: Error) => {
-    notify(error.message);
-  };
-  return {
-    duels: useQuery({
-      queryKey,
-      queryFn: () => unwrap(api.GET('/api/projects/{project_id}/duels', { params })),
-      staleTime: 0,
-    }),
-    answer: useMutation({
-      mutationFn: (body: { winner: string; loser: string; tie?: boolean }) =>
-        unwrap(api.POST('/api/projects/{project_id}/duels', { params, body: { tie: false, ...body } })),
-      scope: { id: `duels-${projectId}` },
-      onSuccess,
-      onError,
-    }),
-    back: useMutation({
-      mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/back', { params })),
-      scope: { id: `duels-${projectId}` },
-      onSuccess,
-      onError,
-    }),
-    forget: useMutation({
-      mutationFn: () => unwrap(api.DELETE('/api/projects/{project_id}/duels', { params })),
-      onSuccess: () => client.invalidateQueries({ queryKey }),
-      onError,
-    }),
-    order: useMutation({
-      mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/order', { params })),
-      onSuccess: () => {
-        notify('The shortlist stands in this order now.');
-        return client.invalidateQueries({ queryKey: keys.shortlist(projectId) });
-      },
-      onError,
-    }),
-  };
-}
 
 /** Strengths with how sure they are: a dot, and a line as long as it may be wrong. */
 function Standings({ ranking }: { ranking: Ranking }) {

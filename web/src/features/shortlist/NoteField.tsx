@@ -1,10 +1,10 @@
 import TextField from '@mui/material/TextField';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
-import { api, asApiError, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
+import { asApiError, elsewhereOf } from '../../shared/api';
 import { useBackAgain } from '../../shared/lib/useBackAgain';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
+import { useNote } from './useRemarks';
 
 const SAVE_AFTER = 600;
 const TRY_AGAIN_AFTER = 5_000;
@@ -18,32 +18,14 @@ interface Props {
 
 /** A note, saved while one writes; what could not be saved stays in the field and says so. Another note written elsewhere meanwhile is never written over unasked. */
 export function NoteField({ projectId, label, shown, note }: Props) {
-  const client = useQueryClient();
   const [text, setText] = useState(note);
   const unsaved = useRef<string | null>(null);
   // The note the text was written over.
   const base = useRef(note);
   const [known, setKnown] = useState(note);
-  const { mutate, isPending, error, isSuccess, reset } = useMutation({
-    scope: { id: `note-${projectId}-${label}` },
-    mutationFn: ({ written, over }: { written: string; over?: string }) =>
-      unwrap(
-        api.PATCH('/api/projects/{project_id}/shortlist/names/{label}', {
-          params: { path: { project_id: projectId, label } },
-          body: { note: written, seen: { note: over ?? base.current } },
-        }),
-      ),
-    // What did not arrive is tried again; what was refused waits for the person.
-    onError: (why, { written }) => {
-      if (asApiError(why)?.status !== 400 && asApiError(why)?.status !== 409) unsaved.current ??= written;
-    },
-    onSuccess: ({ note: saved = '' }) => {
-      base.current = saved;
-      client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) =>
-        list?.map((k) => (k.label === label ? { ...k, note: saved } : k)),
-      );
-      client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, note: saved });
-    },
+  // What did not arrive is tried again; what was refused waits for the person.
+  const { mutate, isPending, error, isSuccess, reset } = useNote({ projectId, label }, base, (why, written) => {
+    if (asApiError(why)?.status !== 400 && asApiError(why)?.status !== 409) unsaved.current ??= written;
   });
   const failed = asApiError(error);
   const conflict = elsewhereOf<{ note: string }>(error)?.note ?? null;

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
+import { api, changed, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
 
 interface Order {
@@ -39,18 +39,13 @@ export function useShortlist(projectId: number) {
     onError: (error) => {
       if (elsewhereOf(error)) return;
       notify(error.message);
-      void client.invalidateQueries({ queryKey });
+      void changed.shortlist(client, projectId);
     },
   });
   const add = useMutation({
     mutationFn: (label: string) =>
       unwrap(api.POST('/api/projects/{project_id}/shortlist', { params: { path }, body: { labels: [label] } })),
-    onSuccess: () =>
-      Promise.all(
-        [queryKey, keys.names(projectId), keys.counts(projectId), keys.allDots(projectId), keys.funnel(projectId)].map(
-          (key) => client.invalidateQueries({ queryKey: key }),
-        ),
-      ),
+    onSuccess: () => changed.kept(client, projectId),
   });
   const settle = useMutation({
     mutationFn: ({ label, extension, seen }: { label: string; extension: string; seen: string }) =>
@@ -74,7 +69,7 @@ export function useShortlist(projectId: number) {
       );
     },
     onSettled: (_, __, { label }) =>
-      Promise.all([queryKey, keys.name(projectId, label)].map((key) => client.invalidateQueries({ queryKey: key }))),
+      Promise.all([changed.shortlist(client, projectId), changed.names(client, projectId, [label])]),
   });
   const move = (from: number, to: number) => {
     const seen = (list.data ?? []).map((kept) => kept.label);
@@ -96,14 +91,14 @@ export function useShortlist(projectId: number) {
           { labels: elsewhere.mine, seen: theirs },
           {
             onSuccess: () => {
-              void client.invalidateQueries({ queryKey });
+              void changed.shortlist(client, projectId);
             },
           },
         );
     },
     takeTheirs: () => {
       order.reset();
-      void client.invalidateQueries({ queryKey });
+      void changed.shortlist(client, projectId);
     },
   };
   return { list, move, add, settle, elsewhere };

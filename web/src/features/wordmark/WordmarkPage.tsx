@@ -9,11 +9,11 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 
-import { api, asApiError, keys, type Setting, unwrap } from '../../shared/api';
+import { asApiError, type Setting } from '../../shared/api';
+import { type Case, useWordmarks } from './useWordmarks';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useDebounced } from '../../shared/lib/useDebounced';
 import { useName } from '../../shared/lib/useName';
@@ -27,7 +27,6 @@ const CASES = [
   ['lower', 'lower case'],
   ['upper', 'CAPITALS'],
 ] as const;
-type Case = (typeof CASES)[number][0];
 const MARGIN = 120;
 
 interface Colours {
@@ -127,13 +126,7 @@ export function WordmarkPage() {
   const split = cut ?? starts[0] ?? Math.ceil(text.length / 2);
   const query = useDebounced(JSON.stringify({ text, spacing, case: letterCase }), 120);
   const asked = JSON.parse(query) as { text: string; spacing: number; case: Case };
-  const { data: settings, error } = useQuery({
-    queryKey: keys.settings(asked),
-    queryFn: () => unwrap(api.GET('/api/wordmarks', { params: { query: asked } })),
-    placeholderData: keepPreviousData,
-    enabled: asked.text.trim() !== '',
-    staleTime: Infinity,
-  });
+  const { data: settings, error } = useWordmarks(asked);
   const failed = asApiError(error);
   const paper = PAPERS[ground];
   const faint = [ink, ...(second ? [second] : [])].filter((c) => contrast(c, paper) < ENOUGH);

@@ -20,6 +20,9 @@ export interface PreferencesElsewhere {
 const only = (whole: Preferences, part: Part): Part =>
   Object.fromEntries(Object.keys(part).map((key) => [key, whole[key as keyof Preferences]]));
 
+/** Whether it is the demo's account one is in. */
+export const useIsDemo = (): boolean => useQuery({ ...sessionQuery, enabled: false }).data?.person?.demo ?? false;
+
 /** How the person likes things, and changing it: shown at once, and only what is changed is sent. */
 export function usePreferences() {
   const client = useQueryClient();

@@ -1,7 +1,7 @@
 import { type QueryClient, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useSyncExternalStore } from 'react';
 
-import { api, type Judged, keys, type Page, type Row, unwrap } from '../api';
+import { api, changed, type Judged, keys, type Page, type Row, unwrap } from '../api';
 import { useNotify } from '../ui/Notices';
 import { type Act, type Doing, historyOf, listenToHistory, setHistory, type Step, tell } from './acts';
 
@@ -18,16 +18,7 @@ function refreshSoon(client: QueryClient, projectId: number): void {
   timers.set(
     projectId,
     setTimeout(() => {
-      for (const queryKey of [
-        keys.names(projectId),
-        keys.counts(projectId),
-        keys.allDots(projectId),
-        keys.funnel(projectId),
-        keys.dismissed(projectId),
-        keys.shortlist(projectId),
-      ]) {
-        void client.invalidateQueries({ queryKey });
-      }
+      void changed.marks(client, projectId);
     }, REST),
   );
 }
@@ -100,9 +91,8 @@ export function useActs(projectId: number) {
     },
     // Having looked moves no row: one reads on in the list as it is.
     onSettled: (_, __, { doing, labels }) => {
-      if (doing === 'keep' || doing === 'unkeep')
-        for (const label of labels) void client.invalidateQueries({ queryKey: keys.name(projectId, label) });
-      if (doing === 'seen') void client.invalidateQueries({ queryKey: keys.counts(projectId) });
+      if (doing === 'keep' || doing === 'unkeep') void changed.names(client, projectId, labels);
+      if (doing === 'seen') void changed.looks(client, projectId);
       else refreshSoon(client, projectId);
     },
   });

@@ -1,4 +1,11 @@
-import { keepPreviousData, type QueryClient, queryOptions, useQueries, useQuery } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  type QueryClient,
+  queryOptions,
+  useQueries,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 
 import { api, keys, unwrap } from '../api';
 
@@ -26,8 +33,11 @@ export const useTypedName = (projectId: number, label: string | null) =>
   useQuery({ ...nameQuery(projectId, label ?? ''), enabled: label !== null, retry: false });
 
 /** All about a typed name, null when it will not do. */
-export const askTypedName = (client: QueryClient, projectId: number, label: string) =>
-  client.query({ ...nameQuery(projectId, label), retry: false, staleTime: 10_000 }).catch(() => null);
+export function useAskTypedName(projectId: number) {
+  const client = useQueryClient();
+  return (label: string) =>
+    client.query({ ...nameQuery(projectId, label), retry: false, staleTime: 10_000 }).catch(() => null);
+}
 
 /** Fetches names that will be wanted next. */
 export function fetchAhead(client: QueryClient, projectId: number, labels: readonly string[]): void {

@@ -1,0 +1,26 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+
+import { keys } from '../shared/api';
+import type { Asked } from '../shared/lib/asked';
+import { labelsOf } from '../shared/lib/labels';
+import { fetchAhead } from '../shared/lib/useName';
+
+const MOST = 10_000;
+
+/** The names as they were when reading began: what is kept or dropped moves no other. */
+export const useLabels = (projectId: number, asked: Asked, search: string) =>
+  useQuery({
+    queryKey: keys.reading(projectId, search),
+    queryFn: () => labelsOf(projectId, asked, 0, MOST),
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+
+/** Asks for the names that will be read next. */
+export function useAhead(projectId: number, labels: readonly string[] | undefined, from: number, count: number): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    if (labels) fetchAhead(client, projectId, labels.slice(from, from + count));
+  }, [client, projectId, labels, from, count]);
+}
