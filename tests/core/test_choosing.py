@@ -11,7 +11,7 @@ from vinetag.core.candidates import Candidate, Part
 from vinetag.core.concepts import Change
 from vinetag.core.grade import Grade
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.lexicon.standing import gerund
+from vinetag.core.lexicon.morphology import gerund
 from vinetag.core.make import Draft, Graded, Job, make_names
 from vinetag.core.make import variety as v
 from vinetag.core.make.draft import hyphened, joined

@@ -16,8 +16,8 @@ from vinetag.core.grade.reading import Reading
 from vinetag.core.grade.scale import Reason, reasons
 from vinetag.core.grade.weigh import enough, power_mean, shares, weights_of
 from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.morphology import doers, singular
 from vinetag.core.lexicon.segment import segment
-from vinetag.core.lexicon.standing import doers, singular
 from vinetag.core.names import is_ldh_label, plain_words, unicode_label
 from vinetag.core.world.incidental import SMALL
 from vinetag.core.world.world import world_of

@@ -8,7 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.lexicon import Lexicon
-from vinetag.core.lexicon.standing import gerund, singular
+from vinetag.core.lexicon.morphology import gerund, singular
 from vinetag.core.make.stems import Stem
 
 __all__ = ["LETTERS", "Beside", "Matrix", "same_word"]

@@ -12,8 +12,8 @@ import numpy.typing as npt
 
 from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
+from vinetag.core.lexicon.morphology import doers, singular
 from vinetag.core.lexicon.sounds import bare
-from vinetag.core.lexicon.standing import doers, singular
 from vinetag.core.make.banked import Role, bank_stems
 from vinetag.core.make.beside import LETTERS, Beside, Matrix, same_word
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem

@@ -15,7 +15,7 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.brief.model import Chosen
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.meanings import Vector
-from vinetag.core.lexicon.standing import singular
+from vinetag.core.lexicon.morphology import singular
 from vinetag.core.world.fields import WORDS, Field, read_fields
 from vinetag.core.world.incidental import SMALL, says
 from vinetag.core.world.promise import against

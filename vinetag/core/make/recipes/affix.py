@@ -7,7 +7,7 @@ from typing import Final, NamedTuple
 
 from vinetag.core.concepts import Change
 from vinetag.core.lexicon.endings import ENDINGS, takes
-from vinetag.core.lexicon.standing import gerund
+from vinetag.core.lexicon.morphology import gerund
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 from vinetag.core.make.worldly import said
