@@ -24,7 +24,7 @@ BRIEF = parse_brief(
 )
 
 
-def stem(text: str, worth: float = 0.5, pos: str = "n", beside: str = "") -> Stem:
+def stem(text: str, worth: float = 0.5, pos: str = "n", goes_with: str = "") -> Stem:
     return Stem((text,), "keyword", "paper", worth, pos, beside)
 
 
@@ -70,7 +70,7 @@ class TestJoints:
 
         def together(tail: str, *, broad: bool) -> float:
             return float(
-                job.beside.together(job.stems[:1], [tails[tail]._replace(broad=broad)])[0, 0]
+                job.collocation.together(job.stems[:1], [tails[tail]._replace(broad=broad)])[0, 0]
             )
 
         assert not tails["hammer"].broad
@@ -112,15 +112,15 @@ class TestJoints:
 
     def test_two_animals_side_by_side_are_a_list(self) -> None:
         job = Job(parse_brief({"keywords": ["dog", "park"]}), LEXICON)
-        assert job.beside.seen("dog", "horse")
+        assert job.collocation.seen("dog", "horse")
         assert job.belonging("dog", "horse") < 0.5 < job.belonging("horse", "race")
 
     def test_many_people_are_seldom_described_in_a_name(self) -> None:
         job = Job(parse_brief({"keywords": ["children", "toys"]}), LEXICON)
         [small] = [s for s in job.bank("lead") if s.text == "small"]
-        assert job.beside.seen("small", "children")
-        [[many]] = job.beside.together([small], job.stems[:1])
-        [[one]] = job.beside.together([small], [job.stems[0]._replace(words=("child",))])
+        assert job.collocation.seen("small", "children")
+        [[many]] = job.collocation.together([small], job.stems[:1])
+        [[one]] = job.collocation.together([small], [job.stems[0]._replace(words=("child",))])
         assert many < 0.5 * one
 
     @pytest.mark.parametrize(

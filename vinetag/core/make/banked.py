@@ -47,7 +47,7 @@ def bank_stems(brief: Brief, lexicon: Lexicon, role: Role) -> list[Stem]:
     for word in bank.leads if role == "lead" else bank.tails:
         if len(word.text) <= brief.making.added_max:
             words.setdefault(word.text, word)
-            beside[word.text] = beside.get(word.text, "") + word.beside
+            beside[word.text] = beside.get(word.text, "") + word.goes_with
             if word.broad and words[word.text].kind not in UNUSUAL[brief.purpose]:
                 broad.add(word.text)
     suits = SUITS[brief.purpose]

@@ -15,7 +15,7 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import doers, singular
 from vinetag.core.lexicon.sounds import bare
 from vinetag.core.make.banked import Role, bank_stems
-from vinetag.core.make.beside import LETTERS, Beside, Matrix, same_word
+from vinetag.core.make.collocation import LETTERS, Collocation, Matrix, same_word
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 from vinetag.core.world.world import World, world_of
 
@@ -99,9 +99,9 @@ class Job:
         return {doer: act for act in acts for doer in doers(act, self.lexicon)}
 
     @cached_property
-    def beside(self) -> Beside:
+    def collocation(self) -> Collocation:
         """How well words go side by side."""
-        return Beside(self.lexicon, self.doers)
+        return Collocation(self.lexicon, self.doers)
 
     @cached_property
     def singles(self) -> Sequence[Stem]:
@@ -159,7 +159,7 @@ class Job:
         """
         if not firsts or not seconds:
             return
-        together = self.beside.together(firsts, seconds)
+        together = self.collocation.together(firsts, seconds)
         letters = _lengths(firsts)[:, None] + _lengths(seconds)[None, :]
         limits = self.brief.limits
         fits = (letters >= limits.letters_min) & (letters <= limits.letters_max)
@@ -180,7 +180,7 @@ class Job:
     def belongings(self, firsts: Sequence[str], seconds: Sequence[str]) -> Matrix:
         """The same of every second word after every first, both lists holding something."""
         one, two = ([Stem((w,), "word", "", 0, "") for w in words] for words in (firsts, seconds))
-        return self.beside.together(one, two)
+        return self.collocation.together(one, two)
 
 
 def _lengths(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:
@@ -201,16 +201,16 @@ def _suited(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> npt.NDArray[np.b
     one = np.array([names[s.text] for s in firsts])
     two = np.array([names[s.text] for s in seconds])
     suited: npt.NDArray[np.bool_] = one[:, None] != two[None, :]
-    if firsts[0].beside:
+    if firsts[0].goes_with:
         suited &= _goes(firsts, seconds)
-    if seconds[0].beside:
+    if seconds[0].goes_with:
         suited &= _goes(seconds, firsts).T
     return suited
 
 
 def _goes(bank: Sequence[Stem], stems: Sequence[Stem]) -> npt.NDArray[np.bool_]:
     """Which words of the bank go beside which stems; a word nobody lists is taken for a noun."""
-    wants = np.array([[c in b.beside for c in LETTERS] for b in bank])
+    wants = np.array([[c in b.goes_with for c in LETTERS] for b in bank])
     has = np.array([[c in (s.pos[:1] or "n") for c in LETTERS] for s in stems])
     return (wants.astype(np.int8) @ has.T.astype(np.int8)) > 0
 

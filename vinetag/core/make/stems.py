@@ -36,7 +36,7 @@ LOWEST = 2.5
 
 class Stem(NamedTuple):
     """A word or phrase to build with. `worth`, 0 to 1: its weight, less when it is only related;
-    `pos`: parts of speech, commonest first; `beside`, for words of the bank: those it goes with;
+    `pos`: parts of speech, commonest first; `goes_with`, for words of the bank: those it goes with;
     `broad`: it needs not have been seen beside another.
     """
 
@@ -45,7 +45,7 @@ class Stem(NamedTuple):
     keyword: str
     worth: float
     pos: str
-    beside: str = ""
+    goes_with: str = ""
     broad: bool = True
 
     @property

@@ -62,7 +62,7 @@ def _overlapping(job: Job, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> I
     for j, second in enumerate(seconds):
         for start in {second.text[at : at + 2] for at in range(LOST + 1)}:
             begins.setdefault(start, []).append(j)
-    together = job.beside.together(firsts, seconds)
+    together = job.collocation.together(firsts, seconds)
     for i, first in enumerate(firsts):
         text = first.text
         ends = [text[at : at + 2] for at in range(max(0, len(text) - 5), len(text) - 1)]

@@ -47,7 +47,7 @@ def combined(
     seconds = [w for w in world if w.facet in backs][:MOST]
     if not firsts or not seconds:
         return
-    together = job.beside.together(_stems(firsts, job), _stems(seconds, job))
+    together = job.collocation.together(_stems(firsts, job), _stems(seconds, job))
     worth = (np.array([w.worth for w in firsts])[:, None] + [w.worth for w in seconds]) / 2
     one = job.lexicon.meanings.rows([w.text for w in firsts])
     two = job.lexicon.meanings.rows([w.text for w in seconds])

@@ -30,7 +30,7 @@ class Pair:
         daring = min(job.daring, job.brief.dial / 100)
         for first, second, strength in job.joints(self.name, job.fronts, job.backs, KEEP):
             asked = first.kind == second.kind == "keyword"
-            if not asked and not job.beside.seen(first.words[-1], second.words[0]):
+            if not asked and not job.collocation.seen(first.words[-1], second.words[0]):
                 strength *= UNSEEN + (1 - UNSEEN) * daring
             if first.keyword == second.keyword and "v" in (first.pos[:1], second.pos[:1]):
                 strength *= ITS_COMPANY

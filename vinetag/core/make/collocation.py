@@ -44,7 +44,7 @@ USUAL: Matrix = np.array(
 )
 
 
-class Beside:
+class Collocation:
     """Weighs every first word against every second at once. `doers`: who does what a keyword says
     is done (tuner: tuning).
     """
@@ -71,7 +71,7 @@ class Beside:
             strength[:, phrases] = np.minimum(strength[:, phrases], heads)
         narrow = _either([not s.broad for s in firsts], [not s.broad for s in seconds])
         strength[narrow & unseen] *= NARROW
-        bank = _either([s.beside != "" for s in firsts], [s.beside != "" for s in seconds])
+        bank = _either([s.goes_with != "" for s in firsts], [s.goes_with != "" for s in seconds])
         broad = bank & ~narrow & unseen
         strength[broad] = 1 - (1 - BROAD) * (1 - strength[broad])
         many = np.array([singular(end, self._lexicon) != "" for end in ends])
