@@ -14,8 +14,8 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import doers, singular
 from vinetag.core.lexicon.sounds import bare
-from vinetag.core.make.banked import Role, bank_stems
 from vinetag.core.make.collocation import LETTERS, Collocation, Matrix, same_word
+from vinetag.core.make.modifiers import Role, bank_stems
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 from vinetag.core.world.world import World, world_of
 
