@@ -25,7 +25,7 @@ BRIEF = parse_brief(
 
 
 def stem(text: str, worth: float = 0.5, pos: str = "n", goes_with: str = "") -> Stem:
-    return Stem((text,), "keyword", "paper", worth, pos, beside)
+    return Stem((text,), "keyword", "paper", worth, pos, goes_with)
 
 
 class TestJoints:
@@ -60,7 +60,7 @@ class TestJoints:
 
     def test_words_of_the_bank_stand_beside_what_they_go_with(self) -> None:
         job = Job(Brief(limits=Limits(letters_max=20)), LEXICON)
-        the = stem("the", beside="n")
+        the = stem("the", goes_with="n")
         found = list(job.joints("lead", [the], [stem("paper"), stem("carefully", pos="r")], 10))
         assert [b.text for _, b, _ in found] == ["paper"]
 

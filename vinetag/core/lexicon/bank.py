@@ -11,14 +11,14 @@ Role = Literal["lead", "tail"]
 
 
 class BankWord(NamedTuple):
-    """`kind` says what it adds (place, craft, group …); `beside`: parts of speech it goes with;
+    """`kind` says what it adds (place, craft, group …); `goes_with`: parts of speech;
     `broad`: it goes with nearly every word of those, others want to have been seen beside it.
     """
 
     text: str
     role: Role
     kind: str
-    beside: str
+    goes_with: str
     broad: bool
 
 
@@ -37,11 +37,11 @@ def read_bank(text: str) -> Bank:
         if not line or line.startswith("#"):
             continue
         head, _, listed = line.partition(":")
-        role, kind, beside = head.split()
+        role, kind, goes_with = head.split()
         for words, broad in zip(listed.split("|"), (True, False), strict=False):
             for item in words.split():
                 entries.append(
-                    BankWord(item, "lead" if role == "lead" else "tail", kind, beside, broad)
+                    BankWord(item, "lead" if role == "lead" else "tail", kind, goes_with, broad)
                 )
     return Bank(
         leads=tuple(e for e in entries if e.role == "lead"),

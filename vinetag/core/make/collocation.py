@@ -11,7 +11,7 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import gerund, singular
 from vinetag.core.make.stems import Stem
 
-__all__ = ["LETTERS", "Beside", "Matrix", "same_word"]
+__all__ = ["LETTERS", "Collocation", "Matrix", "same_word"]
 
 Matrix = npt.NDArray[np.float32]
 Mask = npt.NDArray[np.bool_]

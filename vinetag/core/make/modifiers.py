@@ -41,13 +41,13 @@ def bank_stems(brief: Brief, lexicon: Lexicon, role: Role) -> list[Stem]:
     kind it stands in.
     """
     words: dict[str, BankWord] = {}
-    beside: dict[str, str] = {}
+    goes_with: dict[str, str] = {}
     broad: set[str] = set()
     bank = lexicon.bank
     for word in bank.leads if role == "lead" else bank.tails:
         if len(word.text) <= brief.making.added_max:
             words.setdefault(word.text, word)
-            beside[word.text] = beside.get(word.text, "") + word.goes_with
+            goes_with[word.text] = goes_with.get(word.text, "") + word.goes_with
             if word.broad and words[word.text].kind not in UNUSUAL[brief.purpose]:
                 broad.add(word.text)
     suits = SUITS[brief.purpose]
@@ -56,5 +56,5 @@ def bank_stems(brief: Brief, lexicon: Lexicon, role: Role) -> list[Stem]:
         known = lexicon.words.get(text)
         worth = WORTH[word.kind] * suits.get(word.kind, 1.0)
         pos = known.pos if known else ""
-        stems.append(Stem((text,), role, "", worth, pos, beside[text], text in broad))
+        stems.append(Stem((text,), role, "", worth, pos, goes_with[text], text in broad))
     return stems
