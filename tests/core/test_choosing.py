@@ -88,7 +88,7 @@ class TestJoints:
 
     def test_one_of_a_thing_stands_before_another_word(self) -> None:
         job = Job(parse_brief({"keywords": ["children", "board games", "media", "dice"]}), LEXICON)
-        fronts = [s.text for s in job.fronts]
+        fronts = [s.text for s in job.modifiers]
         assert fronts[:2] == ["child", "boardgame"]
         assert {"children", "boardgames", "media", "dice"} <= set(fronts)
         assert not {"medium", "die", "child"} & {s.text for s in job.stems[:4]}
@@ -104,7 +104,7 @@ class TestJoints:
         assert [gerund(w, LEXICON) for w in ("running", "baking", *others)] == [
             ["run"], ["bake"], *([] for _ in others),
         ]  # fmt: skip
-        assert [(s.text, s.keyword) for s in job.backs[:2]] == [
+        assert [(s.text, s.keyword) for s in job.heads[:2]] == [
             ("tuner", "tuning"), ("baker", "baking"),
         ]  # fmt: skip
         found = [g.candidate.label for g in make_names(of, LEXICON, limit=100).names]

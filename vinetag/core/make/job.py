@@ -52,7 +52,7 @@ class Job:
         return brief_stems(self.brief, self.lexicon)
 
     @cached_property
-    def fronts(self) -> Sequence[Stem]:
+    def modifiers(self) -> Sequence[Stem]:
         """Stems as they stand before another word or an ending: what a keyword says many of, as
         one, ahead of the rest.
         """
@@ -62,7 +62,7 @@ class Job:
         return [*fronts, *(s for s in self.stems if s.text not in taken)]
 
     @cached_property
-    def backs(self) -> Sequence[Stem]:
+    def heads(self) -> Sequence[Stem]:
         """Stems as they stand behind another word: with those who do what a keyword says is done,
         which make the name of a trade (dog walker, piano tuner).
         """

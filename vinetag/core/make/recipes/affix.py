@@ -54,7 +54,7 @@ class Affix:
         """
         yield from self._ended(job)
         known = job.lexicon.words
-        changeable = [s for s in job.fronts if s.single]
+        changeable = [s for s in job.modifiers if s.single]
         for stem in changeable[: len(job.keywords) + MOST_KIN]:
             if len(stem.text) > 9:
                 continue

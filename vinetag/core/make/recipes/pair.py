@@ -28,7 +28,7 @@ class Pair:
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP of all pairs, best first."""
         daring = min(job.daring, job.brief.dial / 100)
-        for first, second, strength in job.joints(self.name, job.fronts, job.backs, KEEP):
+        for first, second, strength in job.joints(self.name, job.modifiers, job.heads, KEEP):
             asked = first.kind == second.kind == "keyword"
             if not asked and not job.collocation.seen(first.words[-1], second.words[0]):
                 strength *= UNSEEN + (1 - UNSEEN) * daring

@@ -41,7 +41,7 @@ class Plain:
     def make(self, job: Job) -> Iterator[Draft]:
         """In the order English has them: the customer or the thing first."""
         world = job.world
-        stems = [s for s in job.fronts if s.kind == "keyword" and says(s.words[-1]) == 1.0]
+        stems = [s for s in job.modifiers if s.kind == "keyword" and says(s.words[-1]) == 1.0]
         stems += [
             Stem((w.text,), "world", "", w.worth, job.pos(w.text))
             for w in world.words.values()

@@ -21,7 +21,7 @@ class Tail:
 
     def make(self, job: Job) -> Iterator[Draft]:
         """The best KEEP, best first."""
-        for stem, tail, strength in job.joints(self.name, job.fronts, job.bank("tail"), KEEP):
+        for stem, tail, strength in job.joints(self.name, job.modifiers, job.bank("tail"), KEEP):
             fit = min(1.0, 0.25 + 1.2 * tail.worth)
             if strength >= job.evidence and tail.text not in stem.words:
                 yield joined((stem, tail), 1 - (1 - PRIOR * tail.worth) * (1 - strength * fit))

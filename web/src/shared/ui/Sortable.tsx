@@ -97,10 +97,8 @@ export function Handle({
       {...listens}
       aria-label={label}
       title={label}
-      className="serif"
       sx={{
         font: 'inherit',
-        fontFamily: 'inherit',
         fontSize: '1.1rem',
         lineHeight: 1.2,
         minWidth: 26,
@@ -114,7 +112,7 @@ export function Handle({
         touchAction: 'none',
         '&:hover': { bgcolor: 'action.hover' },
       }}>
-      {place}
+      <span className="serif">{place}</span>
     </Box>
   );
 }
