@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.availability.checks import in_turn
 from vinetag.apps.availability.models import Lookup, PastedList
-from vinetag.apps.availability.watching import cells_of
+from vinetag.apps.availability.progress import cells_of
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import BadLine, read_pasted
 from vinetag.core.errors import Problem

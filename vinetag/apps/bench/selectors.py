@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from vinetag.apps.accounts.joining import joined
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.availability.watching import cells_of
+from vinetag.apps.availability.progress import cells_of
 from vinetag.apps.bench.held import is_held, listing
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for, made_name

@@ -25,9 +25,9 @@ from vinetag.apps.availability.api.serializers import (
 )
 from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.availability.models import Check
+from vinetag.apps.availability.progress import progress, watch
 from vinetag.apps.availability.quick import quick_check
 from vinetag.apps.availability.tasks import run_check
-from vinetag.apps.availability.watching import progress, watch
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import own_project
 from vinetag.core.checking import STATUSES
