@@ -23,8 +23,8 @@ from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
 from vinetag.apps.accounts.services import end_sessions
 from vinetag.apps.availability import tasks
+from vinetag.apps.availability.answer_store import claim_names, save_answers
 from vinetag.apps.availability.api import streaming
-from vinetag.apps.availability.storing import claim_names, save_answers
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.checking import Evidence, Quote

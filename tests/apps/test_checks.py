@@ -16,8 +16,8 @@ from tests.conftest import Registry
 from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability import checks, tasks
+from vinetag.apps.availability.answer_store import claim_names, give_up_names, save_answers
 from vinetag.apps.availability.models import Check, Finding, Lookup
-from vinetag.apps.availability.storing import claim_names, give_up_names, save_answers
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.names import FullName

@@ -10,8 +10,8 @@ from rest_framework.test import APIClient
 
 from tests.apps.conftest import BRIEF
 from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.answer_store import save_answers
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.availability.storing import save_answers
 from vinetag.apps.bench import held
 from vinetag.apps.naming.marks import bring_back, dismiss, look
 from vinetag.apps.naming.models import Look, Project

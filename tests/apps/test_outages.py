@@ -14,7 +14,7 @@ from rest_framework.test import APIClient
 
 from tests.conftest import Registry
 from vinetag.apps.accounts.caching import JsonSerializer
-from vinetag.apps.availability import checks, runner, storing, tasks
+from vinetag.apps.availability import answer_store, checks, runner, tasks
 from vinetag.apps.availability.models import Check
 from vinetag.apps.naming.models import Project
 from vinetag.apps.sharing.services import share_names
@@ -75,11 +75,11 @@ def test_while_redis_is_away_names_are_not_claimed_and_streams_are_not_told(
     project: Project, settings: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     settings.REDIS_URL = "redis://127.0.0.1:9/0"
-    monkeypatch.setattr(storing, "_client", None)
+    monkeypatch.setattr(answer_store, "_client", None)
     name = [checks.full_name("inkpost.com")]
-    assert storing.claim_names(name, "somebody") == name
-    storing.give_up_names(name)
-    storing._tell(project.pk)
+    assert answer_store.claim_names(name, "somebody") == name
+    answer_store.give_up_names(name)
+    answer_store._tell(project.pk)
 
 
 def test_the_asking_thread_waits_for_names_that_are_looked_up(
@@ -182,7 +182,7 @@ def test_without_redis_people_sign_in_open_names_and_links_and_look_names_up(
     nowhere = "redis://127.0.0.1:9/0"
     settings.REDIS_URL = nowhere
     settings.CACHES = {"default": {**settings.CACHES["default"], "LOCATION": nowhere}}
-    monkeypatch.setattr(storing, "_client", None)
+    monkeypatch.setattr(answer_store, "_client", None)
     keep(project=project, labels=["inkpost"])
     share = share_names(
         project=project, title="Which?", labels=["inkpost"],

@@ -8,9 +8,9 @@ from django.utils import timezone
 from rest_framework.test import APIClient
 
 from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.answer_store import save_answers
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.availability.storing import save_answers
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep

@@ -6,14 +6,14 @@ import asyncio
 import uuid
 from collections.abc import Sequence
 
-from vinetag.apps.availability.lookups import lookup_settings, rule_of
-from vinetag.apps.availability.models import Lookup
-from vinetag.apps.availability.storing import (
+from vinetag.apps.availability.answer_store import (
     claim_names,
     fresh_answers,
     give_up_names,
     save_answers,
 )
+from vinetag.apps.availability.lookups import lookup_settings, rule_of
+from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import Purpose
 from vinetag.core.checking.pasted import read_name

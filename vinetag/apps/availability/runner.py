@@ -16,14 +16,14 @@ from typing import TypeVar, cast
 from django.db import InterfaceError, OperationalError, close_old_connections, connection
 
 from vinetag.apps.availability import checks
-from vinetag.apps.availability.lookups import lookup_settings, rule_of
-from vinetag.apps.availability.models import Check
-from vinetag.apps.availability.storing import (
+from vinetag.apps.availability.answer_store import (
     claim_names,
     fresh_answers,
     give_up_names,
     save_answers,
 )
+from vinetag.apps.availability.lookups import lookup_settings, rule_of
+from vinetag.apps.availability.models import Check
 from vinetag.core.checking import Purpose
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine

@@ -21,9 +21,9 @@ from redis.exceptions import RedisError
 
 from vinetag.apps.accounts.errors import NotFoundError
 from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.answer_store import channel_of
 from vinetag.apps.availability.api.serializers import CellSerializer, CheckSerializer
 from vinetag.apps.availability.progress import watch
-from vinetag.apps.availability.storing import channel_of
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import own_project
 
