@@ -15,7 +15,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError
 from vinetag.apps.availability.models import Check, Lookup
-from vinetag.apps.naming.contention import again_when_deadlocked
+from vinetag.apps.naming.deadlocks import again_when_deadlocked
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import Purpose, Status, is_fresh
 from vinetag.core.names import FullName, parse_label

@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from django.db import transaction
 
 from vinetag.apps.accounts.errors import ConflictError
-from vinetag.apps.naming.contention import again_when_deadlocked
+from vinetag.apps.naming.deadlocks import again_when_deadlocked
 from vinetag.apps.naming.models import Dismissed, Look, Project
 from vinetag.core.names import parse_label
 

@@ -12,7 +12,7 @@ from django.utils import timezone
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.seen import Seen, require_seen
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.naming.contention import again_when_deadlocked
+from vinetag.apps.naming.deadlocks import again_when_deadlocked
 from vinetag.apps.naming.marks import next_mark
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for
