@@ -25,7 +25,7 @@ from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES, Job, make_names
 from vinetag.core.make.planner import grade_drafts, merge
 from vinetag.core.make.sieve import Sieve
-from vinetag.core.make.variety import varied
+from vinetag.core.make.variety import diversify
 
 MANY = (
     "paper ink post letter garden piano night sky quiet coffee bread river stone music light window"
@@ -85,7 +85,7 @@ def stages(of: Brief, rounds: int) -> dict[str, float]:
     began = time.perf_counter()
     graded = next(tiers)
     found["grade"] = time.perf_counter() - began
-    found["order"] = best(lambda: varied(graded, 2_000, of, lexicon), rounds)
+    found["order"] = best(lambda: diversify(graded, 2_000, of, lexicon), rounds)
     return found
 
 

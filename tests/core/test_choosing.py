@@ -214,9 +214,9 @@ def test_a_list_is_put_into_screens_whole_and_each_by_grade(
 ) -> None:
     brief = parse_brief({"purpose": purpose, "keywords": ["paper"]})
     ranked = sorted(found, key=lambda g: -g.rank)
-    chosen = v.varied(ranked, 500, brief, LEXICON)
+    chosen = v.diversify(ranked, 500, brief, LEXICON)
     assert sorted(g.candidate.label for g in chosen) == sorted(g.candidate.label for g in found)
-    assert v.varied(ranked, 60, brief, LEXICON) == chosen[:60]
+    assert v.diversify(ranked, 60, brief, LEXICON) == chosen[:60]
     screen = chosen[: v.SCREEN]
     assert [g.rank for g in screen] == sorted((g.rank for g in screen), reverse=True)
 
@@ -230,7 +230,7 @@ def test_screens_keep_to_their_places_and_no_word_fills_one(purpose: str) -> Non
         for i in range(60)
     ]
     others = [graded(f"t{i}", 84.0, "saying", (f"y{i}", "world", "")) for i in range(60)]
-    screen = v.varied([*pairs, *said, *others], v.SCREEN, brief, LEXICON)
+    screen = v.diversify([*pairs, *said, *others], v.SCREEN, brief, LEXICON)
     assert sum(g.candidate.recipes[0] == "couple" for g in screen) == v.places_of(brief)["couple"]
     words = Counter(p.text for g in screen for p in g.candidate.parts)
     assert words["often"] == v.ONE_WORD
@@ -244,7 +244,7 @@ def test_the_same_words_in_another_order_wait_for_the_next_screen() -> None:
         graded("potink", 89.0, "plain", other, one),
     ]
     rest = [graded(f"t{i}", 80.0, "saying", (f"y{i}", "world", "")) for i in range(60)]
-    screen = [g.candidate.label for g in v.varied([*both, *rest], v.SCREEN, brief, LEXICON)]
+    screen = [g.candidate.label for g in v.diversify([*both, *rest], v.SCREEN, brief, LEXICON)]
     assert ("inkpot" in screen, "potink" in screen) == (True, False)
 
 
@@ -253,10 +253,10 @@ def test_a_full_group_gives_up_its_place_to_names_not_much_worse_only() -> None:
     sayings = [graded(f"s{i}", 80.0, "saying", (f"w{i}", "world", "")) for i in range(60)]
     near = [graded(f"t{i}", 75.0, "tail", (f"x{i}", "world", "")) for i in range(20)]
     far = [graded(f"u{i}", 60.0, "tail", (f"y{i}", "world", "")) for i in range(20)]
-    with_near = v.varied([*sayings, *near, *far], 50, brief, LEXICON)
+    with_near = v.diversify([*sayings, *near, *far], 50, brief, LEXICON)
     assert sum(g.candidate.label[0] == "t" for g in with_near) == v.places_of(brief)["added"]
     assert not any(
-        g.candidate.label[0] == "u" for g in v.varied([*sayings, *far], 50, brief, LEXICON)
+        g.candidate.label[0] == "u" for g in v.diversify([*sayings, *far], 50, brief, LEXICON)
     )
 
 

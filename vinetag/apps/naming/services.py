@@ -24,7 +24,7 @@ from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import Graded, Made, make_names
 from vinetag.core.make.planner import GOOD_ENOUGH, TIERS, in_order
-from vinetag.core.make.variety import varied
+from vinetag.core.make.variety import diversify
 
 __all__ = [
     "FIRST",
@@ -313,7 +313,7 @@ def _weigh(project: Project, brief: Brief) -> None:
     for row in rows.values():
         grade = Grade(weigh(row.scores, weights), row.scores)
         graded.append(Graded(made_name(row), grade, grade.grade))
-    ordered = varied(in_order(graded, project.seed), len(graded), brief, load_lexicon())
+    ordered = diversify(in_order(graded, project.seed), len(graded), brief, load_lexicon())
     for place, name in enumerate(ordered, start=1):
         row = rows[name.candidate.label]
         row.rank, row.grade = place, round(name.grade.grade, 1)

@@ -17,7 +17,7 @@ from vinetag.core.make.graded import Graded
 from vinetag.core.make.job import Job
 from vinetag.core.make.recipes import RECIPES
 from vinetag.core.make.sieve import Sieve
-from vinetag.core.make.variety import varied
+from vinetag.core.make.variety import diversify
 
 __all__ = [
     "GOOD_ENOUGH", "TIERS", "Made", "grade_drafts", "in_order", "make_names", "merge",
@@ -75,13 +75,13 @@ def make_names(
         good += sum(g.grade.grade >= GOOD_ENOUGH for g in graded)
         left = in_order([*left, *graded], seed)
         listed = TIERS[min(number, len(TIERS) - 1)][2]
-        names += varied(left, min(listed, limit - len(names)), brief, lexicon)
+        names += diversify(left, min(listed, limit - len(names)), brief, lexicon)
         if len(names) >= limit:
             break
         taken = {id(g) for g in names[-listed:]}
         left = [g for g in left if id(g) not in taken]
     else:
-        names += varied(left, limit - len(names), brief, lexicon)
+        names += diversify(left, limit - len(names), brief, lexicon)
     return Made(
         names=names,
         considered=job.considered.total(),

@@ -12,7 +12,7 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.make.graded import Graded
 from vinetag.core.world.incidental import SMALL, says
 
-__all__ = ["GROUPS", "SCREEN", "Shown", "places_of", "varied"]
+__all__ = ["GROUPS", "SCREEN", "Shown", "diversify", "places_of"]
 
 SCREEN: Final = 50
 # What stands together in a screen's places; a name of several recipes stands with the first.
@@ -105,7 +105,7 @@ def places_of(brief: Brief) -> Mapping[str, int]:
     return found
 
 
-def varied(
+def diversify(
     ranked: Sequence[Graded],
     limit: int,
     brief: Brief,

@@ -23,7 +23,7 @@ from vinetag.core.make.recipes.form import Form
 from vinetag.core.make.recipes.respell import Respell
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.stems import Stem
-from vinetag.core.make.variety import varied
+from vinetag.core.make.variety import diversify
 from vinetag.core.world.incidental import SMALL
 
 __all__ = ["one_word_more", "vary", "words_in"]
@@ -67,7 +67,7 @@ def vary(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 120) -> lis
             rank = grade.grade + NEAR * near + 20 * candidate.strength
             found.append(Graded(candidate, grade, rank))
     found.sort(key=lambda g: (-round(g.rank, 2), g.candidate.label))
-    return varied(found, limit, brief, lexicon, spared=words)
+    return diversify(found, limit, brief, lexicon, spared=words)
 
 
 def one_word_more(label: str, brief: Brief, lexicon: Lexicon, *, limit: int = 6) -> list[str]:
