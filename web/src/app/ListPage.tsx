@@ -8,7 +8,7 @@ import { useRef, useState } from 'react';
 import { asApiError } from '../shared/api';
 import { formatCount, plural } from '../shared/lib/format';
 import { useOpenProject } from '../shared/lib/projectContext';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { wordOf } from '../shared/ui/status';
 import { useCatalogue } from '../features/brief/useWords';
 import { CheckBar } from '../features/check/CheckBar';
@@ -74,7 +74,7 @@ export function ListPage() {
       </Box>
       <Stack component="section" aria-label="Results" sx={{ gap: 1.2, p: 1.5, minWidth: 0 }}>
         {error && !data && (
-          <Blank
+          <EmptyState
             alert
             title="The list could not be loaded"
             action={
@@ -87,13 +87,13 @@ export function ListPage() {
               </Button>
             }>
             {error.message}
-          </Blank>
+          </EmptyState>
         )}
         {data?.names === 0 && (
-          <Blank title="No names pasted yet">
+          <EmptyState title="No names pasted yet">
             Paste names on the left, or take them from a file: each line is cleaned, repeats are put together, and every
             full name is looked up.
-          </Blank>
+          </EmptyState>
         )}
         {data && data.names > 0 && (
           <>

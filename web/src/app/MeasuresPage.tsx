@@ -9,7 +9,7 @@ import type { Example } from '../shared/api';
 import { concepts } from '../shared/lib/concepts';
 import { plural } from '../shared/lib/format';
 import { gradeOf, presetOf, sharesOf } from '../shared/lib/grading';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { Bar } from '../shared/ui/GradeFigure';
 import { MarkedLetters } from '../shared/ui/MarkedLetters';
 import { useExamples } from './useExamples';
@@ -123,9 +123,9 @@ export function MeasuresPage() {
         </Typography>
       </>
       {error && !data && (
-        <Blank alert title="The examples could not be loaded">
+        <EmptyState alert title="The examples could not be loaded">
           {error.message}
-        </Blank>
+        </EmptyState>
       )}
       {measures.map(({ name, word, asks, how }) => (
         <Box component="section" key={name} id={name} sx={{ mt: 3, scrollMarginTop: 12 }}>

@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 import { Component, type ErrorInfo, type ReactNode } from 'react';
 
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 
 interface Props {
   /** Where one is; somewhere else it is tried anew. */
@@ -44,13 +44,13 @@ export class Mishap extends Component<Props, { error: Error | null }> {
       </Button>
     );
     return isMissingPart(error) ? (
-      <Blank alert title="A part of this page did not come" action={again}>
+      <EmptyState alert title="A part of this page did not come" action={again}>
         Vine Tag was renewed on the server, or the line broke. What you did is kept.
-      </Blank>
+      </EmptyState>
     ) : (
-      <Blank alert title="This page failed" action={again}>
+      <EmptyState alert title="This page failed" action={again}>
         That is our fault, and what you did is kept. Load the page again, or go somewhere else by the bar above.
-      </Blank>
+      </EmptyState>
     );
   }
 }

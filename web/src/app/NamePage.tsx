@@ -24,7 +24,7 @@ import { useOpenProject } from '../shared/lib/projectContext';
 import { useActs } from '../shared/lib/useActs';
 import { useName } from '../shared/lib/useName';
 import { Age } from '../shared/ui/Age';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { TagFilledIcon, TagIcon } from '../shared/ui/icons';
 import { useNotify } from '../shared/ui/Notices';
 import { SayButton } from '../shared/ui/SayButton';
@@ -157,7 +157,7 @@ export function NamePage() {
   };
   if (failed && (!name || isPlaceholderData)) {
     return (
-      <Blank
+      <EmptyState
         alert
         title="This is no name"
         action={
@@ -170,7 +170,7 @@ export function NamePage() {
           </Button>
         }>
         {failed.problems[0]?.message ?? failed.message}
-      </Blank>
+      </EmptyState>
     );
   }
   if (!name || isPlaceholderData) return <LinearProgress aria-label="Loading the name" />;

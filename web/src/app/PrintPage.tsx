@@ -11,7 +11,7 @@ import { formatMoment, plural, shareOf } from '../shared/lib/format';
 import { isBuyable, measureOf } from '../shared/lib/concepts';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { fullName, withOwn } from '../shared/lib/fullName';
 import { priceOf } from '../shared/ui/Price';
 import { SeamedName } from '../shared/ui/SeamedName';
@@ -133,9 +133,9 @@ export function PrintPage() {
   const failed = asApiError(list.error ?? one?.error);
   if (failed)
     return (
-      <Blank alert title="The page could not be made">
+      <EmptyState alert title="The page could not be made">
         {failed.message}
-      </Blank>
+      </EmptyState>
     );
   if (!list.data || (label && !one?.data)) return <LinearProgress aria-label="Loading" />;
   return (

@@ -6,7 +6,7 @@ import { Outlet, useParams } from 'react-router';
 import { useProject } from '../features/brief/useBrief';
 import { asApiError } from '../shared/api';
 import { ProjectContext } from '../shared/lib/projectContext';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 
 /** Loads the project of the address, for every page below it. */
 export function ProjectRoom({ missing }: { missing: ReactNode }) {
@@ -16,7 +16,7 @@ export function ProjectRoom({ missing }: { missing: ReactNode }) {
   if (error?.status === 404) return missing;
   if (error && !project.data) {
     return (
-      <Blank
+      <EmptyState
         alert
         title="The project could not be loaded"
         action={
@@ -29,7 +29,7 @@ export function ProjectRoom({ missing }: { missing: ReactNode }) {
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   }
   if (!project.data) return <LinearProgress aria-label="Loading the project" />;

@@ -20,7 +20,7 @@ import { say } from '../shared/lib/speech';
 import { useActs } from '../shared/lib/useActs';
 import { useName } from '../shared/lib/useName';
 import { useAhead, useLabels } from './useReading';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { Key } from '../shared/ui/Key';
 import { SayButton } from '../shared/ui/SayButton';
 import { SeamedName } from '../shared/ui/SeamedName';
@@ -122,7 +122,7 @@ export function ReadingPage() {
   const failed = asApiError(error);
   if (failed)
     return (
-      <Blank
+      <EmptyState
         alert
         title="The names could not be loaded"
         action={
@@ -135,7 +135,7 @@ export function ReadingPage() {
           </Button>
         }>
         {failed.message}
-      </Blank>
+      </EmptyState>
     );
   if (!labels) return <LinearProgress aria-label="Loading the names" />;
   const back = (
@@ -145,9 +145,9 @@ export function ReadingPage() {
   );
   if (labels.length === 0)
     return (
-      <Blank title="No name to read" action={back}>
+      <EmptyState title="No name to read" action={back}>
         The filters leave none. Take some away at the bench.
-      </Blank>
+      </EmptyState>
     );
   const counts = (['keep', 'later', 'dismiss'] as const)
     .map((v) => `${formatCount(judged.filter(([, one]) => one === v).length)} ${SAID[v]}`)
@@ -176,7 +176,7 @@ export function ReadingPage() {
         </Typography>
       </Stack>
       {label === null ? (
-        <Blank
+        <EmptyState
           title="That was the last of them"
           action={
             <Stack direction="row" sx={{ gap: 1 }}>
@@ -193,7 +193,7 @@ export function ReadingPage() {
             </Stack>
           }>
           {counts}
-        </Blank>
+        </EmptyState>
       ) : (
         <Box sx={{ alignSelf: why ? 'start' : 'center', textAlign: 'center', minWidth: 0 }}>
           <Typography

@@ -9,7 +9,7 @@ import { setConcepts } from '../shared/lib/concepts';
 import { setManner } from '../shared/lib/format';
 import { useSession } from '../features/session/useSession';
 import type { Session } from '../shared/api';
-import { Blank } from '../shared/ui/Blank';
+import { EmptyState } from '../shared/ui/EmptyState';
 import { loadBench } from './ahead';
 import { useConcepts, useStart } from './useStart';
 import { Mishap } from './Mishap';
@@ -50,7 +50,7 @@ const AboutPage = lazy(async () => ({ default: (await import('./AboutPage')).Abo
 const MeasuresPage = lazy(async () => ({ default: (await import('./MeasuresPage')).MeasuresPage }));
 
 const Nowhere = () => (
-  <Blank
+  <EmptyState
     title="There is nothing at this address"
     action={
       <Button component={Link} to="/" variant="outlined">
@@ -58,7 +58,7 @@ const Nowhere = () => (
       </Button>
     }>
     It may have been removed, or belong to someone else.
-  </Blank>
+  </EmptyState>
 );
 
 /** What stands at each address, once it is known what there is; a link somebody shared needs no account. */
@@ -68,7 +68,7 @@ export function Rooms() {
   if (!data) {
     if (!error) return <LinearProgress aria-label="Loading" />;
     return (
-      <Blank
+      <EmptyState
         alert
         title="Vine Tag cannot be reached"
         action={
@@ -81,7 +81,7 @@ export function Rooms() {
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   }
   setConcepts(data);
@@ -112,7 +112,7 @@ function OwnRooms() {
   if (session.isPending) return <LinearProgress aria-label="Loading" />;
   if (session.isError) {
     return (
-      <Blank
+      <EmptyState
         alert
         title="Vine Tag cannot be reached"
         action={
@@ -125,7 +125,7 @@ function OwnRooms() {
           </Button>
         }>
         {session.error.message}
-      </Blank>
+      </EmptyState>
     );
   }
   const { person: now, demo } = session.data;

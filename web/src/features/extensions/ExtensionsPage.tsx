@@ -10,7 +10,7 @@ import { useRef, useState } from 'react';
 
 import { asApiError, elsewhereOf, type Extension } from '../../shared/api';
 import { formatMoney, plural } from '../../shared/lib/format';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
@@ -43,7 +43,7 @@ export function ExtensionsPage() {
   const file = useRef<HTMLInputElement>(null);
   if (!data)
     return error ? (
-      <Blank
+      <EmptyState
         alert
         title="The extensions could not be loaded"
         action={
@@ -56,7 +56,7 @@ export function ExtensionsPage() {
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     ) : (
       <LinearProgress aria-label="Loading" />
     );
@@ -172,7 +172,7 @@ export function ExtensionsPage() {
         </Alert>
       )}
       {shown.length === 0 ? (
-        <Blank title="No extension matches">Try a country, a kind of work, or fewer letters.</Blank>
+        <EmptyState title="No extension matches">Try a country, a kind of work, or fewer letters.</EmptyState>
       ) : (
         <Box sx={{ overflowX: 'auto' }}>
           <Box

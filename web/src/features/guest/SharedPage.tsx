@@ -13,7 +13,7 @@ import { useParams } from 'react-router';
 import { asApiError, type Shared, type SharedName } from '../../shared/api';
 import { formatDay, plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { HearTest, RecallTest } from './tests';
 import { type Under, useShared } from './useShared';
@@ -165,9 +165,11 @@ export function SharedPage() {
   let inside;
   if (failed && !page)
     inside = (
-      <Blank alert title={failed.code === 'share_closed' ? 'This link is closed' : 'There is nothing at this address'}>
+      <EmptyState
+        alert
+        title={failed.code === 'share_closed' ? 'This link is closed' : 'There is nothing at this address'}>
         {failed.status === 404 ? 'Look whether the link is whole.' : failed.message}
-      </Blank>
+      </EmptyState>
     );
   else if (!page) inside = <LinearProgress aria-label="Loading" />;
   else if (!page.joined) inside = <Join page={page} under={under} />;

@@ -13,7 +13,7 @@ import { Link, useNavigate } from 'react-router';
 import { asApiError, type Overview } from '../../shared/api';
 import { formatCount, plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { DotsIcon } from '../../shared/ui/icons';
 import { useNotify } from '../../shared/ui/Notices';
 import { NewProjectDialog } from './NewProjectDialog';
@@ -330,7 +330,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         </Stack>
       )}
       {error && !overview.data && (
-        <Blank
+        <EmptyState
           alert
           title="The projects could not be loaded"
           action={
@@ -343,12 +343,12 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
             </Button>
           }>
           {error.message}
-        </Blank>
+        </EmptyState>
       )}
       {overview.data?.length === 0 && (
-        <Blank title="Nothing is being named yet" action={add}>
+        <EmptyState title="Nothing is being named yet" action={add}>
           Start with a working title and a few words. The names come at once.
-        </Blank>
+        </EmptyState>
       )}
       <Stack component="ul" aria-label="Projects" sx={{ gap: 1.5, m: 0, p: 0, listStyle: 'none' }}>
         {shown.map((standing) => (

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 
 import type { Rung } from '../../shared/api';
 import { useLadder } from './useAround';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { DownIcon, UpIcon } from '../../shared/ui/icons';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import type { ShownStatus } from '../../shared/ui/status';
@@ -50,7 +50,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
   const { data, error, refetch } = useLadder(projectId, label, order);
   if (error && !data)
     return (
-      <Blank
+      <EmptyState
         alert
         title="The ladder could not be made"
         action={
@@ -63,7 +63,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   if (!data)
     return (

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import type { Row } from '../../shared/api';
 import { useNear } from './useAround';
 import { plural } from '../../shared/lib/format';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
@@ -82,7 +82,7 @@ export function NearNames({ projectId, label, first, checking, onKeep, onCheck, 
   const { data, error, refetch } = useNear(projectId, label);
   if (error && !data)
     return (
-      <Blank
+      <EmptyState
         alert
         title="Near names could not be made"
         action={
@@ -95,7 +95,7 @@ export function NearNames({ projectId, label, first, checking, onKeep, onCheck, 
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   if (!data)
     return (
@@ -106,7 +106,7 @@ export function NearNames({ projectId, label, first, checking, onKeep, onCheck, 
       </Stack>
     );
   if (data.total === 0)
-    return <Blank title="Nothing near it">Its letters hold no word to vary. Try a name made of words.</Blank>;
+    return <EmptyState title="Nothing near it">Its letters hold no word to vary. Try a name made of words.</EmptyState>;
   return (
     <>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', mb: 0.5 }}>

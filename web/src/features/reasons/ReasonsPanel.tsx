@@ -9,7 +9,7 @@ import { Fragment, memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 
 import { asApiError, type Judged } from '../../shared/api';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { AnyName } from './AnyName';
@@ -222,11 +222,12 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
   const { projectId, onSelect } = rest;
   const { data, error, refetch } = useName(projectId, label);
   let inside: ReactNode;
-  if (label === null) inside = <Blank title="No name chosen">Choose one in the sheet to see why it is there.</Blank>;
+  if (label === null)
+    inside = <EmptyState title="No name chosen">Choose one in the sheet to see why it is there.</EmptyState>;
   else if (data) inside = <About name={data} {...rest} />;
   else if (error)
     inside = (
-      <Blank
+      <EmptyState
         alert
         title="Nothing is known of this name"
         action={
@@ -239,7 +240,7 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
           </Button>
         }>
         {asApiError(error)?.problems[0]?.message ?? error.message}
-      </Blank>
+      </EmptyState>
     );
   else
     inside = (

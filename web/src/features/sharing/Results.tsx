@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { asApiError, type Outcome } from '../../shared/api';
 import { plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { useResults } from './useShares';
 
 const share = (part: number, whole: number): string =>
@@ -28,9 +28,9 @@ export function Results({ projectId, shareId }: { projectId: number; shareId: nu
   const failed = asApiError(error);
   if (failed && !data)
     return (
-      <Blank alert title="The answers could not be loaded">
+      <EmptyState alert title="The answers could not be loaded">
         {failed.message}
-      </Blank>
+      </EmptyState>
     );
   if (!data) return <LinearProgress aria-label="Loading the answers" />;
   const best = [...data.outcomes].sort((a, b) => b.liked - b.disliked - (a.liked - a.disliked));

@@ -12,7 +12,7 @@ import { Link } from 'react-router';
 import { asApiError, type Share } from '../../shared/api';
 import { formatDay, plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { useNotify } from '../../shared/ui/Notices';
 import { Results } from './Results';
 import { useShares } from './useShares';
@@ -246,12 +246,12 @@ export function SharingPage() {
         They vote, comment, and may take two small tests: writing a name they hear, and remembering names they saw.
       </Typography>
       {failed && (
-        <Blank alert title="The links could not be loaded">
+        <EmptyState alert title="The links could not be loaded">
           {failed.message}
-        </Blank>
+        </EmptyState>
       )}
       {kept.data?.length === 0 && (
-        <Blank
+        <EmptyState
           title="Nothing to show yet"
           action={
             <Button component={Link} to={`/projects/${project.id}`} variant="contained">
@@ -259,7 +259,7 @@ export function SharingPage() {
             </Button>
           }>
           Keep some names first; then choose here which of them others see.
-        </Blank>
+        </EmptyState>
       )}
       {kept.data && kept.data.length > 0 && <MakeLink kept={kept.data} make={make} project={project.name} />}
       <Stack component="ul" aria-label="Links" sx={{ listStyle: 'none', m: 0, mt: 2, p: 0, gap: 1.5 }}>

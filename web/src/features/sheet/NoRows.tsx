@@ -1,7 +1,7 @@
 import Button from '@mui/material/Button';
 
 import { type Change, FIELDS, narrows } from '../../shared/lib/asked';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { useBench } from './bench';
 
 const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
@@ -10,10 +10,10 @@ const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as
 export function NoRows() {
   const { hasWords, hasRecipes, asked, onAsk } = useBench();
   if (!hasRecipes)
-    return <Blank title="All recipes are off">Switch one on, on the left: names are made by recipes.</Blank>;
+    return <EmptyState title="All recipes are off">Switch one on, on the left: names are made by recipes.</EmptyState>;
   if (narrows(asked)) {
     return (
-      <Blank
+      <EmptyState
         title="No name passes these filters"
         action={
           <Button
@@ -27,14 +27,16 @@ export function NoRows() {
         {(asked.open_in ?? asked.status)
           ? 'Names show as open once they were checked and the registry said so.'
           : 'Try fewer letters, or another of the counts above the sheet.'}
-      </Blank>
+      </EmptyState>
     );
   }
   return hasWords ? (
-    <Blank title="No name keeps these limits">
+    <EmptyState title="No name keeps these limits">
       Allow more letters or words on the left, or take back a word to avoid.
-    </Blank>
+    </EmptyState>
   ) : (
-    <Blank title="Add a word on the left">Two or three are enough to begin with. The names come at once.</Blank>
+    <EmptyState title="Add a word on the left">
+      Two or three are enough to begin with. The names come at once.
+    </EmptyState>
   );
 }

@@ -14,7 +14,7 @@ import type { Doing } from '../../shared/lib/acts';
 import { plural } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
 import { gradeOf, type Grading } from '../../shared/lib/grading';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { type Dot, inFigure, nearest, place, toward } from './dots';
 import type { Asked } from '../../shared/lib/asked';
 
@@ -89,7 +89,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
 
   if (error && !data)
     return (
-      <Blank
+      <EmptyState
         alert
         title="The dots could not be loaded"
         action={
@@ -102,11 +102,15 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   if (!data || !plotted) return <Skeleton variant="rounded" height={HEIGHT} />;
   if (plotted.dots.length === 0)
-    return <Blank title="No dots to show">No name of the list has both figures, or none passes these filters.</Blank>;
+    return (
+      <EmptyState title="No dots to show">
+        No name of the list has both figures, or none passes these filters.
+      </EmptyState>
+    );
   const { dots, ticks } = plotted;
   const chosen = dots.find((d) => d.label === selected);
   const shown = dots.find((d) => d.label === under) ?? chosen;

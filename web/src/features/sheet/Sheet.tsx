@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 
 import type { Row } from '../../shared/api';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { useBench } from './bench';
 import { layoutOf } from './columns';
 import { NoRows } from './NoRows';
@@ -86,7 +86,7 @@ export function Sheet() {
 
   if (error && !data) {
     return (
-      <Blank
+      <EmptyState
         alert
         title="The names could not be loaded"
         action={
@@ -99,7 +99,7 @@ export function Sheet() {
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   }
   if (!isPending && total === 0) return <NoRows />;

@@ -16,7 +16,7 @@ import { asApiError, type Judged } from '../../shared/api';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useNames } from '../../shared/lib/useName';
 import { Age } from '../../shared/ui/Age';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { Bar } from '../../shared/ui/GradeFigure';
 import { CrossIcon } from '../../shared/ui/icons';
 import { SayButton } from '../../shared/ui/SayButton';
@@ -98,7 +98,7 @@ export function ComparePage() {
   const names = found.map((q) => q.data).filter((n): n is Judged => n !== undefined);
   if (labels.length < 2)
     return (
-      <Blank
+      <EmptyState
         title="Choose two to six names"
         action={
           <Stack direction="row" sx={{ gap: 1 }}>
@@ -109,7 +109,7 @@ export function ComparePage() {
           </Stack>
         }>
         Tick them on the shortlist, or mark them at the bench and press g.
-      </Blank>
+      </EmptyState>
     );
   if (found.some((q) => q.isPending)) return <LinearProgress aria-label="Loading the names" />;
   const refused = failed.length > 0 && (

@@ -13,7 +13,7 @@ import { useDuels } from './useDuels';
 import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { fullName } from '../../shared/lib/fullName';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { useShortlist } from './useShortlist';
 
 /** Strengths with how sure they are: a dot, and a line as long as it may be wrong. */
@@ -101,7 +101,7 @@ export function DuelsPage() {
   const error = asApiError(duels.error);
   if (error && !ranking)
     return (
-      <Blank
+      <EmptyState
         alert
         title="The duels could not be loaded"
         action={
@@ -114,12 +114,12 @@ export function DuelsPage() {
           </Button>
         }>
         {error.message}
-      </Blank>
+      </EmptyState>
     );
   if (!ranking) return <LinearProgress aria-label="Loading the duels" />;
   if (!one || !other)
     return (
-      <Blank
+      <EmptyState
         title="Two names are needed"
         action={
           <Button component={Link} to={`/projects/${project.id}`} variant="contained">
@@ -127,7 +127,7 @@ export function DuelsPage() {
           </Button>
         }>
         Keep at least two names, then set them against each other here.
-      </Blank>
+      </EmptyState>
     );
   const card = (label: string, against: string, key: string) => (
     <Button

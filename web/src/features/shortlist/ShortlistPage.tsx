@@ -12,7 +12,7 @@ import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useActs } from '../../shared/lib/useActs';
 import { MOST_COMPARED } from '../../shared/lib/useName';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { FileMenu } from '../../shared/ui/FileMenu';
 import { Sortable } from '../../shared/ui/Sortable';
@@ -117,7 +117,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
         </Stack>
       )}
       {error && !list.data && (
-        <Blank
+        <EmptyState
           alert
           title="The shortlist could not be loaded"
           action={
@@ -130,13 +130,13 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
             </Button>
           }>
           {error.message}
-        </Blank>
+        </EmptyState>
       )}
       {list.data?.length === 0 && (
-        <Blank title="Nothing is kept yet" action={toBench}>
+        <EmptyState title="Nothing is kept yet" action={toBench}>
           Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names
           can be compared, set against each other, and shown to others.
-        </Blank>
+        </EmptyState>
       )}
       {elsewhere && (
         <Box sx={{ mb: 1 }}>

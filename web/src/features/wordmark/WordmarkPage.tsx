@@ -17,7 +17,7 @@ import { type Case, useWordmarks } from './useWordmarks';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useDebounced } from '../../shared/lib/useDebounced';
 import { useName } from '../../shared/lib/useName';
-import { Blank } from '../../shared/ui/Blank';
+import { EmptyState } from '../../shared/ui/EmptyState';
 import { useNotify } from '../../shared/ui/Notices';
 import { contrast, ENOUGH, type Ground, INKS, PAPERS, wordOf } from './colours';
 import { asPng, download } from './files';
@@ -256,9 +256,9 @@ export function WordmarkPage() {
       </Stack>
       {!settings && !failed && <LinearProgress aria-label="Setting the name" />}
       {failed && !settings && (
-        <Blank alert title="The name could not be set">
+        <EmptyState alert title="The name could not be set">
           {failed.message}
-        </Blank>
+        </EmptyState>
       )}
       <Box
         role="radiogroup"

@@ -11,7 +11,7 @@ interface Props {
 }
 
 /** What stands where there is nothing to show: why, and what to do next. */
-export function Blank({ title, children, action, alert = false }: Props) {
+export function EmptyState({ title, children, action, alert = false }: Props) {
   return (
     <Stack
       role={alert ? 'alert' : undefined}
