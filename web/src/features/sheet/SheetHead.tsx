@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 
 import type { Ask, Asked } from '../../shared/lib/asked';
-import { Unseen } from '../../shared/ui/Unseen';
+import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 import type { Column, Layout } from './columns';
 
 interface Props {
@@ -90,7 +90,7 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
     // eslint-disable-next-line jsx-a11y/interactive-supports-focus
     <div role="row" className="sheet-head" aria-rowindex={1} onKeyDown={onKeyDown}>
       <span role="columnheader" aria-colindex={1} className="pin">
-        <Unseen>Kept</Unseen>
+        <VisuallyHidden>Kept</VisuallyHidden>
       </span>
       {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }, place) => {
         const on = sort !== undefined && asked.sort === sort;

@@ -7,7 +7,7 @@ import { measures, statusOf } from '../../shared/lib/concepts';
 import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { shownStatus, type ShownStatus, statusWord, wordOf } from '../../shared/ui/status';
 import { markClass } from '../../shared/ui/StatusMark';
-import { Unseen } from '../../shared/ui/Unseen';
+import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 
 const LOOKED = { '': 'not yet', seen: 'seen', later: 'later' } as const;
 
@@ -62,7 +62,7 @@ function Status({ row, extension }: { row: Row; extension: string }) {
       disabled={status === 'waiting'}
       title={titleOf(row.label, extension, cell, status)}
       className={`${markClass(status, likely)}${wordOf(status).length > 6 ? ' long' : ''}`}>
-      {cell ? statusWord(status, likely) : <Unseen>{wordOf(status)}</Unseen>}
+      {cell ? statusWord(status, likely) : <VisuallyHidden>{wordOf(status)}</VisuallyHidden>}
     </button>
   );
 }

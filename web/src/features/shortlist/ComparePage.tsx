@@ -23,7 +23,7 @@ import { SayButton } from '../../shared/ui/SayButton';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import type { ShownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
-import { Unseen } from '../../shared/ui/Unseen';
+import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 import { compare, type Line } from './compared';
 import { useShortlist } from './useShortlist';
 
@@ -170,12 +170,12 @@ export function ComparePage() {
             minWidth: { xs: 92 + 118 * names.length, md: 160 + 150 * names.length },
           }}>
           <caption>
-            <Unseen>Names side by side; the best of each line is marked</Unseen>
+            <VisuallyHidden>Names side by side; the best of each line is marked</VisuallyHidden>
           </caption>
           <thead>
             <tr>
               <Box component="td" sx={{ width: { xs: 92, md: 150 } }}>
-                <Unseen>What is compared</Unseen>
+                <VisuallyHidden>What is compared</VisuallyHidden>
               </Box>
               {names.map((name) => (
                 <Box
@@ -221,7 +221,7 @@ export function ComparePage() {
                   component="th"
                   scope="row"
                   sx={{ ...cell, fontWeight: 400, color: 'text.secondary', ...(i && { borderTop: 0 }) }}>
-                  {i === 0 ? 'How it looks' : <Unseen>{key}</Unseen>}
+                  {i === 0 ? 'How it looks' : <VisuallyHidden>{key}</VisuallyHidden>}
                 </Box>
                 {names.map((name) => (
                   <Box component="td" key={name.label} sx={{ ...cell, ...(i && { borderTop: 0, pt: 0 }) }}>
@@ -259,7 +259,7 @@ export function ComparePage() {
                         }),
                       }}>
                       <Value line={line} at={i} name={name} />
-                      {best && <Unseen>, the best</Unseen>}
+                      {best && <VisuallyHidden>, the best</VisuallyHidden>}
                     </Box>
                   );
                 })}

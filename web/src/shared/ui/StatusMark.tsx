@@ -2,7 +2,7 @@ import './marks.css';
 
 import { statusOf } from '../lib/concepts';
 import { type ShownStatus, statusWord, wordOf } from './status';
-import { Unseen } from './Unseen';
+import { VisuallyHidden } from './VisuallyHidden';
 
 interface Props {
   status: ShownStatus;
@@ -21,6 +21,6 @@ export function markClass(status: ShownStatus, likely: boolean): string {
 /** A status by shape and word. */
 export const StatusMark = ({ status, likely = false, wordless = false }: Props) => (
   <span className={markClass(status, likely)}>
-    {wordless ? <Unseen>{wordOf(status)}</Unseen> : statusWord(status, likely)}
+    {wordless ? <VisuallyHidden>{wordOf(status)}</VisuallyHidden> : statusWord(status, likely)}
   </span>
 );

@@ -1,5 +1,0 @@
-import './marks.css';
-import type { ReactNode } from 'react';
-
-/** Text for screen readers alone. */
-export const Unseen = ({ children }: { children: ReactNode }) => <span className="unseen">{children}</span>;
