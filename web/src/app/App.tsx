@@ -8,7 +8,7 @@ import { Notices } from '../shared/ui/Notices';
 import { beginAt } from './ahead';
 import { Explanations } from './Explanations';
 import { makeQueryClient } from './queryClient';
-import { Rooms } from './Rooms';
+import { AppRoutes } from './AppRoutes';
 import { theme } from './theme';
 
 export function App() {
@@ -23,7 +23,7 @@ export function App() {
       <QueryClientProvider client={client}>
         <Notices>
           <BrowserRouter>
-            <Rooms />
+            <AppRoutes />
             <Explanations />
           </BrowserRouter>
         </Notices>

@@ -62,7 +62,7 @@ const Nowhere = () => (
 );
 
 /** What stands at each address, once it is known what there is; a link somebody shared needs no account. */
-export function Rooms() {
+export function AppRoutes() {
   const { pathname } = useLocation();
   const { data, error, refetch } = useConcepts();
   if (!data) {
@@ -97,7 +97,7 @@ export function Rooms() {
               </Titled>
             }
           />
-          <Route path="*" element={<OwnRooms />} />
+          <Route path="*" element={<OwnRoutes />} />
         </Routes>
       </Suspense>
     </Mishap>
@@ -105,7 +105,7 @@ export function Rooms() {
 }
 
 /** The addresses of who is signed in. */
-function OwnRooms() {
+function OwnRoutes() {
   const { session } = useSession();
   const { left, leave, prepare } = useStart();
   const [here, setHere] = useState<Person | null>(null);
