@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { BrowserRouter } from 'react-router';
 
 import { Notices } from '../shared/ui/Notices';
-import { beginAt } from './ahead';
+import { beginAt } from './prefetch';
 import { Explanations } from './Explanations';
 import { makeQueryClient } from './queryClient';
 import { AppRoutes } from './AppRoutes';

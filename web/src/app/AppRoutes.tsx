@@ -10,7 +10,7 @@ import { setManner } from '../shared/lib/format';
 import { useSession } from '../features/session/useSession';
 import type { Session } from '../shared/api';
 import { EmptyState } from '../shared/ui/EmptyState';
-import { loadBench } from './ahead';
+import { loadBench } from './prefetch';
 import { useConcepts, useStart } from './useStart';
 import { Mishap } from './Mishap';
 import { ProjectRoom } from './ProjectRoom';

@@ -19,7 +19,7 @@ import { useOpenProject } from '../shared/lib/projectContext';
 import { say } from '../shared/lib/speech';
 import { useActs } from '../shared/lib/useActs';
 import { useName } from '../shared/lib/useName';
-import { useAhead, useLabels } from './useReading';
+import { usePrefetch, useLabels } from './useReading';
 import { EmptyState } from '../shared/ui/EmptyState';
 import { Key } from '../shared/ui/Key';
 import { SayButton } from '../shared/ui/SayButton';
@@ -77,7 +77,7 @@ export function ReadingPage() {
     if (!labels || label === null) return;
     place.write(project.id, search, label);
   }, [labels, label, project.id, search]);
-  useAhead(project.id, labels, here + 1, AHEAD);
+  usePrefetch(project.id, labels, here + 1, AHEAD);
   const go = useCallback(
     (to: number) => {
       setAt(Math.max(0, Math.min(labels?.length ?? 0, to)));

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { keys } from '../shared/api';
 import type { Asked } from '../shared/lib/asked';
 import { labelsOf } from '../shared/lib/labels';
-import { fetchAhead } from '../shared/lib/useName';
+import { prefetchNames } from '../shared/lib/useName';
 
 const MOST = 10_000;
 
@@ -18,9 +18,14 @@ export const useLabels = (projectId: number, asked: Asked, search: string) =>
   });
 
 /** Asks for the names that will be read next. */
-export function useAhead(projectId: number, labels: readonly string[] | undefined, from: number, count: number): void {
+export function usePrefetch(
+  projectId: number,
+  labels: readonly string[] | undefined,
+  from: number,
+  count: number,
+): void {
   const client = useQueryClient();
   useEffect(() => {
-    if (labels) fetchAhead(client, projectId, labels.slice(from, from + count));
+    if (labels) prefetchNames(client, projectId, labels.slice(from, from + count));
   }, [client, projectId, labels, from, count]);
 }

@@ -2,7 +2,7 @@ import { skipToken, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { keys } from '../shared/api';
 import { conceptsQuery } from '../shared/lib/queries';
-import { openAhead } from './ahead';
+import { prefetchBench } from './prefetch';
 
 /** What there is of each kind of thing, which everything drawn goes by. */
 export const useConcepts = () => useQuery(conceptsQuery);
@@ -16,7 +16,7 @@ export function useStart() {
       client.setQueryData(keys.left, true);
     },
     prepare: (id: number) => {
-      void openAhead(client, id);
+      void prefetchBench(client, id);
     },
   };
 }

@@ -40,7 +40,7 @@ export function useAskTypedName(projectId: number) {
 }
 
 /** Fetches names that will be wanted next. */
-export function fetchAhead(client: QueryClient, projectId: number, labels: readonly string[]): void {
+export function prefetchNames(client: QueryClient, projectId: number, labels: readonly string[]): void {
   for (const label of labels)
     client.query({ ...nameQuery(projectId, label), staleTime: 60_000 }).catch(() => undefined);
 }

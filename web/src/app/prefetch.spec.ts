@@ -3,7 +3,7 @@ import { expect, it, vi } from 'vitest';
 
 import { serve } from '../shared/testing/render';
 import { sampleProject } from '../shared/testing/samples';
-import { beginAt } from './ahead';
+import { beginAt } from './prefetch';
 
 vi.mock('./BenchPage', () => ({ BenchPage: () => null }));
 

@@ -10,7 +10,7 @@ const BEHIND = 1_000;
 const nothing = () => undefined;
 
 /** Asks for all that opening a bench needs at once, not one after the other; what fails is asked again, and told, where it is needed. */
-export async function openAhead(client: QueryClient, id: number, search = ''): Promise<void> {
+export async function prefetchBench(client: QueryClient, id: number, search = ''): Promise<void> {
   const first = (of: string) => client.query(pageQuery(id, readAsked(new URLSearchParams(of)), 0)).catch(nothing);
   void loadBench();
   if (search) void first(search);
@@ -29,5 +29,5 @@ export function beginAt(client: QueryClient, { pathname, search }: Pick<Location
     }, BEHIND);
   const bench = /^\/projects\/(\d+)$/.exec(pathname);
   if (!bench) return;
-  void openAhead(client, Number(bench[1]), search);
+  void prefetchBench(client, Number(bench[1]), search);
 }
