@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 
-import { UnderWay } from './useAddress';
+import { PendingAddress } from './useAddress';
 
-describe('UnderWay', () => {
+describe('PendingAddress', () => {
   it('keeps a change when one before it arrives, however many see that', () => {
-    const way = new UnderWay();
+    const way = new PendingAddress();
     way.begin('widths=letters:66');
     way.begin('widths=letters:66&reverse=1');
     way.arrive('widths=letters:66');
@@ -15,7 +15,7 @@ describe('UnderWay', () => {
   });
 
   it('drops what it passed over, and everything when somebody went elsewhere', () => {
-    const way = new UnderWay();
+    const way = new PendingAddress();
     way.begin('a=1');
     way.begin('a=2');
     way.arrive('a=2');
@@ -26,7 +26,7 @@ describe('UnderWay', () => {
   });
 
   it('forgets what was under way when nobody looks any more', () => {
-    const way = new UnderWay();
+    const way = new PendingAddress();
     const [one, other] = [way.watch(), way.watch()];
     way.begin('sort=letters');
     one();
@@ -36,7 +36,7 @@ describe('UnderWay', () => {
   });
 
   it('knows the address a page was left with, though the page had not followed it', () => {
-    const way = new UnderWay();
+    const way = new PendingAddress();
     const leave = way.watch();
     way.arrive('show=plot');
     way.begin('show=plot&sort=clarity');

@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 type Turn = (now: URLSearchParams) => URLSearchParams;
 
 /** Addresses that were asked for and that the router has not followed yet: the next change builds on the latest of them. */
-export class UnderWay {
+export class PendingAddress {
   #going: string[] = [];
   #arrived: string | undefined;
   #last = '';
@@ -46,22 +46,22 @@ export class UnderWay {
   }
 }
 
-const underWay = new UnderWay();
+const pending = new PendingAddress();
 
 /** The query a page was left with: the router shows a change of the address before the page has followed it, and a page can be left in between. */
-export const leftWith = (): string => underWay.last();
+export const leftWith = (): string => pending.last();
 
 /** The query of the address, and a way to change it that builds on changes still under way: two within a moment must not overwrite each other. */
 export function useAddress(): [URLSearchParams, (turn: Turn, options?: { replace: boolean }) => void] {
   const [params, setParams] = useSearchParams();
-  useEffect(() => underWay.watch(), []);
+  useEffect(() => pending.watch(), []);
   useEffect(() => {
-    underWay.arrive(params.toString());
+    pending.arrive(params.toString());
   }, [params]);
   const change = useCallback(
     (turn: Turn, options = { replace: true }) => {
-      const next = turn(new URLSearchParams(underWay.latest() ?? params));
-      underWay.begin(next.toString());
+      const next = turn(new URLSearchParams(pending.latest() ?? params));
+      pending.begin(next.toString());
       setParams(next, options);
     },
     [params, setParams],
