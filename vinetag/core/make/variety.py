@@ -64,8 +64,8 @@ class Shown:
 
     def __init__(self) -> None:
         self.groups: Counter[str] = Counter()
-        self.words: Counter[str] = Counter()
-        self.sets: set[frozenset[str]] = set()
+        self.words: Counter[_Said] = Counter()
+        self.sets: set[frozenset[_Said]] = set()
 
     def add(self, item: _Item) -> None:
         """Another name."""
@@ -86,11 +86,25 @@ class Shown:
         return len(item.words) > 1 and frozenset(item.words) in self.sets
 
 
+class _Said(NamedTuple):
+    """What may tire when it comes too often: a word, or a keyword that was `changed`."""
+
+    text: str
+    changed: bool = False
+
+
+class _Wanted(NamedTuple):
+    """What so many names of a screen have at least: a group of recipes, or a keyword."""
+
+    group: str = ""
+    keyword: str = ""
+
+
 class _Item(NamedTuple):
     name: Graded
     group: str
-    words: Sequence[str]
-    keys: frozenset[str]
+    words: Sequence[_Said]
+    keys: frozenset[_Wanted]
 
 
 def places_of(brief: Brief) -> Mapping[str, int]:
@@ -121,7 +135,7 @@ def diversify(
     places = places_of(brief)
     wanted = _wanted(brief, lexicon) if not spared else {}
     waiting = [
-        _Item(n, _group(n), [w for w in _words(n) if w not in spared], _keys(n, wanted))
+        _Item(n, _group(n), [w for w in _words(n) if w.text not in spared], _keys(n, wanted))
         for n in ranked
     ]
     chosen: list[Graded] = []
@@ -134,7 +148,7 @@ def diversify(
 
 
 def _screen(
-    waiting: Sequence[_Item], places: Mapping[str, int], wanted: Mapping[str, int]
+    waiting: Sequence[_Item], places: Mapping[str, int], wanted: Mapping[_Wanted, int]
 ) -> list[_Item]:
     """The next screen. A group that is full gives up its place only to names that are not much
     worse: otherwise its own go on, but for those that tire (FREE do not).
@@ -169,10 +183,10 @@ def _screen(
     return sorted(taken[:SCREEN], key=lambda i: -i.name.rank)
 
 
-def _sure(waiting: Sequence[_Item], wanted: Mapping[str, int]) -> list[_Item]:
+def _sure(waiting: Sequence[_Item], wanted: Mapping[_Wanted, int]) -> list[_Item]:
     """The best names of each keyword, as many as are wanted of it."""
     found: dict[int, _Item] = {}
-    having: Counter[str] = Counter()
+    having: Counter[_Wanted] = Counter()
     shown = Shown()
     for item in waiting:
         if any(having[key] < wanted[key] for key in item.keys) and not shown.said(item):
@@ -184,21 +198,22 @@ def _sure(waiting: Sequence[_Item], wanted: Mapping[str, int]) -> list[_Item]:
     return list(found.values())
 
 
-def _wanted(brief: Brief, lexicon: Lexicon) -> Mapping[str, int]:
+def _wanted(brief: Brief, lexicon: Lexicon) -> Mapping[_Wanted, int]:
     """Names of a screen at least, by group (LEAST; more coined ones the bolder the dial) and by
     keyword: of those weighed up one each, where names describe of all that say something, and of
     a word of the person's own OWN_NAMES.
     """
-    found = dict(LEAST[brief.purpose])
+    least = dict(LEAST[brief.purpose])
     if brief.making.daring > Making().daring:
         places = places_of(brief)
-        found |= {"coined": places["coined"], "ended": places["ended"] // 2}
+        least |= {"coined": places["coined"], "ended": places["ended"] // 2}
+    found = {_Wanted(group=group): count for group, count in least.items()}
     describes = brief.purpose == "descriptive"
     for keyword in sorted(brief.keywords, key=lambda k: -k.weight)[:MOST_WANTED]:
         if any(_made_up(word, lexicon) for word in keyword.words):
-            found[f"={keyword.text}"] = OWN_NAMES
+            found[_Wanted(keyword=keyword.text)] = OWN_NAMES
         elif keyword.weight > 3 or (describes and says(keyword.words[-1]) == 1):
-            found[f"={keyword.text}"] = 1
+            found[_Wanted(keyword=keyword.text)] = 1
     return found
 
 
@@ -211,9 +226,9 @@ def _made_up(word: str, lexicon: Lexicon) -> bool:
     return not any(all(h in words and words[h].zipf >= COMMON_HALF for h in two) for two in halves)
 
 
-def _keys(name: Graded, wanted: Mapping[str, int]) -> frozenset[str]:
-    carried = {f"={p.keyword}" for p in name.candidate.parts if p.kind == "keyword"}
-    return frozenset((carried | {_group(name)}).intersection(wanted))
+def _keys(name: Graded, wanted: Mapping[_Wanted, int]) -> frozenset[_Wanted]:
+    carried = {_Wanted(keyword=p.keyword) for p in name.candidate.parts if p.kind == "keyword"}
+    return frozenset((carried | {_Wanted(group=_group(name))}).intersection(wanted))
 
 
 def _group(name: Graded) -> str:
@@ -222,10 +237,10 @@ def _group(name: Graded) -> str:
     return next((group for recipe, group in GROUPS.items() if recipe in recipes), "")
 
 
-def _words(name: Graded) -> list[str]:
+def _words(name: Graded) -> list[_Said]:
     """Its words but the small ones; one and many are the same. None for a single word."""
     parts = [p for p in name.candidate.parts if p.kind != "hyphen"]
     if len(parts) < 2:
-        return [f"~{p.keyword}" for p in parts if p.change and p.keyword]
+        return [_Said(p.keyword, changed=True) for p in parts if p.change and p.keyword]
     words = [p.text for p in parts if p.text not in SMALL]
-    return [w[:-1] if len(w) > 3 and w.endswith("s") else w for w in words]
+    return [_Said(w[:-1] if len(w) > 3 and w.endswith("s") else w) for w in words]
