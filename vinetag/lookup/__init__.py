@@ -5,8 +5,8 @@ found out.
 from vinetag.lookup.answers import Answer
 from vinetag.lookup.bootstrap import Bootstrap, read_bootstrap
 from vinetag.lookup.engine import Engine
+from vinetag.lookup.engine_factory import open_engine
 from vinetag.lookup.gates import HostLimits
-from vinetag.lookup.opening import open_engine
 from vinetag.lookup.retry import RetryPolicy
 from vinetag.lookup.settings import LIVE_BOOTSTRAP, LookupSettings, SettingsError
 
