@@ -1,4 +1,4 @@
-"""Where a sweep takes its names from, and the shelf on which names of busy hosts stand back."""
+"""Where a sweep takes its names from, and the backlog on which names of busy hosts stand back."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from typing import Protocol, runtime_checkable
 
 from vinetag.core.names import FullName
 
-__all__ = ["BUSY", "MOST_BACK", "Listed", "Names", "Shelf", "sort_out"]
+__all__ = ["BUSY", "MOST_BACK", "Backlog", "Listed", "Names", "sort_out"]
 
 # From how many names that wait a host is busy; how many names of busy hosts are held.
 BUSY = 60
@@ -31,7 +31,7 @@ class Names(Protocol):
         """Up to about `count` names in their order, without those whose extension is `busy`."""
 
 
-class Shelf:
+class Backlog:
     """Names that stand back while their host is busy, in their order by extension."""
 
     def __init__(self) -> None:
@@ -58,9 +58,9 @@ class Shelf:
 
 
 def sort_out(
-    names: Iterator[FullName], shelf: Shelf, count: int, busy: Callable[[str], bool], most: int
+    names: Iterator[FullName], backlog: Backlog, count: int, busy: Callable[[str], bool], most: int
 ) -> list[FullName]:
-    """Up to `count` names for hosts that are not busy, from the shelf first; the others go there,
+    """Up to `count` names for hosts that are not busy, from the backlog first; the others go there,
     up to `most`. A host takes no more at once than makes it busy.
     """
     told: dict[str, bool] = {}
@@ -70,15 +70,15 @@ def sort_out(
             told[extension] = busy(extension)
         return told[extension]
 
-    taken = shelf.take(min(count, BUSY), waits)
+    taken = backlog.take(min(count, BUSY), waits)
     by_extension = Counter(name.extension for name in taken)
-    while len(taken) < count and len(shelf) < most:
+    while len(taken) < count and len(backlog) < most:
         name = next(names, None)
         if name is None:
             break
         by_extension[name.extension] += 1
         if waits(name.extension) or by_extension[name.extension] > BUSY:
-            shelf.put(name)
+            backlog.put(name)
         else:
             taken.append(name)
     return taken
@@ -89,18 +89,18 @@ class Listed:
 
     def __init__(self, names: Iterable[FullName]) -> None:
         self._names = chain(names)
-        self._shelf = Shelf()
+        self._backlog = Backlog()
         self._ended = False
 
     @property
     def more(self) -> bool:
-        return bool(len(self._shelf)) or not self._ended
+        return bool(len(self._backlog)) or not self._ended
 
     def begin(self, nudge: Callable[[], None]) -> None:
         """There is nothing to wait for."""
 
     def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
-        return sort_out(self._left(), self._shelf, count, busy, MOST_BACK)
+        return sort_out(self._left(), self._backlog, count, busy, MOST_BACK)
 
     def _left(self) -> Iterator[FullName]:
         yield from self._names

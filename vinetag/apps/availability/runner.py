@@ -28,7 +28,7 @@ from vinetag.core.checking import Purpose
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine
 from vinetag.lookup.engine import RuleOf, Waits
-from vinetag.lookup.names import MOST_BACK, Shelf, sort_out
+from vinetag.lookup.names import MOST_BACK, Backlog, sort_out
 
 __all__ = ["SLICE_SECONDS", "run_slice"]
 
@@ -124,7 +124,7 @@ class _Feed:
         self.purpose = cast(Purpose, check.purpose)
         self._left = deque(patiently(lambda: checks.names_left(check)))
         self._ready: deque[FullName] = deque()
-        self._shelf = Shelf()
+        self._backlog = Backlog()
         self._arrived: queue.SimpleQueue[Answer] = queue.SimpleQueue()
         self._wanted = threading.Event()
         self._nudge: Callable[[], object] = bool
@@ -137,7 +137,7 @@ class _Feed:
 
     def fill(self, ready: int = READY) -> None:
         """Make names ready while few are."""
-        while self._left and len(self._ready) < ready and len(self._shelf) < MOST_BACK:
+        while self._left and len(self._ready) < ready and len(self._backlog) < MOST_BACK:
             count = min(AT_A_TIME, ready, len(self._left))
             names = [checks.full_name(self._left.popleft()) for _ in range(count)]
             self._ready.extend(self._unknown(names))
@@ -185,7 +185,7 @@ class _Feed:
     @property
     def more(self) -> bool:
         """As vinetag.lookup.engine.Names.more."""
-        return bool(self._ready or len(self._shelf)) or not self._all_ready
+        return bool(self._ready or len(self._backlog)) or not self._all_ready
 
     def begin(self, nudge: Callable[[], None]) -> None:
         """As vinetag.lookup.engine.Names.begin."""
@@ -199,7 +199,7 @@ class _Feed:
 
     def take(self, count: int, busy: Callable[[str], bool]) -> list[FullName]:
         """As vinetag.lookup.engine.Names.take."""
-        taken = sort_out(self._handed(), self._shelf, count, busy, MOST_BACK)
+        taken = sort_out(self._handed(), self._backlog, count, busy, MOST_BACK)
         if len(self._ready) < READY // 2:
             self._wanted.set()
         self.asked += len(taken)
