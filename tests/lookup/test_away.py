@@ -10,7 +10,7 @@ from tests.lookup.test_engine import named
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, HostLimits, LookupSettings, open_engine
 from vinetag.lookup.engine import Waits
-from vinetag.lookup.gates import HostState, Rest
+from vinetag.lookup.limiter import HostState, Rest
 from vinetag.lookup.retry import RetryPolicy
 
 PATIENT = RetryPolicy(attempts=3, first_wait=0.01, patience=2, give_up=20)

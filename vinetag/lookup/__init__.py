@@ -6,7 +6,7 @@ from vinetag.lookup.answers import Answer
 from vinetag.lookup.bootstrap import Bootstrap, read_bootstrap
 from vinetag.lookup.engine import Engine
 from vinetag.lookup.engine_factory import open_engine
-from vinetag.lookup.gates import HostLimits
+from vinetag.lookup.limiter import HostLimits
 from vinetag.lookup.retry import RetryPolicy
 from vinetag.lookup.settings import LIVE_BOOTSTRAP, LookupSettings, SettingsError
 

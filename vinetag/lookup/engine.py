@@ -17,7 +17,7 @@ from vinetag.core.extensions import Barred
 from vinetag.core.names import FullName
 from vinetag.lookup.answers import Answer, answer_of
 from vinetag.lookup.fetching import REDIRECTS
-from vinetag.lookup.gates import FAILURES, Gates, pass_gate
+from vinetag.lookup.limiter import FAILURES, Limiter, acquire
 from vinetag.lookup.names import BUSY, Listed, Names
 from vinetag.lookup.retry import RetryPolicy, next_wait
 from vinetag.lookup.sources import Asked, SourceOfAnswers
@@ -59,20 +59,20 @@ class Waits:
 class Engine:
     """Finds out about full names.
 
-    `gates` by source stand before the hosts; `rule_of` says what rules alone rule out.
+    `limiters` by source stand before the hosts; `rule_of` says what rules alone rule out.
     """
 
     def __init__(
         self,
         sources: Sequence[SourceOfAnswers],
-        gates: Mapping[Source, Gates],
+        limiters: Mapping[Source, Limiter],
         *,
         rule_of: RuleOf = lambda _: None,
         retry: RetryPolicy = RetryPolicy(),
         rng: random.Random | None = None,
     ) -> None:
         self._sources = {source.name: source for source in sources}
-        self._gates, self._rule_of, self._retry = gates, rule_of, retry
+        self._limiters, self._rule_of, self._retry = limiters, rule_of, retry
         self._rng = rng or random.Random()  # noqa: S311 - spreads waits, guards nothing
         self._hosts: dict[str, Mapping[Source, str]] = {}
         run = f"{random.getrandbits(48):x}"
@@ -152,19 +152,19 @@ class Engine:
         return asked.evidence
 
     async def _put_to(self, step: Source, name: FullName, host: str, at: str) -> Asked:
-        gates, attempt = self._gates[step], 0
+        limiter, attempt = self._limiters[step], 0
         while True:
             token = next(self._tokens)
             outcome: Trouble = "late"
             retry_after = None
             try:
-                refused = await pass_gate(gates, host, token, self._retry.patience)
+                refused = await acquire(limiter, host, token, self._retry.patience)
                 if refused:
                     return Asked(Evidence(step, "", _now(), trouble=refused))
                 asked = await self._ask_once(step, name, at)
                 retry_after, outcome = asked.retry_after, asked.evidence.trouble
             finally:
-                await gates.leave(host, token, outcome, retry_after)
+                await limiter.leave(host, token, outcome, retry_after)
             if not outcome or asked.onward:
                 return asked
             attempt += 1
@@ -261,7 +261,7 @@ class _Sweep:
 
     def _staff(self, host: str, step: Source, more: int) -> None:
         """Up to so many askers more for a host, within what it allows."""
-        at_once = self._engine._gates[step].at_once(host)
+        at_once = self._engine._limiters[step].at_once(host)
         for _ in range(min(more, at_once - self._askers[host])):
             self._askers[host] += 1
             task = asyncio.create_task(self._ask(host, step))
@@ -302,7 +302,7 @@ class _Sweep:
         ):
             return False  # the registry is asked instead
         policy = self._engine._retry
-        rest = await self._engine._gates[one.step].rest(host)
+        rest = await self._engine._limiters[one.step].rest(host)
         if rest.away > policy.give_up:
             return False
         if rest.away:
@@ -324,7 +324,7 @@ class _Sweep:
         self._away[host] = True
         self._tell_waits()
         try:
-            rest = await self._engine._gates[step].rest(host)
+            rest = await self._engine._limiters[step].rest(host)
             await asyncio.sleep(min(LOOK, max(SHORTEST_LOOK, rest.left)))
         finally:
             self._away[host] = False

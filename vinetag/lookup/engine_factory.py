@@ -10,9 +10,9 @@ import redis.asyncio
 from vinetag.core.checking import SOURCES, Source
 from vinetag.lookup.engine import Engine, RuleOf
 from vinetag.lookup.fetching import open_session
-from vinetag.lookup.gates import Gates, LocalGates
+from vinetag.lookup.limiter import Limiter, LocalLimiter
 from vinetag.lookup.settings import LookupSettings
-from vinetag.lookup.shared import SharedGates
+from vinetag.lookup.shared_limiter import SharedLimiter
 from vinetag.lookup.sources import OPENERS
 
 __all__ = ["open_engine"]
@@ -29,18 +29,18 @@ async def open_engine(
         session = await stack.enter_async_context(open_session(settings.timeout))
         opened = [await opener(settings, session, stack) for opener in OPENERS]
         sources = [source for source in opened if source]
-        shared: Gates = LocalGates(settings.limits_of)
+        shared: Limiter = LocalLimiter(settings.limits_of)
         if settings.redis:
             client = redis.asyncio.Redis.from_url(
                 settings.redis, socket_timeout=2, socket_connect_timeout=1
             )
             stack.push_async_callback(client.aclose)
-            shared = kept = SharedGates(client, settings.limits_of)
+            shared = kept = SharedLimiter(client, settings.limits_of)
             stack.push_async_callback(kept.close)
         # Name servers only hint and are nearby: their limits are each process's own.
-        near = LocalGates(lambda _: settings.dns_limits)
-        gates: dict[Source, Gates] = {
+        near = LocalLimiter(lambda _: settings.dns_limits)
+        limiters: dict[Source, Limiter] = {
             source.name: near if SOURCES[source.name].authority == "hint" else shared
             for source in sources
         }
-        yield Engine(sources, gates, rule_of=rule_of, retry=settings.retry)
+        yield Engine(sources, limiters, rule_of=rule_of, retry=settings.retry)

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from vinetag.core.extensions import Catalogue
-from vinetag.lookup.gates import HostLimits
+from vinetag.lookup.limiter import HostLimits
 from vinetag.lookup.retry import RetryPolicy
 from vinetag.lookup.whois import WhoisService
 

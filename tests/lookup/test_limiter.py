@@ -1,4 +1,4 @@
-"""Politeness: what one host's gate allows, in this process and shared through Redis."""
+"""Politeness: what the limiter of one host allows, in this process and shared through Redis."""
 
 import asyncio
 import os
@@ -10,8 +10,8 @@ import redis.asyncio
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vinetag.lookup.gates import RESTING, HostLimits, HostState, LocalGates, pass_gate
-from vinetag.lookup.shared import SharedGates
+from vinetag.lookup.limiter import RESTING, HostLimits, HostState, LocalLimiter, acquire
+from vinetag.lookup.shared_limiter import SharedLimiter
 
 TROUBLES = ("", "", "", "rate_limited", "timeout", "server_error", "nonsense", "late")
 
@@ -73,15 +73,15 @@ def test_a_question_that_was_not_put_counts_for_nothing() -> None:
 
 
 async def test_patience_ends_at_a_long_pause() -> None:
-    gates = LocalGates()
-    assert await pass_gate(gates, "host", "a", 1) == ""
-    await gates.leave("host", "a", "rate_limited", 60)
-    assert await pass_gate(gates, "host", "b", 0.1) == "rate_limited"
+    limiter = LocalLimiter()
+    assert await acquire(limiter, "host", "a", 1) == ""
+    await limiter.leave("host", "a", "rate_limited", 60)
+    assert await acquire(limiter, "host", "b", 0.1) == "rate_limited"
 
 
 @dataclass
 class Script:
-    """Steps for both kinds of gate: who enters or leaves, how much later, and with what outcome."""
+    """Steps for both kinds of limiter: who enters or leaves, how much later, and how it ended."""
 
     limits: HostLimits
     steps: list[tuple[bool, int, float, str, float | None]] = field(default_factory=list)
@@ -119,14 +119,14 @@ async def client() -> AsyncIterator[redis.asyncio.Redis]:
 
 @given(scripts)
 @settings(max_examples=40, deadline=None)
-def test_gates_in_redis_decide_as_those_in_memory(script: Script) -> None:
+def test_limiters_in_redis_decide_as_those_in_memory(script: Script) -> None:
     asyncio.run(_same(script))
 
 
 async def _same(script: Script) -> None:
     client = redis.asyncio.Redis.from_url(os.environ["VINETAG_REDIS_URL"])
     await client.flushdb()
-    shared, state = SharedGates(client, lambda _: script.limits), HostState(script.limits)
+    shared, state = SharedLimiter(client, lambda _: script.limits), HostState(script.limits)
     now = 1000.0
     try:
         for enters, who, later, trouble, retry_after in script.steps:
@@ -147,11 +147,11 @@ async def _same(script: Script) -> None:
 async def test_places_are_shared_between_processes(client: redis.asyncio.Redis) -> None:
     await client.flushdb()
     limits = HostLimits(at_once=3)
-    one, other = SharedGates(client, lambda _: limits), SharedGates(client, lambda _: limits)
+    one, other = SharedLimiter(client, lambda _: limits), SharedLimiter(client, lambda _: limits)
     assert [await one.enter("h", f"a{n}") for n in range(2)] == [0, 0]
     assert await other.enter("h", "b") == 0
     assert await other.enter("h", "c") < RESTING
-    # A place is kept for the next question for a while, and then given back.
+    # A permit is kept for the next question for a while, and then given back.
     await one.leave("h", "a0", "", None)
     assert await one.enter("h", "a2") == 0
     assert await other.enter("h", "c") < RESTING
@@ -165,31 +165,31 @@ async def test_a_place_is_not_kept_for_long_nor_after_a_refusal(
 ) -> None:
     await client.flushdb()
     limits = HostLimits(at_once=2)
-    one, other = SharedGates(client, lambda _: limits), SharedGates(client, lambda _: limits)
+    one, other = SharedLimiter(client, lambda _: limits), SharedLimiter(client, lambda _: limits)
     assert [await one.enter("h", t) for t in ("a", "b")] == [0, 0]
     await one.leave("h", "a", "", None)
     await one.leave("h", "b", "rate_limited", 30)
     assert await one.enter("h", "c") < RESTING - 20
     assert await other.enter("h", "d") < RESTING - 20
     await client.flushdb()
-    monkeypatch.setattr("vinetag.lookup.shared.HELD_FOR", 0.0)
+    monkeypatch.setattr("vinetag.lookup.shared_limiter.HELD_FOR", 0.0)
     assert [await one.enter("h", t) for t in ("e", "f")] == [0, 0]
     await one.leave("h", "e", "", None)
     assert await other.enter("h", "g") == 0
 
 
 async def test_who_waits_for_a_moment_hears_of_a_pause() -> None:
-    gates = LocalGates(lambda _: HostLimits(at_once=5, per_second=10))
-    assert await pass_gate(gates, "host", "a", 0.1) == ""
-    waiting = asyncio.create_task(pass_gate(gates, "host", "b", 0.05))
+    limiter = LocalLimiter(lambda _: HostLimits(at_once=5, per_second=10))
+    assert await acquire(limiter, "host", "a", 0.1) == ""
+    waiting = asyncio.create_task(acquire(limiter, "host", "b", 0.05))
     await asyncio.sleep(0.02)
-    await gates.leave("host", "a", "rate_limited", 20)
+    await limiter.leave("host", "a", "rate_limited", 20)
     assert await asyncio.wait_for(waiting, 1) == "rate_limited"
 
 
 async def test_what_one_process_is_told_holds_for_all(client: redis.asyncio.Redis) -> None:
     await client.flushdb()
-    one, other = SharedGates(client), SharedGates(client)
+    one, other = SharedLimiter(client), SharedLimiter(client)
     assert await one.enter("h", "a") == 0
     assert await other.enter("h", "b") == 0
     await one.leave("h", "a", "rate_limited", 30)
@@ -199,17 +199,17 @@ async def test_what_one_process_is_told_holds_for_all(client: redis.asyncio.Redi
 
 async def test_without_redis_nobody_passes() -> None:
     away = redis.asyncio.Redis(host="127.0.0.1", port=9, socket_connect_timeout=0.2)
-    gates = SharedGates(away)
-    assert await pass_gate(gates, "h", "a", 0.1) == "rate_limited"
-    await gates.leave("h", "a", "", None)
+    limiter = SharedLimiter(away)
+    assert await acquire(limiter, "h", "a", 0.1) == "rate_limited"
+    await limiter.leave("h", "a", "", None)
     await away.aclose()
 
 
 async def test_waiting_for_a_place_is_not_being_refused() -> None:
-    gates = LocalGates(lambda _: HostLimits(at_once=1))
-    assert await pass_gate(gates, "host", "a", 0.01) == ""
-    waiting = asyncio.create_task(pass_gate(gates, "host", "b", 0.01))
+    limiter = LocalLimiter(lambda _: HostLimits(at_once=1))
+    assert await acquire(limiter, "host", "a", 0.01) == ""
+    waiting = asyncio.create_task(acquire(limiter, "host", "b", 0.01))
     await asyncio.sleep(0.15)
     assert not waiting.done()
-    await gates.leave("host", "a", "", None)
+    await limiter.leave("host", "a", "", None)
     assert await asyncio.wait_for(waiting, 1) == ""

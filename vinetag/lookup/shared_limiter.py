@@ -1,8 +1,8 @@
-"""Gates in Redis: the same limits for every process on every machine, one trip a step.
+"""Limiter in Redis: the same limits for every process on every machine, one trip a step.
 
 The scripts are HostState in Lua; a test drives both through the same steps and compares. Redis runs
-a script alone, so no two processes can take the same place. Its own clock is used. Where no rate is
-known a place is held for half a second of questions: two trips a question would cost more than
+a script alone, so no two processes can take the same permit. Its own clock is used. Where no rate
+is known a permit is held for half a second of questions: two trips a question would cost more than
 asking it.
 """
 
@@ -17,12 +17,12 @@ import redis.asyncio
 from redis.exceptions import RedisError
 
 from vinetag.core.checking import Trouble
-from vinetag.lookup import gates
-from vinetag.lookup.gates import FAILURES, HostLimits, LimitsOf, Rest
+from vinetag.lookup import limiter
+from vinetag.lookup.limiter import FAILURES, HostLimits, LimitsOf, Rest
 
-__all__ = ["SharedGates"]
+__all__ = ["SharedLimiter"]
 
-# Keys: the host's hash and its places. A host nobody asks is forgotten after an hour.
+# Keys: the host's hash and its permits. A host nobody asks is forgotten after an hour.
 _READ: Final = """
 local h, z = KEYS[1], KEYS[2]
 local t = redis.call('TIME')
@@ -50,7 +50,7 @@ local function keep()
   redis.call('EXPIRE', z, 3600)
 end
 """
-# ARGV: now or '', token, at_once, per_second, failures, rest, lost after, margin, no place
+# ARGV: now or '', token, at_once, per_second, failures, rest, lost after, margin, no permit
 _ENTER: Final = (
     _READ
     + """
@@ -136,8 +136,8 @@ HELD_FOR: Final = 0.5
 
 
 @dataclass(slots=True)
-class _Place:
-    """A place held at a host without a rate: it serves question after question until `until`, and
+class _Permit:
+    """A permit held at a host without a rate: it serves question after question until `until`, and
     is then given back, so that others have their turn and what they learned is heard of.
     """
 
@@ -146,9 +146,9 @@ class _Place:
     more: int = 0
 
 
-class SharedGates:
-    """Gates kept in Redis. While it cannot be reached nobody is let through: without it there is no
-    telling what others are asking.
+class SharedLimiter:
+    """A limiter kept in Redis. While it cannot be reached nobody is let through: without it there
+    is no telling what others are asking.
     """
 
     def __init__(
@@ -162,8 +162,8 @@ class SharedGates:
         self._leave = client.register_script(_LEAVE)
         self._pause = client.register_script(_PAUSE)
         self._rest = client.register_script(_REST)
-        self._free: dict[str, list[_Place]] = {}
-        self._used: dict[str, _Place] = {}
+        self._free: dict[str, list[_Permit]] = {}
+        self._used: dict[str, _Permit] = {}
 
     def at_once(self, host: str) -> int:
         """As Gates.at_once."""
@@ -172,33 +172,33 @@ class SharedGates:
     async def enter(self, host: str, token: str) -> float:
         """As HostState.enter."""
         while free := self._free.get(host):
-            place = free.pop()
-            if monotonic() < place.until:
-                place.more += 1
-                self._used[token] = place
+            permit = free.pop()
+            if monotonic() < permit.until:
+                permit.more += 1
+                self._used[token] = permit
                 return 0.0
-            await self._give_back(host, place, "")
+            await self._give_back(host, permit, "")
         try:
             wait, rate = await self.ask(host, token)
         except RedisError:
-            return gates.RESTING - AWAY
+            return limiter.RESTING - AWAY
         if wait == 0 and not rate:
-            self._used[token] = _Place(token, monotonic() + HELD_FOR)
+            self._used[token] = _Permit(token, monotonic() + HELD_FOR)
         return wait
 
     async def leave(
         self, host: str, token: str, trouble: Trouble, retry_after: float | None
     ) -> None:
-        """As HostState.leave. A place Redis was not told of is free after LOST_AFTER seconds."""
-        place = self._used.pop(token, None)
-        if place and trouble == "" and monotonic() < place.until:
-            self._free.setdefault(host, []).append(place)
+        """As HostState.leave. A permit Redis was not told of is free after LOST_AFTER seconds."""
+        permit = self._used.pop(token, None)
+        if permit and trouble == "" and monotonic() < permit.until:
+            self._free.setdefault(host, []).append(permit)
             return
-        own, more = (place.token, place.more) if place else (token, 0)
+        own, more = (permit.token, permit.more) if permit else (token, 0)
         with suppress(RedisError):
             await self.tell(host, own, trouble, retry_after, more)
         if trouble and trouble != "late":
-            # What was told just now holds for the places of this process too.
+            # What was told just now holds for the permits of this process too.
             for other in self._free.pop(host, []):
                 await self._give_back(host, other, "late")
 
@@ -218,15 +218,15 @@ class SharedGates:
         return Rest(float(left), float(away))
 
     async def close(self) -> None:
-        """Give back the places held."""
+        """Give back the permits held."""
         while self._free:
-            host, places = self._free.popitem()
-            for place in places:
-                await self._give_back(host, place, "")
+            host, permits = self._free.popitem()
+            for permit in permits:
+                await self._give_back(host, permit, "")
 
-    async def _give_back(self, host: str, place: _Place, trouble: Trouble) -> None:
+    async def _give_back(self, host: str, permit: _Permit, trouble: Trouble) -> None:
         with suppress(RedisError):
-            await self.tell(host, place.token, trouble, None, place.more)
+            await self.tell(host, permit.token, trouble, None, permit.more)
 
     async def ask(self, host: str, token: str, now: float | None = None) -> tuple[float, float]:
         """HostState.enter in Redis, and its rate in whole questions a second; `now` stands in for
@@ -245,18 +245,20 @@ class SharedGates:
         now: float | None = None,
     ) -> None:
         """HostState.leave in Redis. Raises RedisError."""
-        pause = gates.USUAL_PAUSE if retry_after is None else min(retry_after, gates.LONGEST_PAUSE)
+        pause = (
+            limiter.USUAL_PAUSE if retry_after is None else min(retry_after, limiter.LONGEST_PAUSE)
+        )
         args = self._args(host, token, now)[:8]
         args += [trouble, int(trouble in FAILURES), pause]
-        args += [gates.SLOWER, gates.FASTER, gates.SLOWEST, more, gates.FORGOTTEN]
+        args += [limiter.SLOWER, limiter.FASTER, limiter.SLOWEST, more, limiter.FORGOTTEN]
         await self._leave(self._keys(host), args)
 
     def _keys(self, host: str) -> list[str]:
-        return [f"{self._prefix}{host}", f"{self._prefix}{host}:places"]
+        return [f"{self._prefix}{host}", f"{self._prefix}{host}:permits"]
 
     def _args(self, host: str, token: str, now: float | None) -> list[Any]:
         of = self._limits_of(host)
         return [
             "" if now is None else repr(now), token, of.at_once, of.per_second, of.failures,
-            of.rest, gates.LOST_AFTER, gates.MARGIN, gates.NO_PLACE,
+            of.rest, limiter.LOST_AFTER, limiter.MARGIN, limiter.NO_PERMIT,
         ]  # fmt: skip

@@ -1,8 +1,8 @@
 """Politeness towards one host: how many at once, how fast, and when to leave it alone.
 
 One host may answer for hundreds of extensions, so all of this belongs to the host. `HostState` is
-the whole of the rules, with the clock given; `LocalGates` keep it in this process, `SharedGates`
-(vinetag.lookup.shared) in Redis, for every process on every machine.
+the whole of the rules, with the clock given; a `LocalLimiter` keeps it in this process, a
+`SharedLimiter` (vinetag.lookup.shared_limiter) in Redis, for every process on every machine.
 """
 
 from __future__ import annotations
@@ -16,14 +16,14 @@ from typing import Final, Protocol
 from vinetag.core.checking import Trouble
 
 __all__ = [
-    "RESTING", "Gates", "HostLimits", "HostState", "LimitsOf", "LocalGates", "Rest", "pass_gate",
+    "RESTING", "HostLimits", "HostState", "Limiter", "LimitsOf", "LocalLimiter", "Rest", "acquire",
 ]  # fmt: skip
 
 RESTING: Final = -1.0
 FAILURES: Final[frozenset[Trouble]] = frozenset(
     {"unreachable", "timeout", "server_error", "lame", "no_bootstrap"}
 )
-# Asked for this long, a question counts as lost and its place is free again.
+# Asked for this long, a question counts as lost and its permit is free again.
 LOST_AFTER: Final = 30.0
 # A registry keeps its own clock: staying a little under what it allows is what keeps it kept.
 MARGIN: Final = 0.98
@@ -31,7 +31,7 @@ USUAL_PAUSE: Final = 1.0
 SLOWER: Final = 0.7
 FASTER: Final = 0.02
 SLOWEST: Final = 0.2
-NO_PLACE: Final = 0.02
+NO_PERMIT: Final = 0.02
 # However long a service asks to be left alone, it is asked again after so many seconds.
 LONGEST_PAUSE: Final = 900.0
 # A host nobody probed for so long may have been back meanwhile: it is not counted as away since.
@@ -82,12 +82,12 @@ class HostState:
     second: float = 0.0
     this_second: int = 0
     last_second: int = 0
-    places: dict[str, float] = field(default_factory=dict)
+    permits: dict[str, float] = field(default_factory=dict)
 
     def enter(self, token: str, now: float) -> float:
-        """Ask to put a question. 0: now; RESTING: not at all; seconds up to then with the place and
-        the moment reserved under `token`; negative seconds below RESTING: ask again after so many
-        beyond it, nothing is reserved.
+        """Ask to put a question. 0: now; RESTING: not at all; seconds up to then with the permit
+        and the moment reserved under `token`; negative seconds below RESTING: ask again after so
+        many beyond it, nothing is reserved.
         """
         if self.failed >= self.limits.failures:
             if now < self.resting_until or now < self.probing_until:
@@ -96,16 +96,16 @@ class HostState:
         if now < self.paused_until:
             self.probing_until = 0.0
             return RESTING - (self.paused_until - now)
-        if len(self.places) >= self.limits.at_once:
-            self.places = {t: until for t, until in self.places.items() if until > now}
-            if len(self.places) >= self.limits.at_once:
+        if len(self.permits) >= self.limits.at_once:
+            self.permits = {t: until for t, until in self.permits.items() if until > now}
+            if len(self.permits) >= self.limits.at_once:
                 self.probing_until = 0.0
-                return RESTING - NO_PLACE
+                return RESTING - NO_PERMIT
         rate = self._rate()
         at = max(now, self.next_free) if rate else now
         if rate:
             self.next_free = at + 1 / rate
-        self.places[token] = at + LOST_AFTER
+        self.permits[token] = at + LOST_AFTER
         if now - self.second >= 1:
             self.last_second = self.this_second if now - self.second < 2 else 0
             self.second, self.this_second = now, 0
@@ -121,9 +121,9 @@ class HostState:
         more: int = 0,
     ) -> None:
         """Say what became of the question; "late" when it was not put after all. `more` questions
-        were put from the same place before it.
+        were put from the same permit before it.
         """
-        self.places.pop(token, None)
+        self.permits.pop(token, None)
         self.this_second += more
         if trouble == "late":
             return
@@ -161,7 +161,7 @@ class HostState:
         return allowed
 
 
-class Gates(Protocol):
+class Limiter(Protocol):
     """What stands before the hosts."""
 
     def at_once(self, host: str) -> int:
@@ -185,8 +185,8 @@ class Gates(Protocol):
 LimitsOf = Callable[[str], HostLimits]
 
 
-class LocalGates:
-    """Gates of this process alone; `limits_of` a host."""
+class LocalLimiter:
+    """Limiter of this process alone; `limits_of` a host."""
 
     def __init__(self, limits_of: LimitsOf = lambda _: HostLimits()) -> None:
         self._limits_of = limits_of
@@ -215,13 +215,13 @@ class LocalGates:
         return self._hosts[host]
 
 
-async def pass_gate(gates: Gates, host: str, token: str, patience: float) -> Trouble:
+async def acquire(limiter: Limiter, host: str, token: str, patience: float) -> Trouble:
     """Wait for one's turn: "" when it has come, "resting" or, after `patience` seconds,
     "rate_limited".
     """
     deadline = hopeless = 0.0
     while True:
-        wait = await gates.enter(host, token)
+        wait = await limiter.enter(host, token)
         if wait == 0:
             return ""
         if wait == RESTING:
@@ -230,14 +230,14 @@ async def pass_gate(gates: Gates, host: str, token: str, patience: float) -> Tro
             due = time.monotonic() + wait
             await asyncio.sleep(wait)
             late = time.monotonic() - due > TOO_LATE
-            if not late and not await gates.pause_left(host):
+            if not late and not await limiter.pause_left(host):
                 return ""
             # The moment has passed, or somebody was told to slow down meanwhile.
-            await gates.leave(host, token, "late", None)
+            await limiter.leave(host, token, "late", None)
             continue
         wait, now = RESTING - wait, time.monotonic()
-        if wait < 1.5 * NO_PLACE:
-            # Others have the places; those of a process that died come back after LOST_AFTER.
+        if wait < 1.5 * NO_PERMIT:
+            # Others have the permits; those of a process that died come back after LOST_AFTER.
             hopeless = hopeless or now + 2 * LOST_AFTER
             hopeless_now = now > hopeless
         else:
