@@ -22,7 +22,7 @@ from vinetag.core.lexicon import load_lexicon
 from vinetag.core.lexicon.segment import segment
 from vinetag.core.make import RECIPES, Job, make_names
 from vinetag.core.make.expected import expected
-from vinetag.core.make.planner import merge
+from vinetag.core.make.listing import merge
 from vinetag.core.make.sieve import Sieve
 
 WORDS = "letterpress,paper,stars,garden,piano"

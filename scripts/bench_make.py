@@ -23,7 +23,7 @@ from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES, Job, make_names
-from vinetag.core.make.planner import grade_drafts, merge
+from vinetag.core.make.listing import grade_drafts, merge
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.make.variety import diversify
 

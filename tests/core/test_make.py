@@ -11,7 +11,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.concepts import RECIPE_KINDS
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import RECIPES, Draft, Job, Recipe, make_names
-from vinetag.core.make.planner import merge
+from vinetag.core.make.listing import merge
 from vinetag.core.make.sieve import Sieve
 from vinetag.core.names import is_ldh_label
 

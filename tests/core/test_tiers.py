@@ -7,9 +7,9 @@ import pytest
 from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.grade import MEASURES, Grader
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.make import RECIPES, Job, make_names, planner
+from vinetag.core.make import RECIPES, Job, listing, make_names
 from vinetag.core.make.draft import Draft
-from vinetag.core.make.planner import grade_drafts, merge
+from vinetag.core.make.listing import grade_drafts, merge
 from vinetag.core.make.sieve import Sieve
 
 LEXICON = load_lexicon()
@@ -39,7 +39,7 @@ def test_tiers_hold_every_name_once(made: list[tuple[str, Draft]]) -> None:
 def test_every_recipe_is_in_the_first_tier(
     made: list[tuple[str, Draft]], monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr(planner, "TIERS", ((50, 5, 40), (50, 5, 50)))
+    monkeypatch.setattr(listing, "TIERS", ((50, 5, 40), (50, 5, 50)))
     _, tiers = grade_drafts(made, OF, LEXICON, 1)
     first = Counter(g.candidate.recipes[0] for g in next(tiers))
     every = Counter(c.recipes[0] for c in merge(made))
@@ -62,7 +62,7 @@ def test_the_first_pass_finds_what_full_grades_would_put_first(
 def test_a_longer_list_begins_with_the_shorter_over_the_edge_of_a_tier(
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:
-    monkeypatch.setattr(planner, "TIERS", ((90, 3, 60), (120, 3, 100)))
+    monkeypatch.setattr(listing, "TIERS", ((90, 3, 60), (120, 3, 100)))
     lists = [
         [g.candidate.label for g in make_names(OF, LEXICON, limit=limit).names]
         for limit in (60, 150, 400)

@@ -19,7 +19,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from tests.conftest import Registry
-from vinetag.core.make.planner import TIERS
+from vinetag.core.make.listing import TIERS
 
 # Browser tests run side by side, too, and beside all others.
 WORKER = int(os.environ.get("PYTEST_XDIST_WORKER", "gw0").removeprefix("gw"))

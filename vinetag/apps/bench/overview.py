@@ -12,7 +12,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Candidate, Dismissed, Project
 from vinetag.apps.naming.services import own_projects
-from vinetag.core.make.planner import GOOD_ENOUGH
+from vinetag.core.make.listing import GOOD_ENOUGH
 
 __all__ = ["Standing", "standings"]
 

@@ -29,7 +29,7 @@ from vinetag.core.grade import (
 )
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import vary
-from vinetag.core.make.planner import GOOD_ENOUGH
+from vinetag.core.make.listing import GOOD_ENOUGH
 from vinetag.core.make.vary import one_word_more, words_in
 from vinetag.core.names import FullName, parse_label
 from vinetag.core.sheet import Counts, Question, parse_question

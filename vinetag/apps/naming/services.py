@@ -23,7 +23,7 @@ from vinetag.core.facts import facts_of
 from vinetag.core.grade import MEASURES, Grade, Grader, weigh, weights_of
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.make import Graded, Made, make_names
-from vinetag.core.make.planner import GOOD_ENOUGH, TIERS, in_order
+from vinetag.core.make.listing import GOOD_ENOUGH, TIERS, in_order
 from vinetag.core.make.variety import diversify
 
 __all__ = [

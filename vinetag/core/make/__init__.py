@@ -3,7 +3,7 @@
 from vinetag.core.make.draft import Draft, Recipe
 from vinetag.core.make.graded import Graded
 from vinetag.core.make.job import Job
-from vinetag.core.make.planner import Made, make_names
+from vinetag.core.make.listing import Made, make_names
 from vinetag.core.make.recipes import RECIPES
 from vinetag.core.make.vary import vary
 

@@ -15,7 +15,7 @@ from vinetag.core.make import worldly
 from vinetag.core.make.draft import Draft, Recipe, hyphened, joined
 from vinetag.core.make.graded import Graded
 from vinetag.core.make.job import Job
-from vinetag.core.make.planner import merge
+from vinetag.core.make.listing import merge
 from vinetag.core.make.recipes.affix import Affix
 from vinetag.core.make.recipes.blend import Blend
 from vinetag.core.make.recipes.clip import Clip
