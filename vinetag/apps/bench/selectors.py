@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from vinetag.apps.accounts.joining import joined
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.progress import cells_of
-from vinetag.apps.bench.held import is_held, listing
+from vinetag.apps.bench.sheet_cache import is_cached, listing
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for, made_name
 from vinetag.apps.shortlists.models import Entry
@@ -134,7 +134,7 @@ def sheet_page(project: Project, question: Question, offset: int, limit: int) ->
     """One page of the sheet; few queries, however long the list is. The list as it is comes from
     the database when it is not in memory yet: it need not be read whole for its first page.
     """
-    if question == Question() and not is_held(project):
+    if question == Question() and not is_cached(project):
         rows = project.candidates.exclude(label__in=project.dismissed.values("label"))
         page = list(rows.order_by("rank")[offset : offset + limit])
         return _with_cells(project, page, rows.count())

@@ -1,4 +1,4 @@
-"""Lists held in memory as columns, so that a page, a filter or a count takes milliseconds.
+"""Lists cached in memory as columns, so that a page, a filter or a count takes milliseconds.
 
 A process holds the lists asked for last. The project counts its editions, marks and answers: what
 changed since is read, the list itself only when there is a new edition of it.
@@ -26,7 +26,7 @@ from vinetag.apps.shortlists.services import entries
 from vinetag.core.sheet import LATER, SEEN, Columns, Counts, Line, Narrowing, Question
 from vinetag.core.sheet.columns import DISMISSED, KEPT
 
-__all__ = ["Listing", "is_held", "listing"]
+__all__ = ["Listing", "is_cached", "listing"]
 
 MOST_ROWS = 500_000
 ORDERS = 8
@@ -36,7 +36,7 @@ VERDICTS = {Look.Verdict.SEEN: SEEN, Look.Verdict.LATER: LATER, Look.Verdict.NON
 
 
 @dataclass(slots=True)
-class _Held:
+class _Cached:
     edition: int = -1
     columns: Columns = field(default_factory=lambda: Columns(()))
     answers: int = 0
@@ -48,27 +48,27 @@ class _Held:
     lock: Lock = field(default_factory=Lock)
 
 
-_held: OrderedDict[tuple[int, datetime], _Held] = OrderedDict()
+_cache: OrderedDict[tuple[int, datetime], _Cached] = OrderedDict()
 _guard = Lock()
 
 
 class Listing:
     """A project's list as it is now, to put questions to."""
 
-    def __init__(self, held: _Held, extensions: tuple[str, ...]) -> None:
-        self._held, self._extensions = held, extensions
+    def __init__(self, cached: _Cached, extensions: tuple[str, ...]) -> None:
+        self._cached, self._extensions = cached, extensions
 
     @property
     def columns(self) -> Columns:
         """The names with their figures."""
-        return self._held.columns
+        return self._cached.columns
 
     def _narrowing(self, question: Question) -> Narrowing:
-        return Narrowing(self._held.columns, question, self._extensions)
+        return Narrowing(self._cached.columns, question, self._extensions)
 
     def order(self, question: Question) -> npt.NDArray[np.intp]:
         """The places of the names a question leaves, in its order."""
-        orders, key = self._held.orders, (question, self._extensions)
+        orders, key = self._cached.orders, (question, self._extensions)
         if key not in orders:
             orders[key] = self._narrowing(question).order
             if len(orders) > ORDERS:
@@ -78,7 +78,7 @@ class Listing:
 
     def labels(self, question: Question, start: int = 0, stop: int | None = None) -> list[str]:
         """The names a question leaves, in its order, from `start` to before `stop`."""
-        names = self._held.columns.labels
+        names = self._cached.columns.labels
         return [names[at] for at in self.order(question)[start:stop].tolist()]
 
     def counts(self, question: Question) -> Counts:
@@ -89,37 +89,37 @@ class Listing:
 @contextmanager
 def listing(project: Project) -> Iterator[Listing]:
     """The list as it is in the database; nobody else changes it while the context lasts."""
-    held = _hold(project)
-    with held.lock:
-        if held.edition != project.edition:
-            held.columns = Columns(_lines(project))
-            held.answers, held.marked, held.looked = 0, -1, -1
-            held.edition = project.edition
-            held.orders.clear()
-        _follow(project, held)
-        yield Listing(held, tuple(project.brief["extensions"]))
+    cached = _cached(project)
+    with cached.lock:
+        if cached.edition != project.edition:
+            cached.columns = Columns(_lines(project))
+            cached.answers, cached.marked, cached.looked = 0, -1, -1
+            cached.edition = project.edition
+            cached.orders.clear()
+        _follow(project, cached)
+        yield Listing(cached, tuple(project.brief["extensions"]))
 
 
-def is_held(project: Project) -> bool:
+def is_cached(project: Project) -> bool:
     """Whether a question can be answered at once."""
-    held = _held.get(_key(project))
-    return held is not None and held.edition == project.edition
+    cached = _cache.get(_key(project))
+    return cached is not None and cached.edition == project.edition
 
 
 def _key(project: Project) -> tuple[int, datetime]:
     return project.pk, project.created_at
 
 
-def _hold(project: Project) -> _Held:
+def _cached(project: Project) -> _Cached:
     """Its place in memory, filled or not; the projects asked longest ago make room."""
     with _guard:
-        held = _held.setdefault(_key(project), _Held())
-        _held.move_to_end(_key(project))
-        rows = sum(len(h.columns) for h in _held.values())
-        while len(_held) > 1 and rows > MOST_ROWS:
-            _, oldest = _held.popitem(last=False)
+        cached = _cache.setdefault(_key(project), _Cached())
+        _cache.move_to_end(_key(project))
+        rows = sum(len(h.columns) for h in _cache.values())
+        while len(_cache) > 1 and rows > MOST_ROWS:
+            _, oldest = _cache.popitem(last=False)
             rows -= len(oldest.columns)
-    return held
+    return cached
 
 
 def _lines(project: Project) -> Iterator[Line]:
@@ -136,22 +136,22 @@ def _lines(project: Project) -> Iterator[Line]:
         yield from map(Line._make, zip(*columns[: len(plain)], *read, strict=True))
 
 
-def _follow(project: Project, held: _Held) -> None:
+def _follow(project: Project, cached: _Cached) -> None:
     """Read the answers and marks that came since."""
-    columns = held.columns
-    if project.answers != held.answers:
+    columns = cached.columns
+    if project.answers != cached.answers:
         # A number that went back belongs to another life of the project: begin anew.
-        since = held.answers if project.answers > held.answers else 0
+        since = cached.answers if project.answers > cached.answers else 0
         rows = Lookup.objects.filter(project=project, number__gt=since)
         for row in rows.values_list(*ANSWERED).iterator(BATCH):
             columns.answer(*row)
-        held.answers = project.answers
-        held.orders.clear()
-    if project.marked != held.marked:
+        cached.answers = project.answers
+        cached.orders.clear()
+    if project.marked != cached.marked:
         columns.mark(KEPT, entries(project).values_list("label", flat=True))
         columns.mark(DISMISSED, project.dismissed.values_list("label", flat=True))
-        looks = Look.objects.filter(project=project, number__gt=held.looked)
+        looks = Look.objects.filter(project=project, number__gt=cached.looked)
         for label, verdict in looks.values_list("label", "verdict"):
             columns.looked(label, VERDICTS[Look.Verdict(verdict)])
-        held.looked = held.marked = project.marked
-        held.orders.clear()
+        cached.looked = cached.marked = project.marked
+        cached.orders.clear()

@@ -1,4 +1,4 @@
-"""Lists held in memory are what the database says, whatever was done in between."""
+"""Lists kept in memory are what the database says, whatever was done in between."""
 
 import random
 from collections.abc import Callable
@@ -12,7 +12,7 @@ from tests.apps.conftest import BRIEF
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.answer_store import save_answers
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.bench import held
+from vinetag.apps.bench import sheet_cache
 from vinetag.apps.naming.marks import bring_back, dismiss, look
 from vinetag.apps.naming.models import Look, Project
 from vinetag.apps.naming.services import change_project, create_project, list_more
@@ -36,12 +36,12 @@ QUESTIONS = (
 def told(project: Project) -> list[list[str]]:
     """What the list says now, as a request would see it."""
     fresh = Project.objects.get(pk=project.pk)
-    with held.listing(fresh) as names:
+    with sheet_cache.listing(fresh) as names:
         return [names.labels(question) for question in QUESTIONS]
 
 
 def as_after_a_start(project: Project) -> list[list[str]]:
-    held._held.clear()
+    sheet_cache._cache.clear()
     return told(project)
 
 
@@ -77,7 +77,7 @@ def acts(project: Project, rng: random.Random) -> list[Callable[[], Any]]:
 
 
 @pytest.mark.parametrize("seed", [1, 2, 3])
-def test_what_is_held_follows_everything_that_is_done(project: Project, seed: int) -> None:
+def test_what_is_cached_follows_everything_that_is_done(project: Project, seed: int) -> None:
     rng = random.Random(seed)
     told(project)
     for _ in range(14):
@@ -107,15 +107,15 @@ def test_a_longer_list_is_seen_whole(person: User, monkeypatch: pytest.MonkeyPat
 def test_projects_asked_longest_ago_make_room(
     person: User, project: Project, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    held._held.clear()
+    sheet_cache._cache.clear()
     told(project)
     rows = project.candidates.count()
-    monkeypatch.setattr(held, "MOST_ROWS", rows + rows // 2)
+    monkeypatch.setattr(sheet_cache, "MOST_ROWS", rows + rows // 2)
     other = create_project(owner=person, name="Other", brief=BRIEF)
     told(other)
     told(other)
-    assert not held.is_held(project)
-    assert held.is_held(Project.objects.get(pk=other.pk))
+    assert not sheet_cache.is_cached(project)
+    assert sheet_cache.is_cached(Project.objects.get(pk=other.pk))
     assert told(project) == as_after_a_start(project)
 
 
