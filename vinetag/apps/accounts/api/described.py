@@ -5,13 +5,14 @@ document's model says, and nothing is written down twice.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any, ClassVar, Final
+from typing import Any, ClassVar, Final, Literal, NamedTuple
 
 from rest_framework import serializers
 
 __all__ = ["DescribedSerializer"]
 
 Schema = Mapping[str, Any]
+Mode = Literal["defaults", "optional", "whole"]
 Field = serializers.Field[Any, Any, Any, Any]
 PLAIN: Final[Mapping[str, type[Field]]] = {
     "string": serializers.CharField,
@@ -22,42 +23,82 @@ PLAIN: Final[Mapping[str, type[Field]]] = {
 
 
 class DescribedSerializer(serializers.Serializer[Any]):
-    """The fields of a flat document (texts, numbers, choices, yes or no, lists and mappings of
-    these, each perhaps null) and those declared. Without `defaults`, fields may be left out.
+    """The fields of a document (texts, numbers, choices, yes or no, lists and mappings of these,
+    each perhaps null, and parts that are documents) and those declared. With the mode "defaults"
+    what is left out takes its default, with "optional" it may be left out, and with "whole" all of
+    it is there, and a choice is any text: the document's own reader says what is wrong with it.
     """
 
     described: ClassVar[Schema] = {"properties": {}}
-    defaults: ClassVar[bool] = True
+    mode: ClassVar[Mode] = "defaults"
 
     def get_fields(self) -> dict[str, Field]:
         """By name, the document's first."""
-        fields = {}
-        for name, described in self.described["properties"].items():
-            told: dict[str, Any] = {"required": False}
-            if self.defaults and "default" in described:
-                told = {"default": described["default"]}
-            if words := described.get("description"):
-                told["help_text"] = words
-            fields[name] = _field(described, told)
+        describing = _Describing(self.described.get("$defs", {}), self.mode)
+        fields = {
+            name: describing.field(described, describing.told(described))
+            for name, described in self.described["properties"].items()
+        }
         return {**fields, **super().get_fields()}
 
 
-def _field(described: Schema, told: dict[str, Any]) -> Field:
-    if "anyOf" in described:
-        inner = next(one for one in described["anyOf"] if one.get("type") != "null")
-        return _field(inner, {**told, "allow_null": True})
-    if "enum" in described:
-        return serializers.ChoiceField(choices=described["enum"], **told)
-    kind = described["type"]
-    if kind == "array":
-        return serializers.ListField(
-            child=_field(described["items"], {}), max_length=described.get("maxItems"), **told
-        )
-    if kind == "object":
-        return serializers.DictField(child=_field(described["additionalProperties"], {}), **told)
-    bounds = {
-        "min_value": described.get("minimum"),
-        "max_value": described.get("maximum"),
-        "max_length": described.get("maxLength"),
-    }
-    return PLAIN[kind](**{k: v for k, v in bounds.items() if v is not None}, **told)
+class _Describing(NamedTuple):
+    parts: Mapping[str, Schema]
+    mode: Mode
+
+    def told(self, described: Schema) -> dict[str, Any]:
+        """What is said of a field of the document itself."""
+        told: dict[str, Any] = {}
+        if self.mode == "defaults" and "default" in described:
+            told["default"] = described["default"]
+        elif self.mode != "whole":
+            told["required"] = False
+        if words := described.get("description"):
+            told["help_text"] = words
+        return told
+
+    def field(self, described: Schema, told: dict[str, Any]) -> Field:
+        """The field for a value as it is described."""
+        if several := described.get("anyOf"):
+            if {"type": "null"} in several:
+                told = {**told, "allow_null": True}
+            kinds = [one for one in several if one != {"type": "null"}]
+            return self.field(next((k for k in kinds if "$ref" in k), kinds[0]), told)
+        if "$ref" in described:
+            return self.part(described["$ref"].rpartition("/")[2])(**told)
+        if "enum" in described and self.mode != "whole":
+            return serializers.ChoiceField(choices=described["enum"], **told)
+        kind = described["type"]
+        if kind == "array":
+            child = self.field(described["items"], {})
+            most = None if self.mode == "whole" else described.get("maxItems")
+            if isinstance(child, serializers.BaseSerializer):
+                return type(child)(many=True, **told)
+            return serializers.ListField(child=child, max_length=most, **told)
+        if kind == "object":
+            child = self.field(described["additionalProperties"], {})
+            return serializers.DictField(child=child, **told)
+        bounds = {
+            "min_value": described.get("minimum"),
+            "max_value": described.get("maximum"),
+            "max_length": described.get("maxLength"),
+        }
+        given = {k: v for k, v in bounds.items() if v is not None}
+        if kind == "string" and self.mode == "whole":
+            given = {"allow_blank": True}
+        return PLAIN[kind](**given, **told)
+
+    def part(self, name: str) -> type[DescribedSerializer]:
+        """The serializer of a part that is a document, the same each time."""
+        key = (name, self.mode)
+        if key not in _PARTS:
+            body = {
+                "described": {**self.parts[name], "$defs": self.parts},
+                "mode": self.mode,
+                "__doc__": self.parts[name].get("description"),
+            }
+            _PARTS[key] = type(f"{name}Serializer", (DescribedSerializer,), body)
+        return _PARTS[key]
+
+
+_PARTS: dict[tuple[str, Mode], type[DescribedSerializer]] = {}

@@ -47,7 +47,7 @@ class QuestionSerializer(DescribedSerializer):
     """What is asked of the sheet, as in an address; vinetag.core.sheet reads it."""
 
     described = question_schema()
-    defaults = False
+    mode = "optional"
 
 
 class PagePlaceSerializer(serializers.Serializer[Any]):

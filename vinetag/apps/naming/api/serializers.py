@@ -6,12 +6,13 @@ from typing import Any
 
 from rest_framework import serializers
 
+from vinetag.apps.accounts.api.described import DescribedSerializer
 from vinetag.apps.accounts.api.problems import ProblemSerializer
 from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.naming.marks import MOST_DISMISSED
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import only_first
-from vinetag.core.brief import PURPOSES
+from vinetag.core.brief import PURPOSES, brief_schema
 
 __all__ = [
     "CatalogueSerializer",
@@ -28,68 +29,12 @@ __all__ = [
 ]
 
 
-class KeywordSerializer(serializers.Serializer[Any]):
-    text = serializers.CharField()
-    weight = serializers.IntegerField(min_value=1, max_value=5)
-    senses = serializers.ListField(child=serializers.IntegerField())
-    drop = serializers.ListField(child=serializers.CharField())
+class BriefSerializer(DescribedSerializer):
+    """What is being named, and within which limits; the core reads it."""
 
-
-class LimitsSerializer(serializers.Serializer[Any]):
-    letters_min = serializers.IntegerField()
-    letters_max = serializers.IntegerField()
-    words = serializers.IntegerField()
-    hyphens = serializers.IntegerField()
-    digits = serializers.IntegerField()
-
-
-class MakingSerializer(serializers.Serializer[Any]):
-    off = serializers.ListField(child=serializers.CharField())
-    daring = serializers.IntegerField(min_value=0, max_value=100)
-    added_max = serializers.IntegerField(min_value=1, max_value=12)
-    shapes = serializers.ListField(child=serializers.CharField())
-
-
-class OwnerSerializer(serializers.Serializer[Any]):
-    country = serializers.CharField(allow_blank=True, help_text="ISO 3166-1, empty for not said")
-    kind = serializers.CharField(allow_blank=True)
-    work = serializers.CharField()
-    budget = serializers.IntegerField(allow_null=True, help_text="The most a year, in euros")
-
-
-class ChosenSerializer(serializers.Serializer[Any]):
-    on = serializers.ListField(child=serializers.CharField(), help_text="Titles of fields")
-    off = serializers.ListField(child=serializers.CharField(), help_text="Titles of fields")
-    drop = serializers.ListField(child=serializers.CharField())
-    weights = serializers.DictField(
-        child=serializers.IntegerField(min_value=1, max_value=5), help_text="Of words, usually 3"
-    )
-    own = serializers.DictField(
-        child=serializers.ListField(child=serializers.CharField()), help_text="Entries by facet"
-    )
-
-
-class BriefSerializer(serializers.Serializer[Any]):
-    name = serializers.CharField(allow_blank=True)
-    about = serializers.CharField(
-        allow_blank=True, help_text="One sentence: what it is and for whom"
-    )
+    described = brief_schema()
+    mode = "whole"
     purpose = serializers.ChoiceField(choices=PURPOSES)
-    keywords = KeywordSerializer(many=True)
-    avoid = serializers.ListField(child=serializers.CharField())
-    limits = LimitsSerializer()
-    extensions = serializers.ListField(child=serializers.CharField())
-    places = serializers.ListField(child=serializers.CharField())
-    making = MakingSerializer()
-    weights = serializers.DictField(
-        child=serializers.IntegerField(min_value=0, max_value=10),
-        help_text="Of the measures, 0 to 10; empty for those of the purpose",
-    )
-    owner = OwnerSerializer()
-    fallback = serializers.ListField(
-        child=serializers.CharField(), help_text="Where to look when a name is taken, in order"
-    )
-    world = ChosenSerializer()
 
 
 class ViewSerializer(serializers.Serializer[Any]):

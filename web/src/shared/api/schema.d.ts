@@ -1151,7 +1151,9 @@ export interface components {
         };
         /** @enum {unknown} */
         BlankEnum: "";
+        /** @description What is being named, and within which limits; the core reads it. */
         Brief: {
+            /** @description The project's or business's name */
             name: string;
             /** @description One sentence: what it is and for whom */
             about: string;
@@ -1159,19 +1161,25 @@ export interface components {
             keywords: components["schemas"]["Keyword"][];
             avoid: string[];
             limits: components["schemas"]["Limits"];
+            /** @description In order of preference */
             extensions: string[];
+            /** @description Words for the place */
             places: string[];
             making: components["schemas"]["Making"];
-            /** @description Of the measures, 0 to 10; empty for those of the purpose */
+            /** @description How the measures weigh in the grade, 0 (not counted) to 10; those left out count 0. None for the weights of the purpose */
             weights: {
                 [key: string]: number;
             };
+            /** @description Who will own the name, and how much a year may cost */
             owner: components["schemas"]["Owner"];
             /** @description Where to look when a name is taken, in order */
             fallback: string[];
+            /** @description What the person chose of the brief's world */
             world: components["schemas"]["Chosen"];
         };
+        /** @description What is being named, and within which limits; the core reads it. */
         BriefRequest: {
+            /** @description The project's or business's name */
             name: string;
             /** @description One sentence: what it is and for whom */
             about: string;
@@ -1179,16 +1187,20 @@ export interface components {
             keywords: components["schemas"]["KeywordRequest"][];
             avoid: string[];
             limits: components["schemas"]["LimitsRequest"];
+            /** @description In order of preference */
             extensions: string[];
+            /** @description Words for the place */
             places: string[];
             making: components["schemas"]["MakingRequest"];
-            /** @description Of the measures, 0 to 10; empty for those of the purpose */
+            /** @description How the measures weigh in the grade, 0 (not counted) to 10; those left out count 0. None for the weights of the purpose */
             weights: {
                 [key: string]: number;
             };
+            /** @description Who will own the name, and how much a year may cost */
             owner: components["schemas"]["OwnerRequest"];
             /** @description Where to look when a name is taken, in order */
             fallback: string[];
+            /** @description What the person chose of the brief's world */
             world: components["schemas"]["ChosenRequest"];
         };
         Catalogue: {
@@ -1377,32 +1389,42 @@ export interface components {
          * @enum {string}
          */
         CheckStateEnum: "queued" | "running" | "done" | "stopped";
+        /**
+         * @description What the person chose of the brief's world: titles of fields switched `on` and `off`; words
+         *     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
+         */
         Chosen: {
-            /** @description Titles of fields */
+            /** @description Titles of fields switched on */
             on: string[];
-            /** @description Titles of fields */
+            /** @description Titles of fields switched off */
             off: string[];
+            /** @description Words and entries not to be used */
             drop: string[];
-            /** @description Of words, usually 3 */
+            /** @description Words of the world by weight, 3 when not said */
             weights: {
                 [key: string]: number;
             };
-            /** @description Entries by facet */
+            /** @description The person's own entries by facet */
             own: {
                 [key: string]: string[];
             };
         };
+        /**
+         * @description What the person chose of the brief's world: titles of fields switched `on` and `off`; words
+         *     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
+         */
         ChosenRequest: {
-            /** @description Titles of fields */
+            /** @description Titles of fields switched on */
             on: string[];
-            /** @description Titles of fields */
+            /** @description Titles of fields switched off */
             off: string[];
+            /** @description Words and entries not to be used */
             drop: string[];
-            /** @description Of words, usually 3 */
+            /** @description Words of the world by weight, 3 when not said */
             weights: {
                 [key: string]: number;
             };
-            /** @description Entries by facet */
+            /** @description The person's own entries by facet */
             own: {
                 [key: string]: string[];
             };
@@ -1707,16 +1729,30 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        /**
+         * @description A word or short phrase (`words` in lower case a to z) with a weight from 1 to 5. `senses`:
+         *     ids of the meanings meant, none for the likeliest; `drop`: related words not to be used.
+         */
         Keyword: {
+            /** @description A word, or a phrase of up to 5 */
             text: string;
             weight: number;
+            /** @description Meanings meant, as `vinetag words` and the interface number them; none for the likeliest */
             senses: number[];
+            /** @description Related words not to be used */
             drop: string[];
         };
+        /**
+         * @description A word or short phrase (`words` in lower case a to z) with a weight from 1 to 5. `senses`:
+         *     ids of the meanings meant, none for the likeliest; `drop`: related words not to be used.
+         */
         KeywordRequest: {
+            /** @description A word, or a phrase of up to 5 */
             text: string;
             weight: number;
+            /** @description Meanings meant, as `vinetag words` and the interface number them; none for the likeliest */
             senses: number[];
+            /** @description Related words not to be used */
             drop: string[];
         };
         Labels: {
@@ -1725,6 +1761,7 @@ export interface components {
         LabelsRequest: {
             labels: string[];
         };
+        /** @description What a name may have; letters count every character of the label but hyphens. */
         Limits: {
             letters_min: number;
             letters_max: number;
@@ -1732,6 +1769,7 @@ export interface components {
             hyphens: number;
             digits: number;
         };
+        /** @description What a name may have; letters count every character of the label but hyphens. */
         LimitsRequest: {
             letters_min: number;
             letters_max: number;
@@ -1777,16 +1815,32 @@ export interface components {
             labels: string[];
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
         };
+        /**
+         * @description How names are made: recipes switched off; `daring` from 0 (plain) to 100; the most letters an
+         *     added word may have; shapes of invented words (C consonant, V vowel), none for any.
+         */
         Making: {
+            /** @description Recipes switched off */
             off: string[];
+            /** @description 0 plain, 100 daring */
             daring: number;
+            /** @description The most letters an added word may have */
             added_max: number;
+            /** @description Shapes of invented words */
             shapes: string[];
         };
+        /**
+         * @description How names are made: recipes switched off; `daring` from 0 (plain) to 100; the most letters an
+         *     added word may have; shapes of invented words (C consonant, V vowel), none for any.
+         */
         MakingRequest: {
+            /** @description Recipes switched off */
             off: string[];
+            /** @description 0 plain, 100 daring */
             daring: number;
+            /** @description The most letters an added word may have */
             added_max: number;
+            /** @description Shapes of invented words */
             shapes: string[];
         };
         Measure: {
@@ -1891,20 +1945,30 @@ export interface components {
             checking: boolean;
             kept: number;
         };
+        /**
+         * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
+         *     when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), and the most a year may cost, in
+         *     euros, None for no limit.
+         */
         Owner: {
-            /** @description ISO 3166-1, empty for not said */
+            /** @description ISO 3166-1, also where the people to be reached are */
             country: string;
             kind: string;
             work: string;
-            /** @description The most a year, in euros */
+            /** @description Euros a year */
             budget: number | null;
         };
+        /**
+         * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
+         *     when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), and the most a year may cost, in
+         *     euros, None for no limit.
+         */
         OwnerRequest: {
-            /** @description ISO 3166-1, empty for not said */
+            /** @description ISO 3166-1, also where the people to be reached are */
             country: string;
             kind: string;
             work: string;
-            /** @description The most a year, in euros */
+            /** @description Euros a year */
             budget: number | null;
         };
         Page: {
@@ -1969,8 +2033,10 @@ export interface components {
             passed_over: number;
         };
         /**
-         * @description The fields of a flat document (texts, numbers, choices, yes or no, lists and mappings of
-         *     these, each perhaps null) and those declared. Without `defaults`, fields may be left out.
+         * @description The fields of a document (texts, numbers, choices, yes or no, lists and mappings of these,
+         *     each perhaps null, and parts that are documents) and those declared. With the mode "defaults"
+         *     what is left out takes its default, with "optional" it may be left out, and with "whole" all of
+         *     it is there, and a choice is any text: the document's own reader says what is wrong with it.
          */
         PatchedChangeRequest: {
             /** @default system */
@@ -2069,8 +2135,10 @@ export interface components {
             preferences: components["schemas"]["Preferences"];
         };
         /**
-         * @description The fields of a flat document (texts, numbers, choices, yes or no, lists and mappings of
-         *     these, each perhaps null) and those declared. Without `defaults`, fields may be left out.
+         * @description The fields of a document (texts, numbers, choices, yes or no, lists and mappings of these,
+         *     each perhaps null, and parts that are documents) and those declared. With the mode "defaults"
+         *     what is left out takes its default, with "optional" it may be left out, and with "whole" all of
+         *     it is there, and a choice is any text: the document's own reader says what is wrong with it.
          */
         Preferences: {
             /** @default system */
