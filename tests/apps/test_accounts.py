@@ -99,7 +99,13 @@ def test_preferences_are_kept_and_nonsense_is_told(api: APIClient, person: User)
     assert api.get("/api/session").json()["person"]["preferences"] == kept
     wrong = {"theme": "pink", "weights": {"luck": 3}, "extensions": ["nowhere-at-all"], "rate": 0}
     told = api.patch("/api/preferences", wrong).json()["problems"]
-    assert {p["path"].split(".")[0] for p in told} == set(wrong)
+    assert {p["path"] for p in told} == {"theme", "weights.luck", "extensions.0", "rate"}
+    [odd] = api.patch("/api/preferences", {"colour": "red"}).json()["problems"]
+    assert (odd["path"], odd["code"]) == ("colour", "unknown_field")
+    assert api.patch("/api/preferences", ["dark"]).status_code == 400
     assert APIClient().patch("/api/preferences", mine).status_code == 403
+    newer = {"theme": "dark", "sounds": True}
+    User.objects.filter(pk=person.pk).update(preferences=newer)
+    assert api.get("/api/session").json()["person"]["preferences"] == {**usual, "theme": "dark"}
     User.objects.filter(pk=person.pk).update(preferences={"theme": "of another version"})
     assert api.get("/api/session").json()["person"]["preferences"] == usual

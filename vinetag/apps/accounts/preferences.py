@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Annotated, Any, ClassVar, Final
 
 from pydantic import AfterValidator, ConfigDict, Field
@@ -63,11 +63,13 @@ _DOCUMENT: Final = Document(Preferences, PreferencesError)
 
 
 def preferences_of(person: User) -> dict[str, Any]:
-    """How the person likes things, complete. What an earlier version kept, and is not known any
-    more, gives way to the usual.
+    """How the person likes things, complete. What another version kept, and is not known here,
+    gives way to the usual.
     """
+    known = {field.name for field in fields(Preferences)}
+    kept = {name: value for name, value in person.preferences.items() if name in known}
     try:
-        return _DOCUMENT.write(_DOCUMENT.read(person.preferences))
+        return _DOCUMENT.write(_DOCUMENT.read(kept))
     except PreferencesError:
         return _DOCUMENT.write(Preferences())
 
