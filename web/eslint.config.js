@@ -21,6 +21,8 @@ export default ts.config(
     },
     rules: {
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      // A handler that does one thing says it on one line.
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
       // Event handlers that start a mutation do not wait for it; its errors are shown by the mutation.
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
       'boundaries/dependencies': [

@@ -16,6 +16,7 @@ import { Mishap } from './Mishap';
 import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
 import { Titled } from './Titled';
+import { LoadFailed } from '../shared/ui/LoadFailed';
 
 type Person = NonNullable<Session['person']>;
 
@@ -67,22 +68,7 @@ export function AppRoutes() {
   const { data, error, refetch } = useConcepts();
   if (!data) {
     if (!error) return <LinearProgress aria-label="Loading" />;
-    return (
-      <EmptyState
-        alert
-        title="Vine Tag cannot be reached"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+    return <LoadFailed title="Vine Tag cannot be reached" error={error} onRetry={refetch} />;
   }
   setConcepts(data);
   return (
@@ -111,22 +97,7 @@ function OwnRoutes() {
   const [here, setHere] = useState<Person | null>(null);
   if (session.isPending) return <LinearProgress aria-label="Loading" />;
   if (session.isError) {
-    return (
-      <EmptyState
-        alert
-        title="Vine Tag cannot be reached"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void session.refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {session.error.message}
-      </EmptyState>
-    );
+    return <LoadFailed title="Vine Tag cannot be reached" error={session.error} onRetry={session.refetch} />;
   }
   const { person: now, demo } = session.data;
   if (now && now !== here) setHere(now);
@@ -142,26 +113,14 @@ function OwnRoutes() {
   setManner({ locale, currency, rate });
   return (
     <>
-      {!now && (
-        <SignInAgain
-          username={person.username}
-          asDemo={demo && person.demo}
-          onLeave={() => {
-            leave();
-          }}
-        />
-      )}
+      {!now && <SignInAgain username={person.username} asDemo={demo && person.demo} onLeave={() => leave()} />}
       <Routes key={`${locale}${currency}${rate ?? ''}`}>
         <Route element={<Shell person={person.username} liked={person.preferences.theme} />}>
           <Route
             index
             element={
               <Titled word="Projects">
-                <ProjectsPage
-                  onNear={(id) => {
-                    prepare(id);
-                  }}
-                />
+                <ProjectsPage onNear={(id) => prepare(id)} />
               </Titled>
             }
           />

@@ -84,19 +84,11 @@ export function BenchPage() {
             component="aside"
             aria-label="Filters"
             sx={{ p: 2, pt: 1, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
-            <Button
-              size="small"
-              onClick={() => {
-                setFiltering(false);
-              }}>
+            <Button size="small" onClick={() => setFiltering(false)}>
               Back to the words
             </Button>
             {narrow && (
-              <Button
-                size="small"
-                onClick={() => {
-                  setPane('names');
-                }}>
+              <Button size="small" onClick={() => setPane('names')}>
                 See the names
               </Button>
             )}
@@ -105,23 +97,14 @@ export function BenchPage() {
             </Suspense>
           </Box>
         ) : (
-          <WordsPanel
-            project={project}
-            editor={editor}
-            onDraft={setDraft}
-            onPropose={() => {
-              setProposing(true);
-            }}
-          />
+          <WordsPanel project={project} editor={editor} onDraft={setDraft} onPropose={() => setProposing(true)} />
         )}
       </Box>
       {proposing && (
         <Suspense>
           <ProposalDialog
             owner={brief.owner}
-            onClose={() => {
-              setProposing(false);
-            }}
+            onClose={() => setProposing(false)}
             onTake={(owner, chosen) => {
               setProposing(false);
               change({ ...brief, owner, ...(chosen && { extensions: chosen }) });

@@ -17,6 +17,7 @@ import { useCheck } from '../features/check/useCheck';
 import { ListTable } from '../features/list/ListTable';
 import { PasteForm } from '../features/list/PasteForm';
 import { useCounting, useList } from '../features/list/useList';
+import { LoadFailed } from '../shared/ui/LoadFailed';
 
 /** Names pasted or uploaded, checked in bulk. */
 export function ListPage() {
@@ -73,22 +74,7 @@ export function ListPage() {
         )}
       </Box>
       <Stack component="section" aria-label="Results" sx={{ gap: 1.2, p: 1.5, minWidth: 0 }}>
-        {error && !data && (
-          <EmptyState
-            alert
-            title="The list could not be loaded"
-            action={
-              <Button
-                variant="outlined"
-                onClick={() => {
-                  void page.refetch();
-                }}>
-                Try again
-              </Button>
-            }>
-            {error.message}
-          </EmptyState>
-        )}
+        {error && !data && <LoadFailed title="The list could not be loaded" error={error} onRetry={page.refetch} />}
         {data?.names === 0 && (
           <EmptyState title="No names pasted yet">
             Paste names on the left, or take them from a file: each line is cleaned, repeats are put together, and every
@@ -140,22 +126,14 @@ export function ListPage() {
             <ListTable rows={data.rows} />
             {pages > 1 && (
               <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-                <Button
-                  disabled={at === 0}
-                  onClick={() => {
-                    setAt(at - 1);
-                  }}>
+                <Button disabled={at === 0} onClick={() => setAt(at - 1)}>
                   Before
                 </Button>
                 <Typography variant="caption" role="status">
                   {formatCount(at * pageSize + 1)} to {formatCount(Math.min(data.total, (at + 1) * pageSize))} of{' '}
                   {formatCount(data.total)}
                 </Typography>
-                <Button
-                  disabled={at + 1 >= pages}
-                  onClick={() => {
-                    setAt(at + 1);
-                  }}>
+                <Button disabled={at + 1 >= pages} onClick={() => setAt(at + 1)}>
                   Next
                 </Button>
               </Stack>

@@ -15,12 +15,7 @@ function Room({ error }: { error: Error }) {
   const [at, setAt] = useState('/projects/7');
   return (
     <>
-      <button
-        onClick={() => {
-          setAt('/');
-        }}>
-        Elsewhere
-      </button>
+      <button onClick={() => setAt('/')}>Elsewhere</button>
       <Mishap at={at}>
         <Page fails={at === '/' ? null : error} />
       </Mishap>

@@ -35,11 +35,7 @@ export class Mishap extends Component<Props, { error: Error | null }> {
     const { error } = this.state;
     if (!error) return this.props.children;
     const again = (
-      <Button
-        variant="contained"
-        onClick={() => {
-          window.location.reload();
-        }}>
+      <Button variant="contained" onClick={() => window.location.reload()}>
         Load the page again
       </Button>
     );

@@ -121,9 +121,7 @@ function Shelf({ name, projectId, extensions }: { name: Judged; projectId: numbe
         label="Kept as"
         value={name.extension}
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-        onChange={(e) => {
-          settle.mutate({ label: name.label, extension: e.target.value, seen: name.extension });
-        }}>
+        onChange={(e) => settle.mutate({ label: name.label, extension: e.target.value, seen: name.extension })}>
         <MenuItem value="">{name.shown}, the name alone</MenuItem>
         {withOwn(extensions, name.extension).map((e) => (
           <MenuItem key={e} value={e}>
@@ -161,11 +159,7 @@ export function NamePage() {
         alert
         title="This is no name"
         action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
+          <Button variant="outlined" onClick={() => void refetch()}>
             Try again
           </Button>
         }>
@@ -206,9 +200,7 @@ export function NamePage() {
             variant={name.kept ? 'outlined' : 'contained'}
             color="secondary"
             startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />}
-            onClick={() => {
-              void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch());
-            }}>
+            onClick={() => void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch())}>
             {name.kept ? 'On the shortlist' : 'Keep'}
           </Button>
           <Button component={Link} to={`/projects/${project.id}/wordmark?name=${name.label}`} variant="outlined">
@@ -257,12 +249,8 @@ export function NamePage() {
               label={name.label}
               first={extensions[0]}
               checking={controls.active}
-              onKeep={(one, kept) => {
-                void act(kept ? 'keep' : 'unkeep', [one]);
-              }}
-              onCheck={(labels) => {
-                begin({ what: 'labels', labels });
-              }}
+              onKeep={(one, kept) => void act(kept ? 'keep' : 'unkeep', [one])}
+              onCheck={(labels) => begin({ what: 'labels', labels })}
               onSelect={open}
             />
           </Section>

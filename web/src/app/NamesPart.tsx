@@ -123,16 +123,7 @@ export const NamesPart = memo(function NamesPart(props: Props) {
         <ActiveFilters asked={asked} onAsk={onAsk} />
       </Stack>
       <Rows {...props} controls={controls} choicesRef={choicesRef} search={search} />
-      <Suspense>
-        {help && (
-          <ShortcutsDialog
-            open
-            onClose={() => {
-              setHelp(false);
-            }}
-          />
-        )}
-      </Suspense>
+      <Suspense>{help && <ShortcutsDialog open onClose={() => setHelp(false)} />}</Suspense>
     </>
   );
 });
@@ -327,12 +318,7 @@ function Rows({
             )}
           </Box>
           {pane && selected && (
-            <Button
-              variant="outlined"
-              sx={{ flex: 'none', mx: 0.5 }}
-              onClick={() => {
-                onPane('reasons');
-              }}>
+            <Button variant="outlined" sx={{ flex: 'none', mx: 0.5 }} onClick={() => onPane('reasons')}>
               Why
             </Button>
           )}
@@ -342,9 +328,7 @@ function Rows({
                 size="small"
                 aria-label="Undo the last act"
                 disabled={!acts.canUndo}
-                onClick={() => {
-                  void undo();
-                }}>
+                onClick={() => void undo()}>
                 <UndoIcon sx={{ fontSize: 18 }} />
               </IconButton>
             </span>
@@ -355,9 +339,7 @@ function Rows({
                 size="small"
                 aria-label="Do the undone act again"
                 disabled={!acts.canRedo}
-                onClick={() => {
-                  void redo();
-                }}>
+                onClick={() => void redo()}>
                 <RedoIcon sx={{ fontSize: 18 }} />
               </IconButton>
             </span>

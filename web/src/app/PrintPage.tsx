@@ -141,11 +141,7 @@ export function PrintPage() {
   return (
     <Box component="main" sx={{ py: 2, '@media print': { py: 0 } }}>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 2, '@media print': { display: 'none' } }}>
-        <Button
-          variant="contained"
-          onClick={() => {
-            window.print();
-          }}>
+        <Button variant="contained" onClick={() => window.print()}>
           Print
         </Button>
         <Button

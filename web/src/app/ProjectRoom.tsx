@@ -1,4 +1,3 @@
-import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import type { ReactNode } from 'react';
 import { Outlet, useParams } from 'react-router';
@@ -6,7 +5,7 @@ import { Outlet, useParams } from 'react-router';
 import { useProject } from '../features/brief/useBrief';
 import { asApiError } from '../shared/api';
 import { ProjectContext } from '../shared/lib/projectContext';
-import { EmptyState } from '../shared/ui/EmptyState';
+import { LoadFailed } from '../shared/ui/LoadFailed';
 
 /** Loads the project of the address, for every page below it. */
 export function ProjectRoom({ missing }: { missing: ReactNode }) {
@@ -15,22 +14,7 @@ export function ProjectRoom({ missing }: { missing: ReactNode }) {
   const error = asApiError(project.error);
   if (error?.status === 404) return missing;
   if (error && !project.data) {
-    return (
-      <EmptyState
-        alert
-        title="The project could not be loaded"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void project.refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+    return <LoadFailed title="The project could not be loaded" error={error} onRetry={project.refetch} />;
   }
   if (!project.data) return <LinearProgress aria-label="Loading the project" />;
   return (

@@ -26,6 +26,7 @@ import { SayButton } from '../shared/ui/SayButton';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus } from '../shared/ui/status';
 import { StatusMark } from '../shared/ui/StatusMark';
+import { LoadFailed } from '../shared/ui/LoadFailed';
 
 const AHEAD = 4;
 
@@ -120,23 +121,7 @@ export function ReadingPage() {
     return true;
   });
   const failed = asApiError(error);
-  if (failed)
-    return (
-      <EmptyState
-        alert
-        title="The names could not be loaded"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {failed.message}
-      </EmptyState>
-    );
+  if (failed) return <LoadFailed title="The names could not be loaded" error={failed} onRetry={refetch} />;
   if (!labels) return <LinearProgress aria-label="Loading the names" />;
   const back = (
     <Button component={Link} to={bench}>
@@ -183,11 +168,7 @@ export function ReadingPage() {
               <Button variant="contained" component={Link} to={`/projects/${project.id}/shortlist`}>
                 To the shortlist
               </Button>
-              <Button
-                variant="outlined"
-                onClick={() => {
-                  go(0);
-                }}>
+              <Button variant="outlined" onClick={() => go(0)}>
                 From the top again
               </Button>
             </Stack>
@@ -254,12 +235,7 @@ export function ReadingPage() {
               <Origin name={name} />
               <Warnings name={name} />
               <Measures name={name} />
-              <Misspellings
-                name={name}
-                onSelect={(other) => {
-                  void navigate(`/projects/${project.id}/names/${other}`);
-                }}
-              />
+              <Misspellings name={name} onSelect={(other) => void navigate(`/projects/${project.id}/names/${other}`)} />
             </Stack>
           )}
         </Box>
@@ -276,48 +252,24 @@ export function ReadingPage() {
             borderColor: 'divider',
           }}>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
-            <Button
-              size="large"
-              variant="outlined"
-              onClick={() => {
-                judge('dismiss');
-              }}>
+            <Button size="large" variant="outlined" onClick={() => judge('dismiss')}>
               Drop <Key place="reading" of="dismiss" />
             </Button>
-            <Button
-              size="large"
-              variant="outlined"
-              onClick={() => {
-                judge('later');
-              }}>
+            <Button size="large" variant="outlined" onClick={() => judge('later')}>
               Later <Key place="reading" of="later" />
             </Button>
-            <Button
-              size="large"
-              variant="contained"
-              color="secondary"
-              onClick={() => {
-                judge('keep');
-              }}>
+            <Button size="large" variant="contained" color="secondary" onClick={() => judge('keep')}>
               Keep <Key place="reading" of="keep" />
             </Button>
           </Stack>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
-            <Button
-              disabled={here === 0}
-              onClick={() => {
-                go(here - 1);
-              }}>
+            <Button disabled={here === 0} onClick={() => go(here - 1)}>
               Back <Key place="reading" of="back" />
             </Button>
             <Button disabled={!judged.length} onClick={takeBack}>
               Undo <Key place="reading" of="takeBack" />
             </Button>
-            <Button
-              aria-expanded={why}
-              onClick={() => {
-                setWhy(!why);
-              }}>
+            <Button aria-expanded={why} onClick={() => setWhy(!why)}>
               Why <Key place="reading" of="why" />
             </Button>
             <SayButton text={label} />

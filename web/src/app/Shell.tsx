@@ -106,9 +106,7 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
         color="inherit"
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
-        onClick={(e) => {
-          setAnchor(e.currentTarget);
-        }}
+        onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ minWidth: 0 }}>
         Menu
       </Button>

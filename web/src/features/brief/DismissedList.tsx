@@ -22,12 +22,7 @@ export function DismissedList({ projectId }: { projectId: number }) {
         <Typography variant="h3" component="h2">
           Dismissed
         </Typography>
-        <Button
-          onClick={() => {
-            void act('restore', labels);
-          }}>
-          Bring all back
-        </Button>
+        <Button onClick={() => void act('restore', labels)}>Bring all back</Button>
       </Stack>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
         {labels.slice(0, MOST).map((label) => (
@@ -37,9 +32,7 @@ export function DismissedList({ projectId }: { projectId: number }) {
             variant="outlined"
             label={label}
             title="Bring it back"
-            onClick={() => {
-              void act('restore', [label]);
-            }}
+            onClick={() => void act('restore', [label])}
           />
         ))}
         {labels.length > MOST && (

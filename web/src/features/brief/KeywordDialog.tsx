@@ -32,9 +32,7 @@ function Senses({ opened, onPick }: { opened: Opened; onPick: (ids: number[]) =>
         <FormControlLabel
           key={sense.id}
           control={<Checkbox size="small" color="secondary" checked={taken.has(sense.id)} sx={{ py: 0.3 }} />}
-          onChange={(_, checked) => {
-            onPick(checked ? [...taken, sense.id] : [...taken].filter((id) => id !== sense.id));
-          }}
+          onChange={(_, checked) => onPick(checked ? [...taken, sense.id] : [...taken].filter((id) => id !== sense.id))}
           label={
             <Typography variant="body2">
               <Box component="span" sx={{ color: 'text.secondary' }}>
@@ -109,12 +107,7 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
             {opened.senses.length > 1 && (
               <Box>
                 <Typography variant="h3">Which meaning?</Typography>
-                <Senses
-                  opened={opened}
-                  onPick={(senses) => {
-                    put({ senses });
-                  }}
-                />
+                <Senses opened={opened} onPick={(senses) => put({ senses })} />
               </Box>
             )}
             {opened.offers.length === 0 && (
@@ -136,12 +129,8 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
                         key={offer.text}
                         offer={offer}
                         kept={have.has(offer.text)}
-                        onKeep={() => {
-                          keep(offer.text);
-                        }}
-                        onDrop={() => {
-                          put({ drop: [...keyword.drop, offer.text] });
-                        }}
+                        onKeep={() => keep(offer.text)}
+                        onDrop={() => put({ drop: [...keyword.drop, offer.text] })}
                       />
                     ))}
                   </Stack>
@@ -160,9 +149,7 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
                       size="small"
                       label={text}
                       title="Take it back"
-                      onClick={() => {
-                        put({ drop: keyword.drop.filter((d) => d !== text) });
-                      }}
+                      onClick={() => put({ drop: keyword.drop.filter((d) => d !== text) })}
                       sx={{ textDecoration: 'line-through' }}
                     />
                   ))}

@@ -37,13 +37,7 @@ function Weight({ keyword, onChange }: WeightProps) {
         }}
         sx={{ display: 'flex', px: 0.5, borderRadius: 1 }}>
         {[1, 2, 3, 4, 5].map((n) => (
-          <Box
-            key={n}
-            aria-hidden
-            onClick={() => {
-              onChange(n);
-            }}
-            sx={{ py: 0.8, px: '2px', cursor: 'pointer' }}>
+          <Box key={n} aria-hidden onClick={() => onChange(n)} sx={{ py: 0.8, px: '2px', cursor: 'pointer' }}>
             <Box
               sx={{
                 width: 9,
@@ -101,9 +95,7 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
                 <ButtonBase
                   className="serif"
                   title={`Words around ${keyword.text}`}
-                  onClick={() => {
-                    setAround(keyword.text);
-                  }}
+                  onClick={() => setAround(keyword.text)}
                   sx={{
                     flex: 1,
                     minWidth: 0,
@@ -120,16 +112,12 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
                 </ButtonBase>
                 <Weight
                   keyword={keyword}
-                  onChange={(weight) => {
-                    onChange(keywords.map((k, j) => (j === i ? { ...k, weight } : k)));
-                  }}
+                  onChange={(weight) => onChange(keywords.map((k, j) => (j === i ? { ...k, weight } : k)))}
                 />
                 <IconButton
                   size="small"
                   aria-label={`Remove ${keyword.text}`}
-                  onClick={() => {
-                    onChange(keywords.filter((_, j) => j !== i));
-                  }}>
+                  onClick={() => onChange(keywords.filter((_, j) => j !== i))}>
                   <CrossIcon sx={{ fontSize: 15 }} />
                 </IconButton>
               </Stack>
@@ -164,9 +152,7 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
           fullWidth
           label="Add words"
           value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value);
-          }}
+          onChange={(e) => setTyped(e.target.value)}
           onBlur={(e) => {
             if (typed.trim()) add(e);
           }}
@@ -188,9 +174,7 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
             groups={groups}
             keywords={keywords}
             onChange={onChange}
-            onClose={() => {
-              setAround(null);
-            }}
+            onClose={() => setAround(null)}
           />
         </Suspense>
       )}

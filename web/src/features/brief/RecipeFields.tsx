@@ -85,9 +85,7 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
           max={100}
           step={5}
           valueLabelDisplay="auto"
-          onChange={(_, value) => {
-            setDial(value);
-          }}
+          onChange={(_, value) => setDial(value)}
           onChangeCommitted={(_, value) => {
             setDial(null);
             onChange({ ...making, daring: value });
@@ -100,9 +98,7 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
           select
           label="Added letters"
           value={making.added_max}
-          onChange={(e) => {
-            onChange({ ...making, added_max: Number(e.target.value) });
-          }}
+          onChange={(e) => onChange({ ...making, added_max: Number(e.target.value) })}
           slotProps={{ select: { native: true } }}>
           {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => (
             <option key={n} value={n}>
@@ -114,9 +110,7 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
           label="Shapes"
           placeholder="CVCV"
           value={typed ?? inBrief}
-          onChange={(e) => {
-            setTyped(e.target.value);
-          }}
+          onChange={(e) => setTyped(e.target.value)}
           onBlur={saveShapes}
           onKeyDown={(e) => {
             if (e.key === 'Enter') saveShapes();

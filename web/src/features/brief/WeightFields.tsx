@@ -68,12 +68,7 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
           How this is worked out
         </MuiLink>
         {own ? (
-          <Button
-            onClick={() => {
-              onChange({});
-            }}>
-            Usual weights
-          </Button>
+          <Button onClick={() => onChange({})}>Usual weights</Button>
         ) : (
           <Typography variant="caption" color="textSecondary">
             usual weights

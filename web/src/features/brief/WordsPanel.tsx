@@ -135,13 +135,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
       sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
       <Head editor={editor} />
       <Section title="What it is">
-        <AboutField
-          about={brief.about}
-          error={error?.at('brief.about')}
-          onChange={(about) => {
-            set({ about });
-          }}
-        />
+        <AboutField about={brief.about} error={error?.at('brief.about')} onChange={(about) => set({ about })} />
       </Section>
       <Section title="Words">
         <KeywordList
@@ -149,19 +143,11 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
           opened={opened.data ?? []}
           groups={catalogue.data?.groups ?? {}}
           error={error}
-          onChange={(keywords) => {
-            set({ keywords });
-          }}
+          onChange={(keywords) => set({ keywords })}
         />
       </Section>
       <Section title="Your world">
-        <WorldPart
-          projectId={project.id}
-          chosen={brief.world}
-          onChange={(world) => {
-            set({ world });
-          }}
-        />
+        <WorldPart projectId={project.id} chosen={brief.world} onChange={(world) => set({ world })} />
       </Section>
       <Section title="The name should be">
         <ToggleButtonGroup
@@ -185,13 +171,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
         </ToggleButtonGroup>
       </Section>
       <Section title="What counts">
-        <WeightFields
-          brief={brief}
-          onDraft={onDraft}
-          onChange={(weights) => {
-            set({ weights });
-          }}
-        />
+        <WeightFields brief={brief} onDraft={onDraft} onChange={(weights) => set({ weights })} />
       </Section>
       <Section title="Extensions">
         <ChipsField
@@ -199,9 +179,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
           show={(e) => `.${e}`}
           options={catalogue.data?.extensions ?? []}
           value={brief.extensions}
-          onChange={(extensions) => {
-            set({ extensions });
-          }}
+          onChange={(extensions) => set({ extensions })}
           error={error?.at('brief.extensions', true)}
           marked={marked(error, 'brief.extensions')}
         />
@@ -210,31 +188,21 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
         </Button>
       </Section>
       <Section title="Limits">
-        <LimitFields
-          limits={brief.limits}
-          error={error}
-          onChange={(limits) => {
-            set({ limits });
-          }}
-        />
+        <LimitFields limits={brief.limits} error={error} onChange={(limits) => set({ limits })} />
       </Section>
       <Section title="Recipes">
         <RecipeFields
           making={brief.making}
           considered={project.considered}
           error={error}
-          onChange={(making) => {
-            set({ making });
-          }}
+          onChange={(making) => set({ making })}
         />
       </Section>
       <Section title="Places">
         <ChipsField
           label="Towns, regions, streets"
           value={brief.places}
-          onChange={(places) => {
-            set({ places });
-          }}
+          onChange={(places) => set({ places })}
           error={error?.at('brief.places', true)}
           marked={marked(error, 'brief.places')}
         />
@@ -243,9 +211,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
         <ChipsField
           label="Never in a name"
           value={brief.avoid}
-          onChange={(avoid) => {
-            set({ avoid });
-          }}
+          onChange={(avoid) => set({ avoid })}
           error={error?.at('brief.avoid', true)}
           marked={marked(error, 'brief.avoid')}
         />

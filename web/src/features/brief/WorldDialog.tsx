@@ -79,9 +79,7 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
           size="small"
           placeholder="your own"
           value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value);
-          }}
+          onChange={(e) => setTyped(e.target.value)}
           slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }}
           sx={{ width: { xs: 110, sm: 170 }, '& input': { py: 0.5 } }}
         />
@@ -94,12 +92,8 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
           <EntryChip
             key={entry.text}
             entry={entry}
-            onWeigh={() => {
-              onChange(withWeight(chosen, entry.text, NEXT[entry.weight] ?? 3));
-            }}
-            onDrop={() => {
-              onChange(withDropped(chosen, name, entry.text, entry.field === OWN));
-            }}
+            onWeigh={() => onChange(withWeight(chosen, entry.text, NEXT[entry.weight] ?? 3))}
+            onDrop={() => onChange(withDropped(chosen, name, entry.text, entry.field === OWN))}
           />
         ))}
         {entries.length > FIRST && (
@@ -107,9 +101,7 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
             size="small"
             variant="outlined"
             label={all ? 'fewer' : `${String(entries.length - FIRST)} more`}
-            onClick={() => {
-              setAll(!all);
-            }}
+            onClick={() => setAll(!all)}
           />
         )}
         {entries.length === 0 && (
@@ -159,12 +151,8 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
             size="small"
             label={world.title}
             title="Put its words in here; the cross forgets it"
-            onClick={() => {
-              onChange(withKept(chosen, world.entries));
-            }}
-            onDelete={() => {
-              forgetOne(world);
-            }}
+            onClick={() => onChange(withKept(chosen, world.entries))}
+            onDelete={() => forgetOne(world)}
           />
         ))}
         {kept.data?.length === 0 && (
@@ -197,9 +185,7 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
           label="Keep your own words as"
           value={title}
           disabled={own === 0}
-          onChange={(e) => {
-            setTitle(e.target.value);
-          }}
+          onChange={(e) => setTitle(e.target.value)}
         />
         <Button type="submit" size="small" disabled={!title.trim() || keep.isPending}>
           Keep {plural(own, 'word', 'words')}

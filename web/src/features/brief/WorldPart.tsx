@@ -35,9 +35,7 @@ export function AboutField({ about, error, onChange }: AboutProps) {
       value={typed ?? about}
       error={Boolean(error)}
       helperText={error}
-      onChange={(e) => {
-        setTyped(e.target.value);
-      }}
+      onChange={(e) => setTyped(e.target.value)}
       onBlur={done}
       onKeyDown={(e) => {
         if (e.key === 'Enter') {
@@ -65,9 +63,7 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
             color="secondary"
             label={title}
             aria-pressed
-            onClick={() => {
-              onChange(withField(chosen, title, false));
-            }}
+            onClick={() => onChange(withField(chosen, title, false))}
             title="Switch this field off"
           />
         ))}
@@ -78,9 +74,7 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
             variant="outlined"
             label={`+ ${title}`}
             aria-pressed={false}
-            onClick={() => {
-              onChange(withField(chosen, title, true));
-            }}
+            onClick={() => onChange(withField(chosen, title, true))}
             title="Switch this field on"
           />
         ))}
@@ -93,9 +87,7 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
         filterOptions={(all) => all}
         blurOnSelect
         noOptionsText={typed.trim().length > 1 ? 'No field speaks of that' : 'Type what it has to do with'}
-        onInputChange={(_, text, why) => {
-          setTyped(why === 'reset' ? '' : text);
-        }}
+        onInputChange={(_, text, why) => setTyped(why === 'reset' ? '' : text)}
         onChange={(_, title: string | null) => {
           if (title) onChange(withField(chosen, title, true));
         }}
@@ -132,9 +124,7 @@ function Ask({
         size="small"
         value={typed}
         placeholder={question.example}
-        onChange={(e) => {
-          setTyped(e.target.value);
-        }}
+        onChange={(e) => setTyped(e.target.value)}
         slotProps={{ htmlInput: { 'aria-label': question.asks, maxLength: 300 } }}
       />
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
@@ -201,32 +191,16 @@ export function WorldPart({ projectId, chosen, onChange }: Props) {
           key={question.asks}
           question={question}
           left={left.length}
-          onPass={() => {
-            pass(question.asks);
-          }}
-          onAnswer={(typed) => {
-            onChange(withOwn(chosen, question.facet, typed));
-          }}
+          onPass={() => pass(question.asks)}
+          onAnswer={(typed) => onChange(withOwn(chosen, question.facet, typed))}
         />
       )}
-      <Button
-        size="small"
-        onClick={() => {
-          setOpen(true);
-        }}
-        sx={{ alignSelf: 'flex-start' }}>
+      <Button size="small" onClick={() => setOpen(true)} sx={{ alignSelf: 'flex-start' }}>
         The words of your world
       </Button>
       {open && (
         <Suspense fallback={null}>
-          <WorldDialog
-            world={world}
-            chosen={chosen}
-            onChange={onChange}
-            onClose={() => {
-              setOpen(false);
-            }}
-          />
+          <WorldDialog world={world} chosen={chosen} onChange={onChange} onClose={() => setOpen(false)} />
         </Suspense>
       )}
     </Stack>

@@ -71,12 +71,7 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
           <Unsure check={check} />
         </Typography>
       </Stack>
-      <Button
-        variant="outlined"
-        onClick={() => {
-          stop.mutate(check.id);
-        }}
-        disabled={stop.isPending}>
+      <Button variant="outlined" onClick={() => stop.mutate(check.id)} disabled={stop.isPending}>
         Stop
       </Button>
     </Stack>
@@ -150,21 +145,9 @@ export function CheckBar({ controls, names, choices, what = 'best', noteElsewher
           <CheckNote controls={controls} />
         </Box>
       )}
-      {all && (
-        <Button
-          onClick={() => {
-            start.mutate({ ...start.variables, again: 'all' });
-          }}>
-          Ask again
-        </Button>
-      )}
+      {all && <Button onClick={() => start.mutate({ ...start.variables, again: 'all' })}>Ask again</Button>}
       {canGoOn && !all && (
-        <Button
-          variant="outlined"
-          sx={{ whiteSpace: 'nowrap', flex: 'none' }}
-          onClick={() => {
-            goOn.mutate(check.id);
-          }}>
+        <Button variant="outlined" sx={{ whiteSpace: 'nowrap', flex: 'none' }} onClick={() => goOn.mutate(check.id)}>
           Go on with {formatCount(check.left)}
         </Button>
       )}
@@ -172,18 +155,14 @@ export function CheckBar({ controls, names, choices, what = 'best', noteElsewher
         <Button
           sx={{ whiteSpace: 'nowrap' }}
           disabled={!names || start.isPending}
-          onClick={() => {
-            start.mutate({ what });
-          }}>
+          onClick={() => start.mutate({ what })}>
           {what === 'best' && names > BEST ? `Check the best ${BEST}` : `Check ${plural(names, 'name')}`}
         </Button>
         <CheckMenu
           choices={choices ?? none}
           what={what}
           disabled={!names || start.isPending}
-          onStart={(request) => {
-            start.mutate(request);
-          }}
+          onStart={(request) => start.mutate(request)}
         />
       </ButtonGroup>
     </Stack>

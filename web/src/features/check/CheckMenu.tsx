@@ -62,19 +62,11 @@ export function CheckMenu({ choices, what, disabled, onStart }: Props) {
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
         disabled={disabled}
-        onClick={(e) => {
-          setAnchor(e.currentTarget);
-        }}
+        onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ px: 0.5 }}>
         <DownIcon fontSize="small" />
       </Button>
-      <Menu
-        disablePortal
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => {
-          setAnchor(null);
-        }}>
+      <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {(shown ?? selected) && (
           <MenuItem disabled sx={HEADING}>
             Check

@@ -71,9 +71,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             <Elsewhere
               what={`.${draft.extension}`}
               parts={entryParts(draft, theirs)}
-              onMine={() => {
-                save(theirs);
-              }}
+              onMine={() => save(theirs)}
               onTheirs={() => {
                 setDraft(theirs);
                 setSeen(theirs);
@@ -86,27 +84,16 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             <TextField
               label="Extension"
               value={draft.extension}
-              onChange={(e) => {
-                set({ extension: e.target.value.toLowerCase().replace(/^\./, '') });
-              }}
+              onChange={(e) => set({ extension: e.target.value.toLowerCase().replace(/^\./, '') })}
             />
           )}
           <TextField
             label="What it is used for"
             value={draft.use}
-            onChange={(e) => {
-              set({ use: e.target.value.slice(0, 200) });
-            }}
+            onChange={(e) => set({ use: e.target.value.slice(0, 200) })}
           />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <TextField
-              select
-              fullWidth
-              label="Kind"
-              value={draft.kind}
-              onChange={(e) => {
-                set({ kind: e.target.value });
-              }}>
+            <TextField select fullWidth label="Kind" value={draft.kind} onChange={(e) => set({ kind: e.target.value })}>
               {about.kinds.map((k) => (
                 <MenuItem key={k} value={k}>
                   {k}
@@ -118,9 +105,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
               fullWidth
               label="Country"
               value={draft.country}
-              onChange={(e) => {
-                set({ country: e.target.value });
-              }}>
+              onChange={(e) => set({ country: e.target.value })}>
               <MenuItem value="">none</MenuItem>
               {about.countries.map((c) => (
                 <MenuItem key={c.code} value={c.code}>
@@ -134,9 +119,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             label="Suits"
             value={draft.works}
             slotProps={{ select: { multiple: true } }}
-            onChange={(e) => {
-              set({ works: e.target.value as unknown as string[] });
-            }}>
+            onChange={(e) => set({ works: e.target.value as unknown as string[] })}>
             {about.works.map((w) => (
               <MenuItem key={w.code} value={w.code}>
                 {w.name}
@@ -147,9 +130,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             select
             label="Who may register"
             value={draft.eligibility}
-            onChange={(e) => {
-              set({ eligibility: e.target.value });
-            }}>
+            onChange={(e) => set({ eligibility: e.target.value })}>
             {about.rules.map((r) => (
               <MenuItem key={r.code} value={r.code}>
                 {r.name}
@@ -160,16 +141,12 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             <TextField
               label="Characters, at least"
               value={draft.letters_min}
-              onChange={(e) => {
-                set({ letters_min: Number(e.target.value) || 0 });
-              }}
+              onChange={(e) => set({ letters_min: Number(e.target.value) || 0 })}
             />
             <TextField
               label="at most"
               value={draft.letters_max}
-              onChange={(e) => {
-                set({ letters_max: Number(e.target.value) || 0 });
-              }}
+              onChange={(e) => set({ letters_max: Number(e.target.value) || 0 })}
             />
             <TextField
               label="About € a year"
@@ -183,9 +160,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
           <TextField
             label="RDAP, where the bootstrap has none"
             value={draft.rdap}
-            onChange={(e) => {
-              set({ rdap: e.target.value });
-            }}
+            onChange={(e) => set({ rdap: e.target.value })}
           />
           <Stack direction="row" sx={{ gap: 1 }}>
             <TextField
@@ -193,37 +168,24 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
               label="WHOIS, where there is no RDAP"
               placeholder="whois.nic.example"
               value={draft.whois}
-              onChange={(e) => {
-                set({ whois: e.target.value.trim().toLowerCase() });
-              }}
+              onChange={(e) => set({ whois: e.target.value.trim().toLowerCase() })}
             />
             <TextField
               fullWidth
               label="its question"
               placeholder="{name}"
               value={draft.whois_query}
-              onChange={(e) => {
-                set({ whois_query: e.target.value.slice(0, 60) });
-              }}
+              onChange={(e) => set({ whois_query: e.target.value.slice(0, 60) })}
             />
           </Stack>
           <TextField
             label="Line of WHOIS that says that a name is open"
             value={draft.whois_absent}
-            onChange={(e) => {
-              set({ whois_absent: e.target.value.slice(0, 120) });
-            }}
+            onChange={(e) => set({ whois_absent: e.target.value.slice(0, 120) })}
             helperText="The whole line, with {name} for the name. Nothing else makes a name open."
           />
           <FormControlLabel
-            control={
-              <Switch
-                checked={draft.idn}
-                onChange={(e) => {
-                  set({ idn: e.target.checked });
-                }}
-              />
-            }
+            control={<Switch checked={draft.idn} onChange={(e) => set({ idn: e.target.checked })} />}
             label="Letters beyond a to z are allowed"
           />
         </Stack>
@@ -233,9 +195,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
         <Button
           variant="contained"
           disabled={put.isPending || theirs !== null || !draft.extension}
-          onClick={() => {
-            save(seen);
-          }}>
+          onClick={() => save(seen)}>
           Save
         </Button>
       </DialogActions>

@@ -14,6 +14,7 @@ import { EmptyState } from '../../shared/ui/EmptyState';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 const EMPTY: Extension = {
   extension: '',
@@ -43,20 +44,7 @@ export function ExtensionsPage() {
   const file = useRef<HTMLInputElement>(null);
   if (!data)
     return error ? (
-      <EmptyState
-        alert
-        title="The extensions could not be loaded"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
+      <LoadFailed title="The extensions could not be loaded" error={error} onRetry={refetch} />
     ) : (
       <LinearProgress aria-label="Loading" />
     );
@@ -80,20 +68,12 @@ export function ExtensionsPage() {
         seller sets the price.
       </Typography>
       <Stack direction="row" sx={{ gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
-        <TextField
-          label="Find"
-          value={text}
-          onChange={(e) => {
-            setText(e.target.value);
-          }}
-        />
+        <TextField label="Find" value={text} onChange={(e) => setText(e.target.value)} />
         <TextField
           select
           label="Kind"
           value={kind}
-          onChange={(e) => {
-            setKind(e.target.value);
-          }}
+          onChange={(e) => setKind(e.target.value)}
           sx={{ width: 150 }}
           slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
           <MenuItem value="">all kinds</MenuItem>
@@ -126,11 +106,7 @@ export function ExtensionsPage() {
                   });
               }}
             />
-            <Button
-              variant="contained"
-              onClick={() => {
-                setEditing(EMPTY);
-              }}>
+            <Button variant="contained" onClick={() => setEditing(EMPTY)}>
               Add one
             </Button>
           </>
@@ -146,9 +122,7 @@ export function ExtensionsPage() {
               there: 'as someone changed them since this page was loaded',
             },
           ]}
-          onMine={() => {
-            importFile.mutate({ text: importFile.variables.text, seen: newer });
-          }}
+          onMine={() => importFile.mutate({ text: importFile.variables.text, seen: newer })}
           onTheirs={() => {
             importFile.reset();
             void refetch();
@@ -228,12 +202,7 @@ export function ExtensionsPage() {
                   </td>
                   {data.may_edit && (
                     <td>
-                      <Button
-                        size="small"
-                        aria-label={`Change .${e.extension}`}
-                        onClick={() => {
-                          setEditing(e);
-                        }}>
+                      <Button size="small" aria-label={`Change .${e.extension}`} onClick={() => setEditing(e)}>
                         Change
                       </Button>
                     </td>
@@ -244,15 +213,7 @@ export function ExtensionsPage() {
           </Box>
         </Box>
       )}
-      {editing && (
-        <ExtensionDialog
-          entry={editing}
-          about={data}
-          onClose={() => {
-            setEditing(null);
-          }}
-        />
-      )}
+      {editing && <ExtensionDialog entry={editing} about={data} onClose={() => setEditing(null)} />}
     </Box>
   );
 }

@@ -47,9 +47,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
             fullWidth
             label="Country"
             value={draft.country}
-            onChange={(e) => {
-              set({ country: e.target.value });
-            }}
+            onChange={(e) => set({ country: e.target.value })}
             slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
             <MenuItem value="">not said</MenuItem>
             {about?.countries.map((c) => (
@@ -63,9 +61,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
             fullWidth
             label="Owner is a"
             value={draft.kind}
-            onChange={(e) => {
-              set({ kind: e.target.value });
-            }}
+            onChange={(e) => set({ kind: e.target.value })}
             slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
             <MenuItem value="">not said</MenuItem>
             {about?.owner_kinds.map((k) => (
@@ -79,9 +75,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
             fullWidth
             label="It is for"
             value={draft.work}
-            onChange={(e) => {
-              set({ work: e.target.value });
-            }}>
+            onChange={(e) => set({ work: e.target.value })}>
             {about?.works.map((w) => (
               <MenuItem key={w.code} value={w.code}>
                 {w.name}
@@ -118,11 +112,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Cancel</Button>
-        <Button
-          variant="outlined"
-          onClick={() => {
-            onTake(draft);
-          }}>
+        <Button variant="outlined" onClick={() => onTake(draft)}>
           Keep my extensions
         </Button>
         <Button

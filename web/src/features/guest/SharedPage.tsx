@@ -36,9 +36,7 @@ function Join({ page, under }: { page: Shared; under: Under }) {
       <TextField
         label="Your first name, if you like"
         value={name}
-        onChange={(e) => {
-          setName(e.target.value.slice(0, 40));
-        }}
+        onChange={(e) => setName(e.target.value.slice(0, 40))}
         helperText="It stands beside your comments. Nothing else about you is kept."
         slotProps={{ htmlInput: { autoComplete: 'given-name' } }}
       />
@@ -74,9 +72,7 @@ function Remark({ name, under }: { name: SharedName; under: Under }) {
         maxRows={3}
         label={`What you think of ${name.shown}`}
         value={text}
-        onChange={(e) => {
-          setText(e.target.value);
-        }}
+        onChange={(e) => setText(e.target.value)}
         error={Boolean(failed)}
         helperText={failed ? (failed.at('text') ?? failed.message) : undefined}
       />
@@ -126,14 +122,7 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
           <Typography component="span" variant="caption" color="textSecondary">
             {c.first_name || 'someone'}, <Age at={c.said_at} />
           </Typography>
-          {page.mine.includes(c.id) && (
-            <Button
-              onClick={() => {
-                under.takeBack.mutate(c.id);
-              }}>
-              Take back
-            </Button>
-          )}
+          {page.mine.includes(c.id) && <Button onClick={() => under.takeBack.mutate(c.id)}>Take back</Button>}
         </Typography>
       ))}
       {open ? (
@@ -141,11 +130,7 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
           <Remark name={name} under={under} />
         </Box>
       ) : (
-        <Button
-          onClick={() => {
-            setOpen(true);
-          }}
-          aria-label={`Comment on ${name.shown}`}>
+        <Button onClick={() => setOpen(true)} aria-label={`Comment on ${name.shown}`}>
           Comment
         </Button>
       )}
@@ -185,24 +170,8 @@ export function SharedPage() {
             Your vote did not arrive: {lost.message}
           </Alert>
         )}
-        {test === 'hear' && (
-          <HearTest
-            page={page}
-            under={under}
-            onDone={() => {
-              setTest(null);
-            }}
-          />
-        )}
-        {test === 'recall' && (
-          <RecallTest
-            page={page}
-            under={under}
-            onDone={() => {
-              setTest(null);
-            }}
-          />
-        )}
+        {test === 'hear' && <HearTest page={page} under={under} onDone={() => setTest(null)} />}
+        {test === 'recall' && <RecallTest page={page} under={under} onDone={() => setTest(null)} />}
         {test === null && !list && (testing.hear || testing.recall) && (
           <Box sx={{ mb: 3 }}>
             <Typography sx={{ mb: 1 }}>
@@ -210,28 +179,16 @@ export function SharedPage() {
             </Typography>
             <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
               {testing.recall && (
-                <Button
-                  variant="outlined"
-                  onClick={() => {
-                    setTest('recall');
-                  }}>
+                <Button variant="outlined" onClick={() => setTest('recall')}>
                   See and remember
                 </Button>
               )}
               {testing.hear && (
-                <Button
-                  variant="outlined"
-                  onClick={() => {
-                    setTest('hear');
-                  }}>
+                <Button variant="outlined" onClick={() => setTest('hear')}>
                   Hear and write
                 </Button>
               )}
-              <Button
-                variant="contained"
-                onClick={() => {
-                  setList(true);
-                }}>
+              <Button variant="contained" onClick={() => setList(true)}>
                 To the names
               </Button>
             </Stack>

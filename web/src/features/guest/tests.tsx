@@ -89,21 +89,13 @@ export function HearTest({ page, under, onDone }: Props) {
         a browser.
       </Typography>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'flex-start', flexWrap: 'wrap' }}>
-        <Button
-          variant="outlined"
-          startIcon={<SpeakIcon />}
-          onClick={() => {
-            say(name.shown);
-          }}
-          sx={{ minHeight: 40 }}>
+        <Button variant="outlined" startIcon={<SpeakIcon />} onClick={() => say(name.shown)} sx={{ minHeight: 40 }}>
           Hear the name
         </Button>
         <TextField
           label="What you heard"
           value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value.slice(0, 80));
-          }}
+          onChange={(e) => setTyped(e.target.value.slice(0, 80))}
           error={Boolean(failed)}
           helperText={failed ? (failed.at('typed') ?? failed.message) : undefined}
           slotProps={{ htmlInput: { autoComplete: 'off', autoCapitalize: 'none', spellCheck: false } }}
@@ -170,11 +162,7 @@ export function RecallTest({ page, under, onDone }: Props) {
           remember.
         </Typography>
         <Stack direction="row" sx={{ gap: 1 }}>
-          <Button
-            variant="contained"
-            onClick={() => {
-              setStep(0);
-            }}>
+          <Button variant="contained" onClick={() => setStep(0)}>
             Show them
           </Button>
           <Button onClick={onDone}>Leave the test</Button>
@@ -197,12 +185,7 @@ export function RecallTest({ page, under, onDone }: Props) {
           A short wait. Meanwhile: how many windows does the place you live in have?
         </Typography>
         <Box>
-          <Button
-            onClick={() => {
-              setWaited(true);
-            }}>
-            I have counted them
-          </Button>
+          <Button onClick={() => setWaited(true)}>I have counted them</Button>
         </Box>
       </Stack>
     );
@@ -217,9 +200,7 @@ export function RecallTest({ page, under, onDone }: Props) {
         minRows={3}
         label="The names you remember, with commas between"
         value={typed}
-        onChange={(e) => {
-          setTyped(e.target.value.slice(0, 1000));
-        }}
+        onChange={(e) => setTyped(e.target.value.slice(0, 1000))}
         error={Boolean(failed)}
         helperText={failed?.message ?? 'As well as you can; small slips do not matter.'}
         slotProps={{ htmlInput: { spellCheck: false } }}

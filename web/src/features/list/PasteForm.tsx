@@ -82,9 +82,7 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
         minRows={9}
         maxRows={14}
         value={text}
-        onChange={(e) => {
-          setText(e.target.value);
-        }}
+        onChange={(e) => setText(e.target.value)}
         onDrop={(e) => {
           if (e.dataTransfer.files.length) {
             e.preventDefault();

@@ -65,9 +65,7 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
             inputRef={focusOnMount}
             multiline
             minRows={2}
-            onChange={(e) => {
-              setAbout(e.target.value);
-            }}
+            onChange={(e) => setAbout(e.target.value)}
             error={Boolean(error?.at('brief.about'))}
             helperText={
               error?.at('brief.about') ??
@@ -77,9 +75,7 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
           <TextField
             label="Working title"
             value={name}
-            onChange={(e) => {
-              setName(e.target.value);
-            }}
+            onChange={(e) => setName(e.target.value)}
             error={Boolean(error?.at('name'))}
             helperText={error?.at('name') ?? 'Only to find the project again; the sentence’s first words do as well.'}
           />
@@ -88,9 +84,7 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
             value={words}
             multiline
             minRows={2}
-            onChange={(e) => {
-              setWords(e.target.value);
-            }}
+            onChange={(e) => setWords(e.target.value)}
             error={Boolean(wordsError)}
             helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'}
           />

@@ -18,6 +18,7 @@ import { DotsIcon } from '../../shared/ui/icons';
 import { useNotify } from '../../shared/ui/Notices';
 import { NewProjectDialog } from './NewProjectDialog';
 import { useProjects } from './useProjects';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 const PURPOSES = { brand: 'brand-like', descriptive: 'descriptive', mix: 'a mix' } as const;
 const STEPS = [
@@ -53,19 +54,11 @@ function ProjectMenu({
         aria-label={`What to do with ${project.name}`}
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
-        onClick={(e) => {
-          setAnchor(e.currentTarget);
-        }}
+        onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ zIndex: 1 }}>
         <DotsIcon fontSize="small" />
       </IconButton>
-      <Menu
-        disablePortal
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => {
-          setAnchor(null);
-        }}>
+      <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <MenuItem
           disabled={copying !== null}
           onClick={() => {
@@ -74,13 +67,7 @@ function ProjectMenu({
           }}>
           {copying === null ? 'Copy' : 'Being copied…'}
         </MenuItem>
-        <MenuItem
-          component="a"
-          href={`/api/projects/${project.id}/file`}
-          download
-          onClick={() => {
-            setAnchor(null);
-          }}>
+        <MenuItem component="a" href={`/api/projects/${project.id}/file`} download onClick={() => setAnchor(null)}>
           Take away as a file
         </MenuItem>
         {item(project.archived_at ? 'Take up again' : 'Put by', onArchive)}
@@ -196,12 +183,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
   const [resting, setResting] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const add = (
-    <Button
-      variant="contained"
-      size="medium"
-      onClick={() => {
-        setAdding(true);
-      }}>
+    <Button variant="contained" size="medium" onClick={() => setAdding(true)}>
       New project
     </Button>
   );
@@ -264,9 +246,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
                   {' '}
                   ·{' '}
                   <Button
-                    onClick={() => {
-                      setResting(!resting);
-                    }}
+                    onClick={() => setResting(!resting)}
                     aria-pressed={resting}
                     sx={{ p: 0, minWidth: 0, verticalAlign: 'baseline' }}>
                     {resting ? 'hide' : 'show'} {formatCount(rested.length)} put by
@@ -277,13 +257,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
           )}
         </Box>
         <Stack direction="row" sx={{ gap: 1 }}>
-          <Button
-            variant="outlined"
-            size="medium"
-            disabled={bring.isPending}
-            onClick={() => {
-              file.current?.click();
-            }}>
+          <Button variant="outlined" size="medium" disabled={bring.isPending} onClick={() => file.current?.click()}>
             {bring.isPending ? `Reading the file… ${done} %` : 'From a file'}
           </Button>
           {add}
@@ -307,12 +281,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         />
       </Stack>
       {refused && (
-        <Alert
-          severity="error"
-          onClose={() => {
-            bring.reset();
-          }}
-          sx={{ mb: 2 }}>
+        <Alert severity="error" onClose={() => bring.reset()} sx={{ mb: 2 }}>
           The file could not be read.{' '}
           {refused.problems.length
             ? refused.problems
@@ -330,20 +299,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         </Stack>
       )}
       {error && !overview.data && (
-        <EmptyState
-          alert
-          title="The projects could not be loaded"
-          action={
-            <Button
-              variant="outlined"
-              onClick={() => {
-                void overview.refetch();
-              }}>
-              Try again
-            </Button>
-          }>
-          {error.message}
-        </EmptyState>
+        <LoadFailed title="The projects could not be loaded" error={error} onRetry={overview.refetch} />
       )}
       {overview.data?.length === 0 && (
         <EmptyState title="Nothing is being named yet" action={add}>
@@ -356,27 +312,17 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
             key={standing.project.id}
             standing={standing}
             copying={copy.isPending && copy.variables === standing.project.id ? done : null}
-            onCopy={() => {
-              act.onCopy(standing);
-            }}
-            onArchive={() => {
-              act.onArchive(standing);
-            }}
-            onRemove={() => {
-              act.onRemove(standing);
-            }}
-            onNear={() => {
-              onNear(standing.project.id);
-            }}
+            onCopy={() => act.onCopy(standing)}
+            onArchive={() => act.onArchive(standing)}
+            onRemove={() => act.onRemove(standing)}
+            onNear={() => onNear(standing.project.id)}
           />
         ))}
       </Stack>
       <NewProjectDialog
         key={String(adding)}
         open={adding}
-        onClose={() => {
-          setAdding(false);
-        }}
+        onClose={() => setAdding(false)}
         onCreated={(project) => {
           onNear(project.id);
           void navigate(`/projects/${project.id}`);

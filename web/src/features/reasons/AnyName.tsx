@@ -81,9 +81,7 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
           </>
         ) : undefined
       }
-      onChange={(e) => {
-        setTyped(e.target.value);
-      }}
+      onChange={(e) => setTyped(e.target.value)}
       onKeyDown={(e) => {
         if (e.key === 'Escape') setTyped('');
         if (e.key === 'Enter' && wanted) void choose();

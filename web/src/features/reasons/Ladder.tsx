@@ -7,11 +7,11 @@ import Typography from '@mui/material/Typography';
 
 import type { Rung } from '../../shared/api';
 import { useLadder } from './useAround';
-import { EmptyState } from '../../shared/ui/EmptyState';
 import { DownIcon, UpIcon } from '../../shared/ui/icons';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import type { ShownStatus } from '../../shared/ui/status';
 import type { CheckWish } from '../../shared/lib/asked';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 interface Props {
   projectId: number;
@@ -48,23 +48,7 @@ export function bestOpen(rungs: readonly Rung[]): { name: string | null; settled
 /** Where to look when a name is taken: rung by rung to the best open form of it. */
 export function Ladder({ projectId, label, order, onOrder, checking, onBegin, onSelect }: Props) {
   const { data, error, refetch } = useLadder(projectId, label, order);
-  if (error && !data)
-    return (
-      <EmptyState
-        alert
-        title="The ladder could not be made"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+  if (error && !data) return <LoadFailed title="The ladder could not be made" error={error} onRetry={refetch} />;
   if (!data)
     return (
       <Stack sx={{ gap: 1 }}>
@@ -91,9 +75,9 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
         </Typography>
         <Button
           disabled={checking}
-          onClick={() => {
-            onBegin({ what: 'full_names', full_names: data.flatMap((r) => r.names.map((n) => n.full_name)) });
-          }}>
+          onClick={() =>
+            onBegin({ what: 'full_names', full_names: data.flatMap((r) => r.names.map((n) => n.full_name)) })
+          }>
           Check them
         </Button>
       </Stack>
@@ -111,9 +95,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
                 size="small"
                 aria-label={`Sooner: ${rung.title}`}
                 disabled={order[0] === rung.kind}
-                onClick={() => {
-                  onOrder(moved(order, rung.kind, -1));
-                }}
+                onClick={() => onOrder(moved(order, rung.kind, -1))}
                 sx={{ p: 0.2 }}>
                 <UpIcon sx={{ fontSize: 16 }} />
               </IconButton>
@@ -121,9 +103,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
                 size="small"
                 aria-label={`Later: ${rung.title}`}
                 disabled={order.at(-1) === rung.kind}
-                onClick={() => {
-                  onOrder(moved(order, rung.kind, 1));
-                }}
+                onClick={() => onOrder(moved(order, rung.kind, 1))}
                 sx={{ p: 0.2 }}>
                 <DownIcon sx={{ fontSize: 16 }} />
               </IconButton>
@@ -134,9 +114,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
                   component="button"
                   type="button"
                   title={`See why: ${n.label}`}
-                  onClick={() => {
-                    onSelect(n.label);
-                  }}
+                  onClick={() => onSelect(n.label)}
                   sx={{
                     border: 0,
                     p: 0,

@@ -13,6 +13,7 @@ import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 const CHECKED_AT_ONCE = 60;
 
@@ -38,9 +39,7 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
         aria-pressed={row.kept}
         aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`}
         color={row.kept ? 'secondary' : 'default'}
-        onClick={() => {
-          onKeep(row.label, !row.kept);
-        }}
+        onClick={() => onKeep(row.label, !row.kept)}
         sx={{ p: 0.3 }}>
         {row.kept ? <TagFilledIcon sx={{ fontSize: 17 }} /> : <TagIcon sx={{ fontSize: 17 }} />}
       </IconButton>
@@ -48,9 +47,7 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
         component="button"
         type="button"
         title={`See why: ${row.label}`}
-        onClick={() => {
-          onSelect(row.label);
-        }}
+        onClick={() => onSelect(row.label)}
         sx={{
           flex: 1,
           minWidth: 0,
@@ -80,23 +77,7 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
 /** Names near the chosen one that keep its idea, the best first. */
 export function NearNames({ projectId, label, first, checking, onKeep, onCheck, onSelect }: Props) {
   const { data, error, refetch } = useNear(projectId, label);
-  if (error && !data)
-    return (
-      <EmptyState
-        alert
-        title="Near names could not be made"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+  if (error && !data) return <LoadFailed title="Near names could not be made" error={error} onRetry={refetch} />;
   if (!data)
     return (
       <Stack sx={{ gap: 1 }}>
@@ -114,11 +95,7 @@ export function NearNames({ projectId, label, first, checking, onKeep, onCheck, 
           {plural(data.total, 'near name')}
           {first && ` · status in .${first}`}
         </Typography>
-        <Button
-          disabled={checking}
-          onClick={() => {
-            onCheck(data.rows.slice(0, CHECKED_AT_ONCE).map((r) => r.label));
-          }}>
+        <Button disabled={checking} onClick={() => onCheck(data.rows.slice(0, CHECKED_AT_ONCE).map((r) => r.label))}>
           Check them
         </Button>
       </Stack>

@@ -128,18 +128,14 @@ function About({
           variant={name.kept ? 'outlined' : 'contained'}
           color="secondary"
           startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />}
-          onClick={() => {
-            onKeep(name.label, !name.kept);
-          }}>
+          onClick={() => onKeep(name.label, !name.kept)}>
           {name.kept ? 'On the shortlist' : 'Keep'}
         </Button>
         <Button
           variant="outlined"
           disabled={checking}
           sx={{ whiteSpace: 'nowrap' }}
-          onClick={() => {
-            onCheck([name.label]);
-          }}>
+          onClick={() => onCheck([name.label])}>
           Check this name
         </Button>
         <Button
@@ -231,11 +227,7 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
         alert
         title="Nothing is known of this name"
         action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
+          <Button variant="outlined" onClick={() => void refetch()}>
             Try again
           </Button>
         }>

@@ -107,9 +107,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
                       component="button"
                       type="button"
                       aria-expanded={open === extension}
-                      onClick={() => {
-                        setOpen(open === extension ? null : extension);
-                      }}
+                      onClick={() => setOpen(open === extension ? null : extension)}
                       sx={{
                         border: 0,
                         p: 0,
@@ -130,11 +128,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
         })}
       </Stack>
       {others.length > 0 && (
-        <Button
-          size="small"
-          onClick={() => {
-            setAll(!all);
-          }}>
+        <Button size="small" onClick={() => setAll(!all)}>
           {all ? 'Only my extensions' : `${plural(others.length, 'other extension')}, ${formatCount(free.length)} open`}
         </Button>
       )}
@@ -144,9 +138,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
           variant="outlined"
           disabled={checking}
           title="Ask the registry and a seller too, as one should before paying"
-          onClick={() => {
-            onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' });
-          }}>
+          onClick={() => onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' })}>
           As before buying
         </Button>
         <Button
@@ -154,9 +146,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
           variant="outlined"
           disabled={checking}
           title="Ask under every extension of the catalogue"
-          onClick={() => {
-            onBegin({ what: 'labels', labels: [label], everywhere: true });
-          }}>
+          onClick={() => onBegin({ what: 'labels', labels: [label], everywhere: true })}>
           Everywhere
         </Button>
       </Stack>

@@ -70,9 +70,7 @@ export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (labe
               component="button"
               type="button"
               title={`See why: ${label}`}
-              onClick={() => {
-                onSelect(label);
-              }}
+              onClick={() => onSelect(label)}
               sx={{
                 border: 0,
                 p: 0,

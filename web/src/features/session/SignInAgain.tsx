@@ -37,9 +37,7 @@ export function SignInAgain({ username, asDemo, onLeave }: { username: string; a
               label="Password"
               value={password}
               inputRef={focusOnMount}
-              onChange={(e) => {
-                setPassword(e.target.value);
-              }}
+              onChange={(e) => setPassword(e.target.value)}
               error={Boolean(failed)}
               helperText={failed ? (failed.at('password') ?? failed.message) : undefined}
               slotProps={{ htmlInput: { autoComplete: 'current-password' } }}

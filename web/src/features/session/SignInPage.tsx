@@ -81,9 +81,7 @@ export function SignInPage() {
               value={username}
               autoComplete="username"
               inputRef={focusOnMount}
-              onChange={(e) => {
-                setUsername(e.target.value);
-              }}
+              onChange={(e) => setUsername(e.target.value)}
               error={Boolean(error?.at('username'))}
               helperText={error?.at('username')}
             />
@@ -92,9 +90,7 @@ export function SignInPage() {
               type="password"
               value={password}
               autoComplete={isNew ? 'new-password' : 'current-password'}
-              onChange={(e) => {
-                setPassword(e.target.value);
-              }}
+              onChange={(e) => setPassword(e.target.value)}
               error={Boolean(error?.at('password'))}
               helperText={error?.at('password') ?? (isNew ? 'At least 8 characters, and not a common one.' : undefined)}
             />
@@ -120,9 +116,7 @@ export function SignInPage() {
                   variant="outlined"
                   color="secondary"
                   size="medium"
-                  onClick={() => {
-                    enterDemo.mutate();
-                  }}
+                  onClick={() => enterDemo.mutate()}
                   disabled={enterDemo.isPending}>
                   Enter the demo workspace
                 </Button>

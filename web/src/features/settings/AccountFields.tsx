@@ -43,9 +43,7 @@ export function AccountFields({ demo }: { demo: boolean }) {
           type="password"
           label="Password now"
           value={password}
-          onChange={(e) => {
-            setPassword(e.target.value);
-          }}
+          onChange={(e) => setPassword(e.target.value)}
           error={Boolean(refused?.at('password'))}
           helperText={refused?.at('password')}
           slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
@@ -54,9 +52,7 @@ export function AccountFields({ demo }: { demo: boolean }) {
           type="password"
           label="New password"
           value={fresh}
-          onChange={(e) => {
-            setFresh(e.target.value);
-          }}
+          onChange={(e) => setFresh(e.target.value)}
           error={Boolean(refused?.at('new'))}
           helperText={refused?.at('new') ?? 'At least 8 characters, and not a common one.'}
           slotProps={{ htmlInput: { autoComplete: 'new-password' } }}
@@ -73,20 +69,11 @@ export function AccountFields({ demo }: { demo: boolean }) {
           Change the password
         </Button>
       </Stack>
-      <Button
-        variant="outlined"
-        disabled={endAll.isPending}
-        onClick={() => {
-          endAll.mutate();
-        }}>
+      <Button variant="outlined" disabled={endAll.isPending} onClick={() => endAll.mutate()}>
         Sign out everywhere, here too
       </Button>
       {!leaving ? (
-        <Button
-          color="error"
-          onClick={() => {
-            setLeaving(true);
-          }}>
+        <Button color="error" onClick={() => setLeaving(true)}>
           Delete this account…
         </Button>
       ) : (
@@ -106,20 +93,13 @@ export function AccountFields({ demo }: { demo: boolean }) {
             type="password"
             label="Password, to be sure it is you"
             value={last}
-            onChange={(e) => {
-              setLast(e.target.value);
-            }}
+            onChange={(e) => setLast(e.target.value)}
             error={Boolean(kept)}
             helperText={kept?.at('password') ?? kept?.message}
             slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
           />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <Button
-              onClick={() => {
-                setLeaving(false);
-              }}>
-              Keep the account
-            </Button>
+            <Button onClick={() => setLeaving(false)}>Keep the account</Button>
             <Button type="submit" variant="contained" color="error" disabled={!last || leave.isPending}>
               Delete it for good
             </Button>

@@ -108,9 +108,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
             select
             label="Written as in"
             value={mine.locale}
-            onChange={(e) => {
-              keep({ locale: e.target.value as Preferences['locale'] });
-            }}
+            onChange={(e) => keep({ locale: e.target.value as Preferences['locale'] })}
             sx={{ width: 230 }}>
             {LOCALES.map(([value, word]) => (
               <MenuItem key={value} value={value}>
@@ -122,9 +120,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
             select
             label="Prices in"
             value={mine.currency}
-            onChange={(e) => {
-              keep({ currency: e.target.value as Preferences['currency'] });
-            }}
+            onChange={(e) => keep({ currency: e.target.value as Preferences['currency'] })}
             sx={{ width: 170 }}
             slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
             {CURRENCIES.map((value) => (
@@ -137,9 +133,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
             <TextField
               label={`One euro is, in ${mine.currency}`}
               value={rate ?? mine.rate ?? ''}
-              onChange={(e) => {
-                setRate(e.target.value);
-              }}
+              onChange={(e) => setRate(e.target.value)}
               onBlur={() => {
                 if (rate !== null) keep({ rate: rate.trim() === '' ? null : Number(rate.replace(',', '.')) });
                 setRate(null);
@@ -160,9 +154,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
           show={(e) => `.${e}`}
           options={extensions}
           value={mine.extensions}
-          onChange={(next) => {
-            keep({ extensions: next });
-          }}
+          onChange={(next) => keep({ extensions: next })}
           error={failed?.at('extensions', true)}
           help="None: .com, .net and .org."
         />
@@ -193,23 +185,14 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
                 max={10}
                 defaultValue={mine.weights[name] ?? 0}
                 aria-label={`Weight of ${word}`}
-                onChangeCommitted={(_, v) => {
-                  keep({ weights: { ...mine.weights, [name]: v } });
-                }}
+                onChangeCommitted={(_, v) => keep({ weights: { ...mine.weights, [name]: v } })}
               />
             </Stack>
           ))}
       </Section>
       <Section title="Keys">
         <FormControlLabel
-          control={
-            <Checkbox
-              checked={mine.letter_keys}
-              onChange={(e) => {
-                keep({ letter_keys: e.target.checked });
-              }}
-            />
-          }
+          control={<Checkbox checked={mine.letter_keys} onChange={(e) => keep({ letter_keys: e.target.checked })} />}
           label="Keys of one letter do something at the bench and where names are read"
         />
         <Typography color="textSecondary">
@@ -221,12 +204,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
         <AccountFields demo={demo} />
       </Section>
       <Section title="The tour">
-        <Button
-          variant="outlined"
-          disabled={!mine.toured}
-          onClick={() => {
-            keep({ toured: false });
-          }}>
+        <Button variant="outlined" disabled={!mine.toured} onClick={() => keep({ toured: false })}>
           Show it again at the bench
         </Button>
       </Section>

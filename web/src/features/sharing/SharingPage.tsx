@@ -56,9 +56,7 @@ function MakeLink({
       <TextField
         label="What people see above the names"
         value={title}
-        onChange={(e) => {
-          setTitle(e.target.value);
-        }}
+        onChange={(e) => setTitle(e.target.value)}
         error={Boolean(failed?.at('title'))}
         helperText={failed?.at('title')}
       />
@@ -92,9 +90,7 @@ function MakeLink({
           type="date"
           label="Ends on"
           value={end}
-          onChange={(e) => {
-            setEnd(e.target.value);
-          }}
+          onChange={(e) => setEnd(e.target.value)}
           error={Boolean(failed?.at('ends_at'))}
           helperText={failed?.at('ends_at')}
           slotProps={{ inputLabel: { shrink: true } }}
@@ -164,9 +160,7 @@ function OneLink({
       <TextField
         fullWidth
         value={address}
-        onFocus={(e) => {
-          e.target.select();
-        }}
+        onFocus={(e) => e.target.select()}
         sx={{ my: 1 }}
         slotProps={{ htmlInput: { readOnly: true, 'aria-label': `Link of ${share.title}` } }}
       />
@@ -174,55 +168,30 @@ function OneLink({
         <Button variant="contained" onClick={copy} disabled={share.state !== 'open'}>
           Copy the link
         </Button>
-        <Button
-          variant="outlined"
-          aria-expanded={open}
-          onClick={() => {
-            setOpen(!open);
-          }}>
+        <Button variant="outlined" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Hide the answers' : 'See the answers'}
         </Button>
         {share.state === 'revoked' ? (
-          <Button
-            variant="outlined"
-            onClick={() => {
-              revoke.mutate({ id: share.id, revoked: false });
-            }}>
+          <Button variant="outlined" onClick={() => revoke.mutate({ id: share.id, revoked: false })}>
             Open it again
           </Button>
         ) : (
           <Button
             variant="outlined"
             disabled={share.state === 'ended'}
-            onClick={() => {
-              revoke.mutate({ id: share.id, revoked: true });
-            }}>
+            onClick={() => revoke.mutate({ id: share.id, revoked: true })}>
             Close the link
           </Button>
         )}
         {sure ? (
           <>
-            <Button
-              color="error"
-              onClick={() => {
-                remove.mutate(share.id);
-              }}>
+            <Button color="error" onClick={() => remove.mutate(share.id)}>
               Delete it with all answers
             </Button>
-            <Button
-              onClick={() => {
-                setSure(false);
-              }}>
-              Leave it
-            </Button>
+            <Button onClick={() => setSure(false)}>Leave it</Button>
           </>
         ) : (
-          <Button
-            onClick={() => {
-              setSure(true);
-            }}>
-            Delete
-          </Button>
+          <Button onClick={() => setSure(true)}>Delete</Button>
         )}
       </Stack>
       {open && (

@@ -21,12 +21,8 @@ export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Ch
             size="small"
             label={word}
             title="Take this filter away"
-            onDelete={() => {
-              onAsk(without);
-            }}
-            onClick={() => {
-              onAsk(without);
-            }}
+            onDelete={() => onAsk(without)}
+            onClick={() => onAsk(without)}
           />
         </li>
       ))}

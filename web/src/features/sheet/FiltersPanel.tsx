@@ -99,9 +99,7 @@ function Letters({
       fullWidth
       label={label}
       value={typed}
-      onChange={(e) => {
-        setTyped(e.target.value);
-      }}
+      onChange={(e) => setTyped(e.target.value)}
       slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }}
     />
   );
@@ -194,9 +192,7 @@ function AtLeast({
         step={5}
         value={score}
         aria-label={`${word} at least`}
-        onChange={(_, v) => {
-          setMoved(v);
-        }}
+        onChange={(_, v) => setMoved(v)}
         onChangeCommitted={(_, v) => {
           setMoved(null);
           onChange(v);
@@ -216,31 +212,15 @@ function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extens
   return (
     <Group title="Open in">
       <Row label="Open in">
-        <Choice
-          word="any of mine"
-          count={left?.any}
-          on={asked.open_in === 'any'}
-          onPress={() => {
-            only('any');
-          }}
-        />
-        <Choice
-          word="all of mine"
-          count={left?.all}
-          on={asked.open_in === 'all'}
-          onPress={() => {
-            only('all');
-          }}
-        />
+        <Choice word="any of mine" count={left?.any} on={asked.open_in === 'any'} onPress={() => only('any')} />
+        <Choice word="all of mine" count={left?.all} on={asked.open_in === 'all'} onPress={() => only('all')} />
         {extensions.map((e) => (
           <Choice
             key={e}
             word={`.${e}`}
             count={left?.[e]}
             on={chosen.includes(e)}
-            onPress={() => {
-              onAsk({ open_in: toggled(both.join(','), e) });
-            }}
+            onPress={() => onAsk({ open_in: toggled(both.join(','), e) })}
           />
         ))}
       </Row>
@@ -250,9 +230,7 @@ function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extens
             <Checkbox
               size="small"
               checked={asked.open_all ?? false}
-              onChange={(e) => {
-                onAsk({ open_all: e.target.checked || undefined });
-              }}
+              onChange={(e) => onAsk({ open_all: e.target.checked || undefined })}
             />
           }
           label="in every one of these"
@@ -283,9 +261,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
             word={word}
             count={count}
             on={on}
-            onPress={() => {
-              onAsk({ [field]: toggled(asked[field], value) });
-            }}
+            onPress={() => onAsk({ [field]: toggled(asked[field], value) })}
           />
         ))}
     </Row>
@@ -297,17 +273,13 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
         word={`a ${word}`}
         count={counts?.choices[field]?.yes}
         on={asked[field] === 'yes'}
-        onPress={() => {
-          onAsk({ [field]: asked[field] === 'yes' ? undefined : 'yes' });
-        }}
+        onPress={() => onAsk({ [field]: asked[field] === 'yes' ? undefined : 'yes' })}
       />
       <Choice
         word={`no ${word}`}
         count={counts?.choices[field]?.no}
         on={asked[field] === 'no'}
-        onPress={() => {
-          onAsk({ [field]: asked[field] === 'no' ? undefined : 'no' });
-        }}
+        onPress={() => onAsk({ [field]: asked[field] === 'no' ? undefined : 'no' })}
       />
     </>
   );
@@ -319,11 +291,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
       }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', minHeight: 30 }}>
         <Typography role="status">{counts ? `leaves ${plural(counts.total, 'name')}` : ' '}</Typography>
-        <Button
-          disabled={!narrows(asked)}
-          onClick={() => {
-            onAsk(EVERY);
-          }}>
+        <Button disabled={!narrows(asked)} onClick={() => onAsk(EVERY)}>
           Clear all
         </Button>
       </Stack>
@@ -335,9 +303,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
               word={word}
               count={counts?.choices.mark?.[value]}
               on={(asked.mark ?? '') === value}
-              onPress={() => {
-                onAsk({ mark: value || undefined });
-              }}
+              onPress={() => onAsk({ mark: value || undefined })}
             />
           ))}
         </Row>
@@ -370,9 +336,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
           word="Grade"
           value={asked.grade_min ?? 0}
           counts={counts?.least.grade}
-          onChange={(score) => {
-            onAsk({ grade_min: score || undefined });
-          }}
+          onChange={(score) => onAsk({ grade_min: score || undefined })}
         />
         {measures().map(({ name, word }) => (
           <AtLeast
@@ -380,9 +344,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
             word={word}
             value={least[name] ?? 0}
             counts={counts?.least[name]}
-            onChange={(score) => {
-              onAsk({ least: withLeast(asked, name, score).least });
-            }}
+            onChange={(score) => onAsk({ least: withLeast(asked, name, score).least })}
           />
         ))}
       </Group>
@@ -406,9 +368,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
               word={formatMoney(price, counts?.currency ?? '')}
               count={count}
               on={asked.price_max === Number(price)}
-              onPress={() => {
-                onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) });
-              }}
+              onPress={() => onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) })}
             />
           ))}
         </Row>

@@ -137,12 +137,7 @@ export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
             title={step.name === 'good' && data ? `Show those graded ${data.good_from} and above` : step.help}
             sx={{ flex: 1, display: 'flex' }}>
             {step.filter ? (
-              <ButtonBase
-                aria-pressed={on}
-                onClick={() => {
-                  onChange({ ...NONE, ...step.filter?.(data) });
-                }}
-                sx={look}>
+              <ButtonBase aria-pressed={on} onClick={() => onChange({ ...NONE, ...step.filter?.(data) })} sx={look}>
                 {inside}
               </ButtonBase>
             ) : (

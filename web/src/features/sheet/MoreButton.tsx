@@ -7,12 +7,7 @@ import { useMore } from './useMore';
 export function MoreButton({ project }: { project: Project }) {
   const { more, making } = useMore(project);
   return (
-    <Button
-      onClick={() => {
-        more();
-      }}
-      disabled={making}
-      sx={{ alignSelf: 'center', my: 0.3 }}>
+    <Button onClick={() => more()} disabled={making} sx={{ alignSelf: 'center', my: 0.3 }}>
       {making ? 'Making names…' : 'More names'}
     </Button>
   );

@@ -16,11 +16,7 @@ export function NoRows() {
       <EmptyState
         title="No name passes these filters"
         action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              onAsk(NOTHING);
-            }}>
+          <Button variant="outlined" onClick={() => onAsk(NOTHING)}>
             Show all names
           </Button>
         }>

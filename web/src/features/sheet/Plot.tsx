@@ -1,5 +1,4 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
@@ -17,6 +16,7 @@ import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { type Dot, inFigure, nearest, place, toward } from './dots';
 import type { Asked } from '../../shared/lib/asked';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 const WIDTH = 660;
 const HEIGHT = 420;
@@ -45,14 +45,7 @@ const valueOf = (dots: Dots, axis: string, i: number, grading: Grading): number 
 
 function AxisField({ label, value, onChange }: { label: string; value: string; onChange: (axis: string) => void }) {
   return (
-    <TextField
-      select
-      label={label}
-      value={value}
-      onChange={(e) => {
-        onChange(e.target.value);
-      }}
-      sx={{ width: 138 }}>
+    <TextField select label={label} value={value} onChange={(e) => onChange(e.target.value)} sx={{ width: 138 }}>
       {axes().map(({ name, word }) => (
         <MenuItem key={name} value={name}>
           {word}
@@ -87,23 +80,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     });
   }, [data, across, up, grading]);
 
-  if (error && !data)
-    return (
-      <EmptyState
-        alert
-        title="The dots could not be loaded"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+  if (error && !data) return <LoadFailed title="The dots could not be loaded" error={error} onRetry={refetch} />;
   if (!data || !plotted) return <Skeleton variant="rounded" height={HEIGHT} />;
   if (plotted.dots.length === 0)
     return (
@@ -158,12 +135,8 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
           ref={figure}
           viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
           aria-hidden
-          onPointerMove={(e) => {
-            setUnder(at(e)?.label ?? null);
-          }}
-          onPointerLeave={() => {
-            setUnder(null);
-          }}
+          onPointerMove={(e) => setUnder(at(e)?.label ?? null)}
+          onPointerLeave={() => setUnder(null)}
           onClick={(e) => {
             const dot = at(e);
             if (dot) onSelect(dot.label);

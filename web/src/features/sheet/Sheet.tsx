@@ -1,10 +1,8 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 
 import type { Row } from '../../shared/api';
-import { EmptyState } from '../../shared/ui/EmptyState';
 import { useBench } from './bench';
 import { layoutOf } from './columns';
 import { NoRows } from './NoRows';
@@ -16,6 +14,7 @@ import { useFirstPage, useRows } from './useSheet';
 import { useSheetActs } from './useSheetActs';
 import { useSpan } from './useSpan';
 import { ROW_HEIGHTS } from './useView';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 const HEAD = 30;
 const LOOKED_AFTER = 1_200;
@@ -85,22 +84,7 @@ export function Sheet() {
   const { onKeyDown, onClick, onDoubleClick } = useSheetActs({ scroller, rowAt, total, drawn, height, cursor, marks });
 
   if (error && !data) {
-    return (
-      <EmptyState
-        alert
-        title="The names could not be loaded"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+    return <LoadFailed title="The names could not be loaded" error={error} onRetry={refetch} />;
   }
   if (!isPending && total === 0) return <NoRows />;
   const active = shown[drawn.findIndex((row) => row !== undefined && row.label === selected)];
@@ -123,9 +107,7 @@ export function Sheet() {
         layout={layout}
         asked={asked}
         onAsk={onAsk}
-        onWidth={(id, px) => {
-          onView({ widths: { ...view.widths, [id]: px } });
-        }}
+        onWidth={(id, px) => onView({ widths: { ...view.widths, [id]: px } })}
       />
       {/* The grid takes the keys, as grids do; the pointer is listened for here, for all rows at once. */}
       {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/click-events-have-key-events */}

@@ -109,9 +109,7 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
                 tabIndex={-1}
                 data-head={id}
                 className={on ? 'on' : undefined}
-                onClick={() => {
-                  press(sort);
-                }}>
+                onClick={() => press(sort)}>
                 {word}
                 {on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}
               </button>

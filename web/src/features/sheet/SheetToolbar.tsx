@@ -101,9 +101,7 @@ export function SheetToolbar({
         inputRef={filterRef}
         label="Has letters"
         value={typed}
-        onChange={(e) => {
-          setTyped(e.target.value);
-        }}
+        onChange={(e) => setTyped(e.target.value)}
         onKeyDown={(e) => {
           if (e.key === 'Escape') setTyped('');
         }}
@@ -124,9 +122,7 @@ export function SheetToolbar({
           color={filtering ? 'secondary' : 'primary'}
           aria-pressed={filtering}
           title="All filters, in place of the words (key f)"
-          onClick={() => {
-            onFiltering(!filtering);
-          }}
+          onClick={() => onFiltering(!filtering)}
           sx={{ minWidth: 0 }}>
           Filters
         </Button>
@@ -137,9 +133,7 @@ export function SheetToolbar({
             variant="outlined"
             aria-haspopup="dialog"
             aria-expanded={anchor !== null}
-            onClick={(e) => {
-              setAnchor(e.currentTarget);
-            }}
+            onClick={(e) => setAnchor(e.currentTarget)}
             sx={{ flex: 'none', minWidth: 0 }}>
             More
           </Button>
@@ -147,9 +141,7 @@ export function SheetToolbar({
             disablePortal
             open={anchor !== null}
             anchorEl={anchor}
-            onClose={() => {
-              setAnchor(null);
-            }}
+            onClose={() => setAnchor(null)}
             anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
             transformOrigin={{ vertical: 'top', horizontal: 'right' }}
             slotProps={{

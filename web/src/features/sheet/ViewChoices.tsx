@@ -95,9 +95,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
               sx={small}
               aria-label={`${word} further left`}
               disabled={i === 0}
-              onClick={() => {
-                move(i, -1);
-              }}>
+              onClick={() => move(i, -1)}>
               <UpIcon sx={{ fontSize: 17 }} />
             </IconButton>
             <IconButton
@@ -105,9 +103,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
               sx={small}
               aria-label={`${word} further right`}
               disabled={i === columns.length - 1}
-              onClick={() => {
-                move(i, 1);
-              }}>
+              onClick={() => move(i, 1)}>
               <DownIcon sx={{ fontSize: 17 }} />
             </IconButton>
           </Box>
@@ -121,9 +117,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
                 size="small"
                 checked={false}
                 sx={small}
-                onChange={() => {
-                  onView({ columns: [...columns, id] });
-                }}
+                onChange={() => onView({ columns: [...columns, id] })}
               />
             }
             label={columnOf(id).word}
@@ -173,22 +167,14 @@ function Named({ project }: { project: Project }) {
             sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
             <Button
               aria-current={view.search === search || undefined}
-              onClick={() => {
-                apply(view);
-              }}
+              onClick={() => apply(view)}
               sx={{
                 justifyContent: 'flex-start',
                 ...(view.search === search && { color: 'secondary.main' }),
               }}>
               {view.name}
             </Button>
-            <IconButton
-              size="small"
-              aria-label={`Remove the view ${view.name}`}
-              onClick={() => {
-                drop(view);
-              }}
-              sx={small}>
+            <IconButton size="small" aria-label={`Remove the view ${view.name}`} onClick={() => drop(view)} sx={small}>
               <CrossIcon sx={{ fontSize: 16 }} />
             </IconButton>
           </Stack>
@@ -206,9 +192,7 @@ function Named({ project }: { project: Project }) {
         <TextField
           label="Keep this view as"
           value={name}
-          onChange={(e) => {
-            setName(e.target.value.slice(0, 40));
-          }}
+          onChange={(e) => setName(e.target.value.slice(0, 40))}
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="outlined">
@@ -242,11 +226,7 @@ export function ViewChoices({ project, extensions, view, onView }: Props) {
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
-        <Button
-          disabled={Object.keys(view.widths).length === 0}
-          onClick={() => {
-            onView({ widths: {} });
-          }}>
+        <Button disabled={Object.keys(view.widths).length === 0} onClick={() => onView({ widths: {} })}>
           Usual widths
         </Button>
       </Stack>

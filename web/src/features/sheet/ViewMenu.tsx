@@ -23,9 +23,7 @@ export function ViewMenu(props: Props) {
         variant="outlined"
         aria-haspopup="dialog"
         aria-expanded={anchor !== null}
-        onClick={(e) => {
-          setAnchor(e.currentTarget);
-        }}
+        onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ flex: 'none', minWidth: 0 }}>
         View
       </Button>
@@ -33,9 +31,7 @@ export function ViewMenu(props: Props) {
         disablePortal
         open={anchor !== null}
         anchorEl={anchor}
-        onClose={() => {
-          setAnchor(null);
-        }}
+        onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
         slotProps={{ paper: { role: 'dialog', 'aria-label': 'How the sheet looks' } as object }}>
         <Suspense>

@@ -81,9 +81,7 @@ export function ComparePage() {
       select
       label="Add a name"
       value=""
-      onChange={(e) => {
-        choose([...labels, e.target.value]);
-      }}
+      onChange={(e) => choose([...labels, e.target.value])}
       sx={{ width: 170 }}>
       {others.map((k) => (
         <MenuItem key={k.label} value={k.label}>
@@ -145,15 +143,7 @@ export function ComparePage() {
         <Typography variant="h1">Side by side</Typography>
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
           <FormControlLabel
-            control={
-              <Checkbox
-                size="small"
-                checked={only}
-                onChange={(e) => {
-                  setOnly(e.target.checked);
-                }}
-              />
-            }
+            control={<Checkbox size="small" checked={only} onChange={(e) => setOnly(e.target.checked)} />}
             label="Only what differs"
           />
           {adding}
@@ -203,9 +193,7 @@ export function ComparePage() {
                     <IconButton
                       size="small"
                       aria-label={`Leave ${name.shown} out`}
-                      onClick={() => {
-                        choose(labels.filter((l) => l !== name.label));
-                      }}>
+                      onClick={() => choose(labels.filter((l) => l !== name.label))}>
                       <CrossIcon sx={{ fontSize: 16 }} />
                     </IconButton>
                   </Stack>

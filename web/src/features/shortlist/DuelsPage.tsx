@@ -15,6 +15,7 @@ import { useOpenProject } from '../../shared/lib/projectContext';
 import { fullName } from '../../shared/lib/fullName';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useShortlist } from './useShortlist';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 /** Strengths with how sure they are: a dot, and a line as long as it may be wrong. */
 function Standings({ ranking }: { ranking: Ranking }) {
@@ -100,22 +101,7 @@ export function DuelsPage() {
   });
   const error = asApiError(duels.error);
   if (error && !ranking)
-    return (
-      <EmptyState
-        alert
-        title="The duels could not be loaded"
-        action={
-          <Button
-            variant="outlined"
-            onClick={() => {
-              void duels.refetch();
-            }}>
-            Try again
-          </Button>
-        }>
-        {error.message}
-      </EmptyState>
-    );
+    return <LoadFailed title="The duels could not be loaded" error={error} onRetry={duels.refetch} />;
   if (!ranking) return <LinearProgress aria-label="Loading the duels" />;
   if (!one || !other)
     return (
@@ -134,9 +120,7 @@ export function DuelsPage() {
       variant="outlined"
       color="inherit"
       disabled={busy}
-      onClick={() => {
-        mutate({ winner: label, loser: against });
-      }}
+      onClick={() => mutate({ winner: label, loser: against })}
       sx={{
         flex: 1,
         minWidth: 0,
@@ -174,11 +158,7 @@ export function DuelsPage() {
           severity="success"
           sx={{ mb: 2 }}
           action={
-            <Button
-              color="inherit"
-              onClick={() => {
-                order.mutate();
-              }}>
+            <Button color="inherit" onClick={() => order.mutate()}>
               Put the shortlist in this order
             </Button>
           }>
@@ -191,35 +171,18 @@ export function DuelsPage() {
         {card(other, one, '→')}
       </Stack>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 3, flexWrap: 'wrap' }}>
-        <Button
-          variant="outlined"
-          disabled={busy}
-          onClick={() => {
-            mutate({ winner: one, loser: other, tie: true });
-          }}>
+        <Button variant="outlined" disabled={busy} onClick={() => mutate({ winner: one, loser: other, tie: true })}>
           Neither <Key place="duels" of="neither" />
         </Button>
-        <Button
-          disabled={!ranking.asked || back.isPending}
-          onClick={() => {
-            takeBack();
-          }}>
+        <Button disabled={!ranking.asked || back.isPending} onClick={() => takeBack()}>
           Take back <Key place="duels" of="takeBack" />
         </Button>
         {!ranking.enough && (
-          <Button
-            disabled={!ranking.asked}
-            onClick={() => {
-              order.mutate();
-            }}>
+          <Button disabled={!ranking.asked} onClick={() => order.mutate()}>
             Put the shortlist in this order
           </Button>
         )}
-        <Button
-          disabled={!ranking.asked}
-          onClick={() => {
-            forget.mutate();
-          }}>
+        <Button disabled={!ranking.asked} onClick={() => forget.mutate()}>
           Begin anew
         </Button>
       </Stack>

@@ -103,12 +103,8 @@ export function NoteField({ projectId, label, shown, note }: Props) {
         <Elsewhere
           what="This note"
           parts={[{ word: 'Note', here: text || 'none', there: conflict || 'none' }]}
-          onMine={() => {
-            settle(text);
-          }}
-          onTheirs={() => {
-            settle(conflict);
-          }}
+          onMine={() => settle(text)}
+          onTheirs={() => settle(conflict)}
         />
       )}
     </>

@@ -19,6 +19,7 @@ import { Sortable } from '../../shared/ui/Sortable';
 import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
 
 const MOST_LISTED = 40;
 const listed = (labels: readonly string[]) =>
@@ -100,9 +101,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
                   clickable
                   color={tag === one ? 'secondary' : 'default'}
                   aria-pressed={tag === one}
-                  onClick={() => {
-                    setTag(tag === one ? null : one);
-                  }}
+                  onClick={() => setTag(tag === one ? null : one)}
                 />
               ))}
             </Stack>
@@ -117,20 +116,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
         </Stack>
       )}
       {error && !list.data && (
-        <EmptyState
-          alert
-          title="The shortlist could not be loaded"
-          action={
-            <Button
-              variant="outlined"
-              onClick={() => {
-                void list.refetch();
-              }}>
-              Try again
-            </Button>
-          }>
-          {error.message}
-        </EmptyState>
+        <LoadFailed title="The shortlist could not be loaded" error={error} onRetry={list.refetch} />
       )}
       {list.data?.length === 0 && (
         <EmptyState title="Nothing is kept yet" action={toBench}>
@@ -167,18 +153,10 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
               owner={project.brief.owner}
               knownTags={tags}
               picked={picked.has(item.label)}
-              onPick={() => {
-                pick(item.label);
-              }}
-              onMove={(by) => {
-                move(place, place + by);
-              }}
-              onRemove={() => {
-                void act('unkeep', [item.label]);
-              }}
-              onSettle={(extension) => {
-                settle.mutate({ label: item.label, extension, seen: item.extension });
-              }}
+              onPick={() => pick(item.label)}
+              onMove={(by) => move(place, place + by)}
+              onRemove={() => void act('unkeep', [item.label])}
+              onSettle={(extension) => settle.mutate({ label: item.label, extension, seen: item.extension })}
             />
           ))}
         </Stack>

@@ -199,9 +199,7 @@ export function ShortlistRow({
                     ? `Keep ${kept.shown} alone, without an extension`
                     : `Keep it as ${kept.shown}.${extension}`
                 }
-                onClick={() => {
-                  onSettle(kept.extension === extension ? '' : extension);
-                }}
+                onClick={() => onSettle(kept.extension === extension ? '' : extension)}
                 sx={{
                   font: 'inherit',
                   fontWeight: 600,

@@ -54,9 +54,7 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
         <Elsewhere
           what="The list of tags"
           parts={[{ word: 'Tags', here: told(unsaved ?? tags), there: told(theirs) }]}
-          onMine={() => {
-            keep(unsaved ?? tags, theirs);
-          }}
+          onMine={() => keep(unsaved ?? tags, theirs)}
           onTheirs={() => {
             settle(theirs);
             setUnsaved(null);

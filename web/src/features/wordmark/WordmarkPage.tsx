@@ -76,9 +76,7 @@ function Inks({
       select
       label={label}
       value={value}
-      onChange={(e) => {
-        onChange(e.target.value);
-      }}
+      onChange={(e) => onChange(e.target.value)}
       sx={{ width: 210 }}
       slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
       {none !== undefined && <MenuItem value="">{none}</MenuItem>}
@@ -163,9 +161,7 @@ export function WordmarkPage() {
         <TextField
           label="The name as it is written"
           value={text}
-          onChange={(e) => {
-            setTyped(e.target.value.slice(0, 63));
-          }}
+          onChange={(e) => setTyped(e.target.value.slice(0, 63))}
           error={Boolean(failed)}
           helperText={failed ? (failed.problems[0]?.message ?? failed.message) : undefined}
           sx={{ width: 230 }}
@@ -197,9 +193,7 @@ export function WordmarkPage() {
             step={10}
             value={spacing}
             aria-label="Letter spacing"
-            onChange={(_, v) => {
-              setSpacing(v);
-            }}
+            onChange={(_, v) => setSpacing(v)}
           />
         </Box>
         <Inks label="Colour" value={ink} onChange={setInk} />
@@ -209,9 +203,7 @@ export function WordmarkPage() {
             type="number"
             label="From letter"
             value={split + 1}
-            onChange={(e) => {
-              setCut(Math.min(text.length - 1, Math.max(1, Number(e.target.value) - 1)));
-            }}
+            onChange={(e) => setCut(Math.min(text.length - 1, Math.max(1, Number(e.target.value) - 1)))}
             sx={{ width: 96 }}
             slotProps={{ htmlInput: { min: 2, max: text.length } }}
           />
@@ -271,9 +263,7 @@ export function WordmarkPage() {
             type="button"
             role="radio"
             aria-checked={face === setting.face}
-            onClick={() => {
-              setFace(setting.face);
-            }}
+            onClick={() => setFace(setting.face)}
             sx={{
               font: 'inherit',
               color: 'inherit',

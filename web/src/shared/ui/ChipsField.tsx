@@ -42,9 +42,7 @@ export function ChipsField({ label, value, onChange, options = [], show = (v) =>
         const typed = state.inputValue.toLowerCase().replace(/^\./, '');
         return typed ? all.filter((o) => o.startsWith(typed)).slice(0, 12) : [];
       }}
-      onChange={(_, next) => {
-        add(next);
-      }}
+      onChange={(_, next) => add(next)}
       onInputChange={(event, typed) => {
         if (/[,;]$/.test(typed)) {
           add([...value, typed]);

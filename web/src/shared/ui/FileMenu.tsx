@@ -26,28 +26,13 @@ export function FileMenu({ address, disabled = false }: Props) {
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
         disabled={disabled}
-        onClick={(e) => {
-          setAnchor(e.currentTarget);
-        }}
+        onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ flex: 'none' }}>
         Export
       </Button>
-      <Menu
-        disablePortal
-        anchorEl={anchor}
-        open={anchor !== null}
-        onClose={() => {
-          setAnchor(null);
-        }}>
+      <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {FORMS.map(([form, word]) => (
-          <MenuItem
-            key={form}
-            component="a"
-            href={address(form)}
-            download
-            onClick={() => {
-              setAnchor(null);
-            }}>
+          <MenuItem key={form} component="a" href={address(form)} download onClick={() => setAnchor(null)}>
             {word}
           </MenuItem>
         ))}

@@ -6,13 +6,7 @@ import { SpeakIcon } from './icons';
 /** Says a name aloud; a browser without a voice says so instead. */
 export const SayButton = ({ text }: { text: string }) =>
   canSpeak() ? (
-    <Button
-      variant="outlined"
-      startIcon={<SpeakIcon />}
-      aria-label={`Say ${text} aloud`}
-      onClick={() => {
-        say(text);
-      }}>
+    <Button variant="outlined" startIcon={<SpeakIcon />} aria-label={`Say ${text} aloud`} onClick={() => say(text)}>
       Say it
     </Button>
   ) : (
