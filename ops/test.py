@@ -120,6 +120,7 @@ def front_end(env: dict[str, str]) -> bool:
     """The front end's linters and tests."""
     results = [
         step("prettier", ["npm", "run", "-s", "format"], env, WEB),
+        step("message catalogue", ["npm", "run", "-s", "texts", "--", "--check"], env, WEB),
         step("eslint", ["npm", "run", "-s", "lint"], env, WEB),
         step("tsc", ["npm", "run", "-s", "types"], env, WEB),
         step("front-end tests", ["npm", "run", "-s", "test"], env, WEB),

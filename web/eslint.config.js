@@ -4,7 +4,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['dist', 'src/shared/api/schema.d.ts', 'eslint.config.js', 'vite.config.ts'] },
+  { ignores: ['dist', 'scripts', 'src/shared/api/schema.d.ts', 'eslint.config.js', 'vite.config.ts'] },
   ...ts.configs.strictTypeChecked,
   a11y.flatConfigs.recommended,
   hooks.configs.flat['recommended-latest'],
@@ -73,6 +73,32 @@ export default ts.config(
             },
           ],
         },
+      ],
+    },
+  },
+  {
+    // What a person reads comes from the catalogue.
+    files: ['src/**/*.tsx'],
+    ignores: ['src/**/*.spec.tsx', 'src/shared/testing/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          'JSXText[value=/[a-z]{2}/i]',
+          'JSXElement > JSXExpressionContainer > Literal[value=/[a-z]{2}/i]',
+          'JSXElement > JSXExpressionContainer > :matches(ConditionalExpression, LogicalExpression) > Literal[value=/[a-z]{2}/i]',
+          ...['Literal[value=/[a-z]{2}/i]', 'TemplateElement[value.raw=/[a-z]{2}/i]'].flatMap((text) =>
+            [
+              '>',
+              '> JSXExpressionContainer >',
+              '> JSXExpressionContainer > TemplateLiteral >',
+              '> JSXExpressionContainer > ConditionalExpression >',
+            ].map(
+              (within) =>
+                `JSXAttribute[name.name=/^(aria-label|label|title|placeholder|helperText|alt)$/] ${within} ${text}`,
+            ),
+          ),
+        ].map((selector) => ({ selector, message: 'Say it through t() or rich() of shared/texts.' })),
       ],
     },
   },

@@ -6,20 +6,21 @@ import { Link } from 'react-router';
 
 import { useCatalogue } from '../features/brief/useWords';
 import { concepts } from '../shared/lib/concepts';
-import { plural } from '../shared/lib/format';
+import { t } from '../shared/texts';
 
 /** What the names are made from: the word data with its sources and licences, and the recipes. */
 export function AboutPage() {
   const { data } = useCatalogue();
   return (
     <Box component="main" sx={{ maxWidth: 860, mx: 'auto', px: 3, py: 4 }}>
-      <Typography variant="h1">About Vine Tag</Typography>
+      <Typography variant="h1">{t('About Vine Tag')}</Typography>
       <Typography color="textSecondary" sx={{ mb: 3 }}>
-        Names are grown from your sentence, your words and the world they belong to, judged by measures that give their
-        reasons, and looked up at the registries. Nothing is sent anywhere but the names you check.
+        {t(
+          'Names are grown from your sentence, your words and the world they belong to, judged by measures that give their reasons, and looked up at the registries. Nothing is sent anywhere but the names you check.',
+        )}
       </Typography>
       <Typography variant="h2" sx={{ mb: 1 }}>
-        Recipes
+        {t('Recipes')}
       </Typography>
       <Box component="dl" sx={{ m: 0, mb: 3, display: 'grid', gridTemplateColumns: '110px 1fr', rowGap: 0.5 }}>
         {concepts().recipes.map(({ name, summary }) => (
@@ -34,15 +35,16 @@ export function AboutPage() {
         ))}
       </Box>
       <Typography variant="h2" sx={{ mb: 1 }}>
-        Fields
+        {t('Fields')}
       </Typography>
       <Typography sx={{ mb: 1 }}>
-        What the people of a trade or a subject handle, do and say, written for Vine Tag. The fields nearest to your
-        sentence are your world.
+        {t(
+          'What the people of a trade or a subject handle, do and say, written for Vine Tag. The fields nearest to your sentence are your world.',
+        )}
       </Typography>
       <Box component="details" sx={{ mb: 3 }}>
         <Box component="summary" sx={{ cursor: 'pointer' }}>
-          {plural(data?.worlds.length ?? 0, 'field', 'fields')}
+          {t('{worlds, plural, one {# field} other {# fields}}', { worlds: data?.worlds.length ?? 0 })}
         </Box>
         <Typography variant="body2" sx={{ mt: 0.8, columns: { xs: 1, sm: 2 } }} component="ul">
           {data?.worlds.map((title) => (
@@ -51,7 +53,7 @@ export function AboutPage() {
         </Typography>
       </Box>
       <Typography variant="h2" sx={{ mb: 1 }}>
-        Who is asked
+        {t('Who is asked')}
       </Typography>
       <Box
         component="dl"
@@ -74,7 +76,7 @@ export function AboutPage() {
         ))}
       </Box>
       <Typography variant="h2" sx={{ mb: 1 }}>
-        Word data
+        {t('Word data')}
       </Typography>
       <Stack component="ul" sx={{ m: 0, p: 0, listStyle: 'none', gap: 0.5 }}>
         {data?.sources.map(({ name, version, licence }) => (
@@ -84,7 +86,7 @@ export function AboutPage() {
         ))}
       </Stack>
       <Button component={Link} to="/" variant="outlined" sx={{ mt: 3 }}>
-        To the projects
+        {t('To the projects')}
       </Button>
     </Box>
   );

@@ -17,6 +17,7 @@ import { ProjectRoom } from './ProjectRoom';
 import { Shell } from './Shell';
 import { Titled } from './Titled';
 import { LoadFailed } from '../shared/ui/LoadFailed';
+import { t } from '../shared/texts';
 
 type Person = NonNullable<Session['person']>;
 
@@ -52,13 +53,13 @@ const MeasuresPage = lazy(async () => ({ default: (await import('./MeasuresPage'
 
 const Nowhere = () => (
   <EmptyState
-    title="There is nothing at this address"
+    title={t('There is nothing at this address')}
     action={
       <Button component={Link} to="/" variant="outlined">
-        To the projects
+        {t('To the projects')}
       </Button>
     }>
-    It may have been removed, or belong to someone else.
+    {t('It may have been removed, or belong to someone else.')}
   </EmptyState>
 );
 
@@ -67,18 +68,18 @@ export function AppRoutes() {
   const { pathname } = useLocation();
   const { data, error, refetch } = useConcepts();
   if (!data) {
-    if (!error) return <LinearProgress aria-label="Loading" />;
-    return <LoadFailed title="Vine Tag cannot be reached" error={error} onRetry={refetch} />;
+    if (!error) return <LinearProgress aria-label={t('Loading')} />;
+    return <LoadFailed title={t('Vine Tag cannot be reached')} error={error} onRetry={refetch} />;
   }
   setConcepts(data);
   return (
     <Mishap at={pathname}>
-      <Suspense fallback={<LinearProgress aria-label="Loading" />}>
+      <Suspense fallback={<LinearProgress aria-label={t('Loading')} />}>
         <Routes>
           <Route
             path="s/:token"
             element={
-              <Titled word="Names to judge">
+              <Titled word={t('Names to judge')}>
                 <SharedPage />
               </Titled>
             }
@@ -95,9 +96,9 @@ function OwnRoutes() {
   const { session } = useSession();
   const { left, leave, prepare } = useStart();
   const [here, setHere] = useState<Person | null>(null);
-  if (session.isPending) return <LinearProgress aria-label="Loading" />;
+  if (session.isPending) return <LinearProgress aria-label={t('Loading')} />;
   if (session.isError) {
-    return <LoadFailed title="Vine Tag cannot be reached" error={session.error} onRetry={session.refetch} />;
+    return <LoadFailed title={t('Vine Tag cannot be reached')} error={session.error} onRetry={session.refetch} />;
   }
   const { person: now, demo } = session.data;
   if (now && now !== here) setHere(now);
@@ -105,7 +106,7 @@ function OwnRoutes() {
   // Whoever signed out leaves; a session that ended by itself leaves the page as it is.
   if (!person || (!now && left))
     return (
-      <Titled word="Sign in">
+      <Titled word={t('Sign in')}>
         <SignInPage />
       </Titled>
     );
@@ -119,7 +120,7 @@ function OwnRoutes() {
           <Route
             index
             element={
-              <Titled word="Projects">
+              <Titled word={t('Projects')}>
                 <ProjectsPage onNear={(id) => prepare(id)} />
               </Titled>
             }
@@ -128,7 +129,7 @@ function OwnRoutes() {
             <Route
               index
               element={
-                <Titled word="Bench">
+                <Titled word={t('Bench')}>
                   <BenchPage />
                 </Titled>
               }
@@ -144,7 +145,7 @@ function OwnRoutes() {
             <Route
               path="read"
               element={
-                <Titled word="One by one">
+                <Titled word={t('One by one')}>
                   <ReadingPage />
                 </Titled>
               }
@@ -152,7 +153,7 @@ function OwnRoutes() {
             <Route
               path="shortlist"
               element={
-                <Titled word="Shortlist">
+                <Titled word={t('Shortlist')}>
                   <ShortlistRoom />
                 </Titled>
               }
@@ -160,7 +161,7 @@ function OwnRoutes() {
             <Route
               path="compare"
               element={
-                <Titled word="Side by side">
+                <Titled word={t('Side by side')}>
                   <ComparePage />
                 </Titled>
               }
@@ -168,7 +169,7 @@ function OwnRoutes() {
             <Route
               path="duels"
               element={
-                <Titled word="Duels">
+                <Titled word={t('Duels')}>
                   <DuelsPage />
                 </Titled>
               }
@@ -176,7 +177,7 @@ function OwnRoutes() {
             <Route
               path="share"
               element={
-                <Titled word="Sharing">
+                <Titled word={t('Sharing')}>
                   <SharingPage />
                 </Titled>
               }
@@ -184,7 +185,7 @@ function OwnRoutes() {
             <Route
               path="wordmark"
               element={
-                <Titled word="Wordmark">
+                <Titled word={t('Wordmark')}>
                   <WordmarkPage />
                 </Titled>
               }
@@ -192,7 +193,7 @@ function OwnRoutes() {
             <Route
               path="print"
               element={
-                <Titled word="Print">
+                <Titled word={t('Print')}>
                   <PrintPage />
                 </Titled>
               }
@@ -200,7 +201,7 @@ function OwnRoutes() {
             <Route
               path="list"
               element={
-                <Titled word="Check a list">
+                <Titled word={t('Check a list')}>
                   <ListPage />
                 </Titled>
               }
@@ -209,7 +210,7 @@ function OwnRoutes() {
           <Route
             path="extensions"
             element={
-              <Titled word="Extensions">
+              <Titled word={t('Extensions')}>
                 <ExtensionsPage />
               </Titled>
             }
@@ -217,7 +218,7 @@ function OwnRoutes() {
           <Route
             path="settings"
             element={
-              <Titled word="Settings">
+              <Titled word={t('Settings')}>
                 <SettingsRoom />
               </Titled>
             }
@@ -225,7 +226,7 @@ function OwnRoutes() {
           <Route
             path="about"
             element={
-              <Titled word="About">
+              <Titled word={t('About')}>
                 <AboutPage />
               </Titled>
             }
@@ -233,7 +234,7 @@ function OwnRoutes() {
           <Route
             path="measures"
             element={
-              <Titled word="Grades">
+              <Titled word={t('Grades')}>
                 <MeasuresPage />
               </Titled>
             }

@@ -14,6 +14,7 @@ import { usePreferences } from '../shared/lib/preferences';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { NamesPart } from './NamesPart';
 import { type Pane, PaneSwitch } from './PaneSwitch';
+import { t } from '../shared/texts';
 
 // Loaded when it is asked for: the bench can be used before.
 const FiltersPanel = lazy(async () => ({
@@ -29,7 +30,7 @@ const NARROW = '(max-width: 1099.95px)';
 const WIDE_GRID = {
   gridTemplateColumns: '252px minmax(0, 1fr) 298px',
   gridTemplateRows: 'auto minmax(0, 1fr)',
-  gridTemplateAreas: '"words head reasons" "words rows reasons"',
+  gridTemplateAreas: t('"words head reasons" "words rows reasons"'),
   height: '100%',
 };
 // However short the window, some rows are in view; what is above them scrolls away.
@@ -70,7 +71,7 @@ export function BenchPage() {
   return (
     <Box component="main" sx={{ display: 'grid', ...(narrow ? NARROW_GRID : WIDE_GRID), '& > *': { minHeight: 0 } }}>
       <Typography component="h1" sx={{ position: 'absolute', clipPath: 'inset(50%)' }}>
-        Bench of {project.name}
+        {t('Bench of {name}', { name: project.name })}
       </Typography>
       {shown && <PaneSwitch pane={shown} filtering={filtering} onPane={setPane} />}
       <Box
@@ -82,14 +83,14 @@ export function BenchPage() {
         {filtering ? (
           <Box
             component="aside"
-            aria-label="Filters"
+            aria-label={t('Filters')}
             sx={{ p: 2, pt: 1, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
             <Button size="small" onClick={() => setFiltering(false)}>
-              Back to the words
+              {t('Back to the words')}
             </Button>
             {narrow && (
               <Button size="small" onClick={() => setPane('names')}>
-                See the names
+                {t('See the names')}
               </Button>
             )}
             <Suspense>

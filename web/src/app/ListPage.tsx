@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 
 import { asApiError } from '../shared/api';
-import { formatCount, plural } from '../shared/lib/format';
+import { formatCount } from '../shared/lib/format';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { EmptyState } from '../shared/ui/EmptyState';
 import { wordOf } from '../shared/ui/status';
@@ -18,6 +18,7 @@ import { ListTable } from '../features/list/ListTable';
 import { PasteForm } from '../features/list/PasteForm';
 import { useCounting, useList } from '../features/list/useList';
 import { LoadFailed } from '../shared/ui/LoadFailed';
+import { t } from '../shared/texts';
 
 /** Names pasted or uploaded, checked in bulk. */
 export function ListPage() {
@@ -57,10 +58,10 @@ export function ListPage() {
       }}>
       <Box
         component="section"
-        aria-label="Paste names"
+        aria-label={t('Paste names')}
         sx={{ p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
         <Typography variant="h1" sx={{ fontSize: '1.5rem', mb: 1.5 }}>
-          Check a list
+          {t('Check a list')}
         </Typography>
         {data && (
           <PasteForm
@@ -73,19 +74,23 @@ export function ListPage() {
           />
         )}
       </Box>
-      <Stack component="section" aria-label="Results" sx={{ gap: 1.2, p: 1.5, minWidth: 0 }}>
-        {error && !data && <LoadFailed title="The list could not be loaded" error={error} onRetry={page.refetch} />}
+      <Stack component="section" aria-label={t('Results')} sx={{ gap: 1.2, p: 1.5, minWidth: 0 }}>
+        {error && !data && (
+          <LoadFailed title={t('The list could not be loaded')} error={error} onRetry={page.refetch} />
+        )}
         {data?.names === 0 && (
-          <EmptyState title="No names pasted yet">
-            Paste names on the left, or take them from a file: each line is cleaned, repeats are put together, and every
-            full name is looked up.
+          <EmptyState title={t('No names pasted yet')}>
+            {t(
+              'Paste names on the left, or take them from a file: each line is cleaned, repeats are put together, and every full name is looked up.',
+            )}
           </EmptyState>
         )}
         {data && data.names > 0 && (
           <>
             <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', minHeight: 42 }}>
               <Typography color="textSecondary" sx={{ whiteSpace: 'nowrap' }}>
-                {plural(data.names, 'name')} · {plural(data.full_names, 'full name')}
+                {t('{names, plural, one {# name} other {# names}}', { names: data.names })} ·{' '}
+                {t('{fullNames, plural, one {# full name} other {# full names}}', { fullNames: data.full_names })}
               </Typography>
               <CheckBar controls={controls} names={data.names} what="pasted" />
               <ExportMenu projectId={project.id} />
@@ -95,13 +100,13 @@ export function ListPage() {
                   clear.mutate();
                 }}
                 disabled={controls.active}>
-                Empty
+                {t('Empty')}
               </Button>
             </Stack>
-            <Stack direction="row" role="group" aria-label="Statuses" sx={{ gap: 0.7, flexWrap: 'wrap' }}>
+            <Stack direction="row" role="group" aria-label={t('Statuses')} sx={{ gap: 0.7, flexWrap: 'wrap' }}>
               <Chip
                 size="small"
-                label={`all ${formatCount(data.names)}`}
+                label={t('all {names, number}', { names: data.names })}
                 variant={status ? 'outlined' : 'filled'}
                 aria-pressed={!status}
                 onClick={() => {
@@ -127,14 +132,17 @@ export function ListPage() {
             {pages > 1 && (
               <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
                 <Button disabled={at === 0} onClick={() => setAt(at - 1)}>
-                  Before
+                  {t('Before')}
                 </Button>
                 <Typography variant="caption" role="status">
-                  {formatCount(at * pageSize + 1)} to {formatCount(Math.min(data.total, (at + 1) * pageSize))} of{' '}
-                  {formatCount(data.total)}
+                  {t('{at, number} to {min, number} of {total, number}', {
+                    at: at * pageSize + 1,
+                    min: Math.min(data.total, (at + 1) * pageSize),
+                    total: data.total,
+                  })}
                 </Typography>
                 <Button disabled={at + 1 >= pages} onClick={() => setAt(at + 1)}>
-                  Next
+                  {t('Next')}
                 </Button>
               </Stack>
             )}

@@ -7,12 +7,12 @@ import { Link, useLocation } from 'react-router';
 
 import type { Example } from '../shared/api';
 import { concepts } from '../shared/lib/concepts';
-import { plural } from '../shared/lib/format';
 import { gradeOf, presetOf, sharesOf } from '../shared/lib/grading';
 import { EmptyState } from '../shared/ui/EmptyState';
 import { Bar } from '../shared/ui/GradeFigure';
 import { MarkedLetters } from '../shared/ui/MarkedLetters';
 import { useExamples } from './useExamples';
+import { t } from '../shared/texts';
 
 function Worked({ example }: { example: Example }) {
   const { label, project, score, reasons } = example;
@@ -36,7 +36,7 @@ function Worked({ example }: { example: Example }) {
         </Stack>
         <Bar value={score ?? 0} width="100%" />
         <Typography variant="caption" color="textSecondary" component="div">
-          for {project}
+          {t('for {project}', { project })}
         </Typography>
       </Box>
       <Stack component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
@@ -64,9 +64,9 @@ export function MeasuresPage() {
   return (
     <Box component="main" sx={{ maxWidth: 860, mx: 'auto', px: 3, py: 4, '& p': { mb: 1 } }}>
       <Typography variant="h1" sx={{ mb: 1 }}>
-        How grades are worked out
+        {t('How grades are worked out')}
       </Typography>
-      <Stack component="nav" aria-label="Measures" direction="row" sx={{ gap: 2, mb: 1.5 }}>
+      <Stack component="nav" aria-label={t('Measures')} direction="row" sx={{ gap: 2, mb: 1.5 }}>
         {measures.map(({ name, word }) => (
           <MuiLink key={name} component={Link} to={`#${name}`} color="secondary">
             {word}
@@ -74,8 +74,10 @@ export function MeasuresPage() {
         ))}
       </Stack>
       <Typography>
-        {plural(measures.length, 'measure looks', 'measures look')} at a name, each from 0 to 100 and each with its
-        reasons. The grade weighs them: as the purpose of the brief has it, or as you set the sliders.
+        {t(
+          '{measures, plural, one {# measure looks} other {# measures look}} at a name, each from 0 to 100 and each with its reasons. The grade weighs them: as the purpose of the brief has it, or as you set the sliders.',
+          { measures: measures.length },
+        )}
       </Typography>
       <>
         <Box
@@ -88,12 +90,12 @@ export function MeasuresPage() {
           }}>
           <caption>
             <Typography variant="caption" color="textSecondary">
-              Each measure’s share of the grade, by purpose
+              {t('Each measure’s share of the grade, by purpose')}
             </Typography>
           </caption>
           <thead>
             <tr>
-              <th scope="col">Purpose</th>
+              <th scope="col">{t('Purpose')}</th>
               {measures.map((m) => (
                 <th scope="col" key={m.name}>
                   {m.word}
@@ -116,14 +118,18 @@ export function MeasuresPage() {
           </tbody>
         </Box>
         <Typography>
-          A weakness is not made good by strengths elsewhere: the mean leans to the low scores (a power mean with
-          exponent {exponent}). Three measures that count alike with 95, 95 and 20 give{' '}
-          {Math.round(gradeOf(uneven, { weights: even, exponent }))}, where the plain average would give{' '}
-          {Math.round((95 + 95 + 20) / 3)}.
+          {t(
+            'A weakness is not made good by strengths elsewhere: the mean leans to the low scores (a power mean with exponent {exponent}). Three measures that count alike with 95, 95 and 20 give {grade, number}, where the plain average would give {average, number}.',
+            {
+              exponent,
+              grade: Math.round(gradeOf(uneven, { weights: even, exponent })),
+              average: Math.round((95 + 95 + 20) / 3),
+            },
+          )}
         </Typography>
       </>
       {error && !data && (
-        <EmptyState alert title="The examples could not be loaded">
+        <EmptyState alert title={t('The examples could not be loaded')}>
           {error.message}
         </EmptyState>
       )}
@@ -134,7 +140,10 @@ export function MeasuresPage() {
           {how.map((text) => (
             <Typography key={text}>{text}</Typography>
           ))}
-          <Box component="ul" aria-label={`Examples of ${word.toLowerCase()}`} sx={{ m: 0, p: 0, listStyle: 'none' }}>
+          <Box
+            component="ul"
+            aria-label={t('Examples of {word}', { word: word.toLowerCase() })}
+            sx={{ m: 0, p: 0, listStyle: 'none' }}>
             {data?.examples[name]?.map((example) => (
               <Worked key={example.label} example={example} />
             ))}

@@ -2,6 +2,7 @@ import Button from '@mui/material/Button';
 import { Component, type ErrorInfo, type ReactNode } from 'react';
 
 import { EmptyState } from '../shared/ui/EmptyState';
+import { t } from '../shared/texts';
 
 interface Props {
   /** Where one is; somewhere else it is tried anew. */
@@ -36,16 +37,16 @@ export class Mishap extends Component<Props, { error: Error | null }> {
     if (!error) return this.props.children;
     const again = (
       <Button variant="contained" onClick={() => window.location.reload()}>
-        Load the page again
+        {t('Load the page again')}
       </Button>
     );
     return isMissingPart(error) ? (
-      <EmptyState alert title="A part of this page did not come" action={again}>
-        Vine Tag was renewed on the server, or the line broke. What you did is kept.
+      <EmptyState alert title={t('A part of this page did not come')} action={again}>
+        {t('Vine Tag was renewed on the server, or the line broke. What you did is kept.')}
       </EmptyState>
     ) : (
-      <EmptyState alert title="This page failed" action={again}>
-        That is our fault, and what you did is kept. Load the page again, or go somewhere else by the bar above.
+      <EmptyState alert title={t('This page failed')} action={again}>
+        {t('That is our fault, and what you did is kept. Load the page again, or go somewhere else by the bar above.')}
       </EmptyState>
     );
   }

@@ -30,6 +30,7 @@ import { useNotify } from '../shared/ui/Notices';
 import { SayButton } from '../shared/ui/SayButton';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { StatusMark } from '../shared/ui/StatusMark';
+import { rich, t } from '../shared/texts';
 
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -46,14 +47,14 @@ function Section({ title, children }: { title: string; children: ReactNode }) {
 function Records({ name }: { name: Judged }) {
   const records = name.evidence.filter((e) => e.record.length > 0);
   if (!records.length)
-    return <Typography color="textSecondary">No registry has shown a registration of this name.</Typography>;
+    return <Typography color="textSecondary">{t('No registry has shown a registration of this name.')}</Typography>;
   return records.map((e) => (
     <Box key={e.extension} sx={{ mb: 1 }}>
       <strong>
         {name.shown}.{e.extension}
       </strong>{' '}
       <Typography component="span" variant="caption" color="textSecondary">
-        as of <Age at={e.at} />
+        {rich('as of {age}', { age: <Age at={e.at} /> })}
       </Typography>
       <Typography variant="body2">{withDays(e.record.join(' '))}</Typography>
     </Box>
@@ -79,9 +80,10 @@ function History({ name }: { name: Judged }) {
     at: h.asked_at,
   }));
   const told = [...now, ...before].sort((a, b) => b.at.localeCompare(a.at));
-  if (!told.length) return <Typography color="textSecondary">Nothing has been asked about this name yet.</Typography>;
+  if (!told.length)
+    return <Typography color="textSecondary">{t('Nothing has been asked about this name yet.')}</Typography>;
   return (
-    <Box component="ol" aria-label="What was found out" sx={{ m: 0, p: 0, listStyle: 'none', fontSize: '0.9rem' }}>
+    <Box component="ol" aria-label={t('What was found out')} sx={{ m: 0, p: 0, listStyle: 'none', fontSize: '0.9rem' }}>
       {told.map((one) => (
         <Stack
           component="li"
@@ -106,23 +108,29 @@ function History({ name }: { name: Judged }) {
 function Shelf({ name, projectId, extensions }: { name: Judged; projectId: number; extensions: readonly string[] }) {
   const { list, settle } = useShortlist(projectId);
   if (!name.kept)
-    return <Typography color="textSecondary">Not on the shortlist. Keep it to write a note or set tags.</Typography>;
+    return (
+      <Typography color="textSecondary">{t('Not on the shortlist. Keep it to write a note or set tags.')}</Typography>
+    );
   const known = [...new Set(list.data?.flatMap((k) => k.tags) ?? [])];
   return (
     <Stack sx={{ gap: 1.5 }}>
       <Typography color="textSecondary">
-        {name.place ? `Number ${name.place} on the ` : 'On the '}
-        <Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>
-          shortlist
-        </Box>
+        {rich(name.place ? 'Number {place, number} on the <link>shortlist</link>' : 'On the <link>shortlist</link>', {
+          place: name.place,
+          link: (it) => (
+            <Box component={Link} to={`/projects/${projectId}/shortlist`} sx={{ color: 'secondary.main' }}>
+              {it}
+            </Box>
+          ),
+        })}
       </Typography>
       <TextField
         select
-        label="Kept as"
+        label={t('Kept as')}
         value={name.extension}
         slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
         onChange={(e) => settle.mutate({ label: name.label, extension: e.target.value, seen: name.extension })}>
-        <MenuItem value="">{name.shown}, the name alone</MenuItem>
+        <MenuItem value="">{t('{shown}, the name alone', { shown: name.shown })}</MenuItem>
         {withOwn(extensions, name.extension).map((e) => (
           <MenuItem key={e} value={e}>
             {name.shown}.{e}
@@ -157,17 +165,17 @@ export function NamePage() {
     return (
       <EmptyState
         alert
-        title="This is no name"
+        title={t('This is no name')}
         action={
           <Button variant="outlined" onClick={() => void refetch()}>
-            Try again
+            {t('Try again')}
           </Button>
         }>
         {failed.problems[0]?.message ?? failed.message}
       </EmptyState>
     );
   }
-  if (!name || isPlaceholderData) return <LinearProgress aria-label="Loading the name" />;
+  if (!name || isPlaceholderData) return <LinearProgress aria-label={t('Loading the name')} />;
   const open = (other: string) => {
     void navigate(`/projects/${project.id}/names/${other}`);
   };
@@ -193,7 +201,7 @@ export function NamePage() {
           <Box
             className="serif"
             sx={{ fontSize: '2.2rem', fontWeight: 600, color: 'secondary.main', lineHeight: 1, mr: 1 }}>
-            {name.grade === null ? 'no grade' : Math.round(name.grade)}
+            {name.grade === null ? t('no grade') : Math.round(name.grade)}
           </Box>
           <SayButton text={name.shown} />
           <Button
@@ -201,19 +209,19 @@ export function NamePage() {
             color="secondary"
             startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />}
             onClick={() => void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch())}>
-            {name.kept ? 'On the shortlist' : 'Keep'}
+            {name.kept ? t('On the shortlist') : t('Keep')}
           </Button>
           <Button component={Link} to={`/projects/${project.id}/wordmark?name=${name.label}`} variant="outlined">
-            As a wordmark
+            {t('As a wordmark')}
           </Button>
           <Button component={Link} to={`/projects/${project.id}/print?name=${name.label}`} variant="outlined">
-            Print
+            {t('Print')}
           </Button>
         </Stack>
       </Stack>
       <Box sx={{ display: 'grid', gap: 4, gridTemplateColumns: { xs: '1fr', md: 'repeat(3, minmax(0, 1fr))' } }}>
         <Box>
-          <Section title="Why">
+          <Section title={t('Why')}>
             <Stack sx={{ gap: 1.8 }}>
               <Warnings name={name} />
               <Measures name={name} />
@@ -222,7 +230,7 @@ export function NamePage() {
           </Section>
         </Box>
         <Box>
-          <Section title="Where it is open">
+          <Section title={t('Where it is open')}>
             <Statuses
               label={name.label}
               extensions={withOwn(extensions, name.extension)}
@@ -232,18 +240,18 @@ export function NamePage() {
               onBegin={begin}
             />
           </Section>
-          <Section title="Who holds it">
+          <Section title={t('Who holds it')}>
             <Records name={name} />
           </Section>
-          <Section title="What was found out when">
+          <Section title={t('What was found out when')}>
             <History name={name} />
           </Section>
         </Box>
         <Box>
-          <Section title="Notes and tags">
+          <Section title={t('Notes and tags')}>
             <Shelf name={name} projectId={project.id} extensions={extensions} />
           </Section>
-          <Section title="Near names">
+          <Section title={t('Near names')}>
             <NearNames
               projectId={project.id}
               label={name.label}

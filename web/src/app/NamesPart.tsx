@@ -33,7 +33,6 @@ import type { View } from '../features/sheet/useView';
 import type { Project } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
 import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
-import { formatCount } from '../shared/lib/format';
 import { concepts } from '../shared/lib/concepts';
 import { useCommands } from '../shared/lib/keymap';
 import type { Grading } from '../shared/lib/grading';
@@ -42,6 +41,7 @@ import { MOST_COMPARED } from '../shared/lib/useName';
 import { RedoIcon, UndoIcon } from '../shared/ui/icons';
 import { useNotify } from '../shared/ui/Notices';
 import type { Pane } from './PaneSwitch';
+import { t } from '../shared/texts';
 
 const Plot = lazy(async () => ({ default: (await import('../features/sheet/Plot')).Plot }));
 const ShortcutsDialog = lazy(async () => ({ default: (await import('./ShortcutsDialog')).ShortcutsDialog }));
@@ -151,9 +151,9 @@ function Reading({
           e.preventDefault();
           void navigate(address, { state: { from: getChosen() } });
         }}
-        title="One name at a time, large (r)"
+        title={t('One name at a time, large (r)')}
         sx={{ ml: 1, flex: 'none' }}>
-        Read one by one
+        {t('Read one by one')}
       </Button>
       <Box sx={{ flex: 1, textAlign: 'right' }}>
         <ExportMenu projectId={project.id} asked={asked} />
@@ -264,7 +264,11 @@ function Rows({
     },
     onCompare: (labels) => {
       if (labels.length > MOST_COMPARED)
-        notify(`Six can stand side by side: these are the first of the ${formatCount(labels.length)} marked.`);
+        notify(
+          t('Six can stand side by side: these are the first of the {labels, number} marked.', {
+            labels: labels.length,
+          }),
+        );
       void navigate(`/projects/${project.id}/compare?names=${labels.slice(0, MOST_COMPARED).join(',')}`);
     },
   };
@@ -272,7 +276,7 @@ function Rows({
     <>
       <Stack
         component="section"
-        aria-label="Names"
+        aria-label={t('Names')}
         sx={{
           gridArea: pane ? 'body' : 'rows',
           display: pane && pane !== 'names' ? 'none' : 'flex',
@@ -306,7 +310,7 @@ function Rows({
             }}>
             {marked.size > 0 && (
               <Typography variant="caption" color="textSecondary" role="status" sx={{ mr: 1 }}>
-                {formatCount(marked.size)} marked
+                {t('{marked, number} marked', { marked: marked.size })}
               </Typography>
             )}
             {pane && selected ? (
@@ -319,25 +323,25 @@ function Rows({
           </Box>
           {pane && selected && (
             <Button variant="outlined" sx={{ flex: 'none', mx: 0.5 }} onClick={() => onPane('reasons')}>
-              Why
+              {t('Why')}
             </Button>
           )}
-          <Tooltip title="Undo (u)">
+          <Tooltip title={t('Undo (u)')}>
             <span>
               <IconButton
                 size="small"
-                aria-label="Undo the last act"
+                aria-label={t('Undo the last act')}
                 disabled={!acts.canUndo}
                 onClick={() => void undo()}>
                 <UndoIcon sx={{ fontSize: 18 }} />
               </IconButton>
             </span>
           </Tooltip>
-          <Tooltip title="Redo (shift and u)">
+          <Tooltip title={t('Redo (shift and u)')}>
             <span>
               <IconButton
                 size="small"
-                aria-label="Do the undone act again"
+                aria-label={t('Do the undone act again')}
                 disabled={!acts.canRedo}
                 onClick={() => void redo()}>
                 <RedoIcon sx={{ fontSize: 18 }} />

@@ -1,5 +1,6 @@
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import { t } from '../shared/texts';
 
 export type Pane = 'words' | 'names' | 'reasons';
 
@@ -18,19 +19,19 @@ export function PaneSwitch({ pane, filtering, onPane }: Props) {
       fullWidth
       size="small"
       value={pane}
-      aria-label="Part of the bench"
+      aria-label={t('Part of the bench')}
       onChange={(_, next: Pane | null) => {
         if (next) onPane(next);
       }}
       sx={{ gridArea: 'panes', px: 1, pt: 0.8 }}>
       <ToggleButton value="words" sx={{ py: 0.4, textTransform: 'none' }}>
-        {filtering ? 'Filters' : 'Words'}
+        {filtering ? t('Filters') : t('Words')}
       </ToggleButton>
       <ToggleButton value="names" sx={{ py: 0.4, textTransform: 'none' }}>
-        Names
+        {t('Names')}
       </ToggleButton>
       <ToggleButton value="reasons" sx={{ py: 0.4, textTransform: 'none' }}>
-        Reasons
+        {t('Reasons')}
       </ToggleButton>
     </ToggleButtonGroup>
   );

@@ -7,7 +7,7 @@ import { Link, useSearchParams } from 'react-router';
 
 import { useShortlist } from '../features/shortlist/useShortlist';
 import { asApiError, type Brief, type Cell, type Judged, type Kept } from '../shared/api';
-import { formatMoment, plural, shareOf } from '../shared/lib/format';
+import { formatMoment, shareOf } from '../shared/lib/format';
 import { isBuyable, measureOf } from '../shared/lib/concepts';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
@@ -16,6 +16,7 @@ import { fullName, withOwn } from '../shared/lib/fullName';
 import { priceOf } from '../shared/ui/Price';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus, statusWord } from '../shared/ui/status';
+import { t } from '../shared/texts';
 
 const PAPER = {
   bgcolor: '#fff',
@@ -39,7 +40,7 @@ function free(kept: Kept, extensions: readonly string[], owner: Brief['owner']) 
     .map((e) => kept.statuses.find((c) => c.extension === e))
     .filter((c) => c !== undefined);
   const found = cells.filter((c) => isBuyable(c.status));
-  if (!found.length) return cells.length ? 'nowhere asked' : 'not asked';
+  if (!found.length) return cells.length ? t('nowhere asked') : t('not asked');
   return found.map((c) => (
     <div key={c.extension}>
       .{c.extension} {word(c)}
@@ -60,8 +61,8 @@ function OneName({ name, extensions, owner }: { name: Judged; extensions: readon
         />
       </Typography>
       <Typography sx={{ mb: 2 }}>
-        Grade {name.grade === null ? 'not given' : Math.round(name.grade)}
-        {name.place && ` · number ${name.place} on the shortlist`}
+        {name.grade === null ? t('Grade not given') : t('Grade {grade, number}', { grade: Math.round(name.grade) })}
+        {name.place && ` · ${t('number {place} on the shortlist', { place: name.place })}`}
       </Typography>
       <table>
         <tbody>
@@ -79,19 +80,22 @@ function OneName({ name, extensions, owner }: { name: Judged; extensions: readon
         </tbody>
       </table>
       {name.warnings.length > 0 && (
-        <Typography sx={{ mt: 2 }}>To know: {name.warnings.map((w) => w.text).join(' ')}</Typography>
+        <Typography sx={{ mt: 2 }}>
+          {t('To know: {warnings}', { warnings: name.warnings.map((w) => w.text).join(' ') })}
+        </Typography>
       )}
       {name.misspellings.length > 0 && (
         <Typography sx={{ mt: 1 }}>
-          Likely misspellings:{' '}
-          {name.misspellings
-            .slice(0, 5)
-            .map((m) => `${m.label} (${shareOf(m.share)})`)
-            .join(', ')}
+          {t('Likely misspellings: {misspellings}', {
+            misspellings: name.misspellings
+              .slice(0, 5)
+              .map((m) => `${m.label} (${shareOf(m.share)})`)
+              .join(', '),
+          })}
         </Typography>
       )}
       <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
-        Where it is open
+        {t('Where it is open')}
       </Typography>
       <table>
         <tbody>
@@ -112,12 +116,14 @@ function OneName({ name, extensions, owner }: { name: Judged; extensions: readon
       {name.note && (
         <>
           <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
-            Note
+            {t('Note')}
           </Typography>
           <Typography sx={{ whiteSpace: 'pre-wrap' }}>{name.note}</Typography>
         </>
       )}
-      {name.tags.length > 0 && <Typography sx={{ mt: 1 }}>Tags: {name.tags.join(', ')}</Typography>}
+      {name.tags.length > 0 && (
+        <Typography sx={{ mt: 1 }}>{t('Tags: {tags}', { tags: name.tags.join(', ') })}</Typography>
+      )}
     </>
   );
 }
@@ -133,22 +139,22 @@ export function PrintPage() {
   const failed = asApiError(list.error ?? one?.error);
   if (failed)
     return (
-      <EmptyState alert title="The page could not be made">
+      <EmptyState alert title={t('The page could not be made')}>
         {failed.message}
       </EmptyState>
     );
-  if (!list.data || (label && !one?.data)) return <LinearProgress aria-label="Loading" />;
+  if (!list.data || (label && !one?.data)) return <LinearProgress aria-label={t('Loading')} />;
   return (
     <Box component="main" sx={{ py: 2, '@media print': { py: 0 } }}>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 2, '@media print': { display: 'none' } }}>
         <Button variant="contained" onClick={() => window.print()}>
-          Print
+          {t('Print')}
         </Button>
         <Button
           component={Link}
           to={label ? `/projects/${project.id}/names/${label}` : `/projects/${project.id}/shortlist`}
           variant="outlined">
-          Back
+          {t('Back')}
         </Button>
       </Stack>
       <Box className="paper" sx={PAPER}>
@@ -157,15 +163,17 @@ export function PrintPage() {
         ) : (
           <>
             <Typography variant="h1">{project.name}</Typography>
-            <Typography sx={{ mb: 2 }}>Shortlist, {plural(list.data.length, 'name')}</Typography>
+            <Typography sx={{ mb: 2 }}>
+              {t('Shortlist, {data, plural, one {# name} other {# names}}', { data: list.data.length })}
+            </Typography>
             <table>
               <thead>
                 <tr>
-                  <th scope="col">Place</th>
-                  <th scope="col">Name</th>
-                  <th scope="col">Grade</th>
-                  <th scope="col">Open in</th>
-                  <th scope="col">Note</th>
+                  <th scope="col">{t('Place')}</th>
+                  <th scope="col">{t('Name')}</th>
+                  <th scope="col">{t('Grade')}</th>
+                  <th scope="col">{t('Open in')}</th>
+                  <th scope="col">{t('Note')}</th>
                 </tr>
               </thead>
               <tbody>
@@ -188,8 +196,9 @@ export function PrintPage() {
           </>
         )}
         <Typography variant="caption" component="p" sx={{ mt: 3, color: '#55434f' }}>
-          Made with Vine Tag, {formatMoment(new Date().toISOString())}. Statuses are as old as is said beside them; ask
-          again before paying.
+          {t('Made with Vine Tag, {moment}. Statuses are as old as is said beside them; ask again before paying.', {
+            moment: formatMoment(new Date().toISOString()),
+          })}
         </Typography>
       </Box>
     </Box>

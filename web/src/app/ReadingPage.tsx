@@ -13,7 +13,7 @@ import { toldFilters } from '../features/sheet/toldFilters';
 import { useQuestion } from '../features/sheet/useQuestion';
 import { asApiError } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
-import { formatCount, plural } from '../shared/lib/format';
+import { formatCount } from '../shared/lib/format';
 import { useCommands } from '../shared/lib/keymap';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { say } from '../shared/lib/speech';
@@ -27,6 +27,7 @@ import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus } from '../shared/ui/status';
 import { StatusMark } from '../shared/ui/StatusMark';
 import { LoadFailed } from '../shared/ui/LoadFailed';
+import { rich, t } from '../shared/texts';
 
 const AHEAD = 4;
 
@@ -121,17 +122,17 @@ export function ReadingPage() {
     return true;
   });
   const failed = asApiError(error);
-  if (failed) return <LoadFailed title="The names could not be loaded" error={failed} onRetry={refetch} />;
-  if (!labels) return <LinearProgress aria-label="Loading the names" />;
+  if (failed) return <LoadFailed title={t('The names could not be loaded')} error={failed} onRetry={refetch} />;
+  if (!labels) return <LinearProgress aria-label={t('Loading the names')} />;
   const back = (
     <Button component={Link} to={bench}>
-      Back to the bench
+      {t('Back to the bench')}
     </Button>
   );
   if (labels.length === 0)
     return (
-      <EmptyState title="No name to read" action={back}>
-        The filters leave none. Take some away at the bench.
+      <EmptyState title={t('No name to read')} action={back}>
+        {t('The filters leave none. Take some away at the bench.')}
       </EmptyState>
     );
   const counts = (['keep', 'later', 'dismiss'] as const)
@@ -156,20 +157,25 @@ export function ReadingPage() {
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', flexWrap: 'wrap', gap: 1 }}>
         {back}
         <Typography color="textSecondary" role="status">
-          {label === null ? 'done' : `${formatCount(here + 1)} of ${plural(labels.length, 'name')}`}
+          {label === null
+            ? t('done')
+            : t('{here, number} of {labels, plural, one {# name} other {# names}}', {
+                here: here + 1,
+                labels: labels.length,
+              })}
           {filters && ` · ${filters}`} · {counts}
         </Typography>
       </Stack>
       {label === null ? (
         <EmptyState
-          title="That was the last of them"
+          title={t('That was the last of them')}
           action={
             <Stack direction="row" sx={{ gap: 1 }}>
               <Button variant="contained" component={Link} to={`/projects/${project.id}/shortlist`}>
-                To the shortlist
+                {t('To the shortlist')}
               </Button>
               <Button variant="outlined" onClick={() => go(0)}>
-                From the top again
+                {t('From the top again')}
               </Button>
             </Stack>
           }>
@@ -195,7 +201,7 @@ export function ReadingPage() {
           <Stack
             direction="row"
             component="ul"
-            aria-label="Statuses"
+            aria-label={t('Statuses')}
             sx={{
               m: 0,
               mt: 1.5,
@@ -208,7 +214,9 @@ export function ReadingPage() {
             }}>
             {name && (
               <li>
-                grade <strong>{name.grade === null ? '–' : Math.round(name.grade)}</strong>
+                {rich('grade {strong}', {
+                  strong: <strong>{name.grade === null ? '–' : Math.round(name.grade)}</strong>,
+                })}
               </li>
             )}
             {name &&
@@ -253,29 +261,27 @@ export function ReadingPage() {
           }}>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
             <Button size="large" variant="outlined" onClick={() => judge('dismiss')}>
-              Drop <Key place="reading" of="dismiss" />
+              {rich('Drop {key}', { key: <Key place="reading" of="dismiss" /> })}
             </Button>
             <Button size="large" variant="outlined" onClick={() => judge('later')}>
-              Later <Key place="reading" of="later" />
+              {rich('Later {key}', { key: <Key place="reading" of="later" /> })}
             </Button>
             <Button size="large" variant="contained" color="secondary" onClick={() => judge('keep')}>
-              Keep <Key place="reading" of="keep" />
+              {rich('Keep {key}', { key: <Key place="reading" of="keep" /> })}
             </Button>
           </Stack>
           <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', flexWrap: 'wrap' }}>
             <Button disabled={here === 0} onClick={() => go(here - 1)}>
-              Back <Key place="reading" of="back" />
+              {rich('Back {key}', { key: <Key place="reading" of="back" /> })}
             </Button>
             <Button disabled={!judged.length} onClick={takeBack}>
-              Undo <Key place="reading" of="takeBack" />
+              {rich('Undo {key}', { key: <Key place="reading" of="takeBack" /> })}
             </Button>
             <Button aria-expanded={why} onClick={() => setWhy(!why)}>
-              Why <Key place="reading" of="why" />
+              {rich('Why {key}', { key: <Key place="reading" of="why" /> })}
             </Button>
             <SayButton text={label} />
-            <Button onClick={pass}>
-              Next <Key place="reading" of="pass" />
-            </Button>
+            <Button onClick={pass}>{rich('Next {key}', { key: <Key place="reading" of="pass" /> })}</Button>
           </Stack>
         </Stack>
       )}

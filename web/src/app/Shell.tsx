@@ -19,6 +19,7 @@ import { useSession } from '../features/session/useSession';
 import { Elsewhere } from '../shared/ui/Elsewhere';
 import { Mishap } from './Mishap';
 import { MoonIcon, SunIcon } from '../shared/ui/icons';
+import { t } from '../shared/texts';
 
 /** Takes on the paper a person likes, when it is first known and when it is changed. */
 function useLikedPaper(liked: Preferences['theme']): void {
@@ -32,7 +33,7 @@ function ModeButton() {
   const { mode, systemMode, setMode } = useColorScheme();
   const { keep } = usePreferences();
   const dark = (mode === 'system' ? systemMode : mode) === 'dark';
-  const label = dark ? 'Light paper' : 'Dark paper';
+  const label = dark ? t('Light paper') : t('Dark paper');
   return (
     <Tooltip title={label}>
       <IconButton
@@ -70,17 +71,17 @@ function ProjectLinks({ id }: { id: number }) {
       </Typography>
       <Stack
         component="nav"
-        aria-label="Project"
+        aria-label={t('Project')}
         direction="row"
         sx={{ columnGap: { xs: 1.5, md: 2.5 }, flexWrap: 'wrap' }}>
         <Box component={NavLink} to={`/projects/${id}`} end sx={link}>
-          Bench
+          {t('Bench')}
         </Box>
         <Box component={NavLink} to={`/projects/${id}/list`} sx={link}>
-          Check a list
+          {t('Check a list')}
         </Box>
         <Box component={NavLink} to={`/projects/${id}/shortlist`} sx={link}>
-          Shortlist
+          {t('Shortlist')}
         </Box>
       </Stack>
     </>
@@ -88,10 +89,10 @@ function ProjectLinks({ id }: { id: number }) {
 }
 
 const PLACES = [
-  ['/extensions', 'Extensions'],
-  ['/measures', 'Grades'],
-  ['/about', 'About'],
-  ['/settings', 'Settings'],
+  ['/extensions', t('Extensions')],
+  ['/measures', t('Grades')],
+  ['/about', t('About')],
+  ['/settings', t('Settings')],
 ] as const;
 
 /** All that stands at the right of the bar, in a menu, where the window is narrow. */
@@ -108,11 +109,11 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
         aria-expanded={anchor !== null}
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ minWidth: 0 }}>
-        Menu
+        {t('Menu')}
       </Button>
       <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={close}>
         <MenuItem component={Link} to="/" onClick={close}>
-          Projects
+          {t('Projects')}
         </MenuItem>
         {PLACES.map(([to, word]) => (
           <MenuItem key={to} component={Link} to={to} onClick={close}>
@@ -124,7 +125,7 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
             close();
             onLeave();
           }}>
-          Sign out, {person}
+          {t('Sign out, {person}', { person })}
         </MenuItem>
       </Menu>
     </>
@@ -143,15 +144,15 @@ const told = (value: Preferences[keyof Preferences]): string =>
       : String(value ?? '')) || 'none';
 
 const SETTING: Readonly<Record<keyof Preferences, string>> = {
-  theme: 'Paper',
-  density: 'Rows of the sheet',
-  locale: 'Numbers and dates, written as in',
-  currency: 'Prices in',
-  rate: 'One euro is',
-  weights: 'Weights for new projects',
-  extensions: 'Extensions for new projects',
-  letter_keys: 'Keys of one letter',
-  toured: 'The tour is put away',
+  theme: t('Paper'),
+  density: t('Rows of the sheet'),
+  locale: t('Numbers and dates, written as in'),
+  currency: t('Prices in'),
+  rate: t('One euro is'),
+  weights: t('Weights for new projects'),
+  extensions: t('Extensions for new projects'),
+  letter_keys: t('Keys of one letter'),
+  toured: t('The tour is put away'),
 };
 
 /** Settings changed in another window meanwhile, wherever one is. */
@@ -163,7 +164,7 @@ function SettingsElsewhere() {
     here: told(elsewhere.mine[key as keyof Preferences]),
     there: told(elsewhere.theirs[key as keyof Preferences]),
   }));
-  return <Elsewhere what="This setting" parts={parts} onMine={keepMine} onTheirs={takeTheirs} />;
+  return <Elsewhere what={t('This setting')} parts={parts} onMine={keepMine} onTheirs={takeTheirs} />;
 }
 
 /** The bar above every page, and the page. */
@@ -217,7 +218,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
             whiteSpace: 'nowrap',
             display: { xs: inProject ? 'none' : 'block', sm: 'block' },
           }}>
-          Vine Tag
+          {t('Vine Tag')}
         </Typography>
         {inProject ? <ProjectLinks id={id} /> : null}
         <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1, flex: 'none' }}>
@@ -235,13 +236,13 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
               ))}
               <ModeButton />
               <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>
-                Settings
+                {t('Settings')}
               </Box>
               <Typography color="textSecondary" noWrap sx={{ maxWidth: 120 }} title={person}>
                 {person}
               </Typography>
               <Button color="inherit" onClick={leave} disabled={signOut.isPending}>
-                Sign out
+                {t('Sign out')}
               </Button>
             </>
           )}
@@ -257,7 +258,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
         }}>
         <SettingsElsewhere />
         <Mishap at={pathname}>
-          <Suspense fallback={<LinearProgress aria-label="Loading" />}>
+          <Suspense fallback={<LinearProgress aria-label={t('Loading')} />}>
             <Outlet />
           </Suspense>
         </Mishap>
@@ -285,7 +286,7 @@ function SkipLink() {
         zIndex: 20,
         '&:not(:focus-visible)': { clipPath: 'inset(50%)', pointerEvents: 'none' },
       }}>
-      To the names
+      {t('To the names')}
     </Button>
   );
 }

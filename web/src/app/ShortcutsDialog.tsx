@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 
 import { keysOf, useLetterKeys } from '../shared/lib/keymap';
+import { rich, t } from '../shared/texts';
 
 interface Props {
   open: boolean;
@@ -21,7 +22,7 @@ export function ShortcutsDialog({ open, onClose }: Props) {
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="shortcuts-title">
       <DialogTitle id="shortcuts-title" variant="h2">
-        Keys of the bench
+        {t('Keys of the bench')}
       </DialogTitle>
       <DialogContent>
         <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 3, rowGap: 1 }}>
@@ -37,12 +38,16 @@ export function ShortcutsDialog({ open, onClose }: Props) {
           ))}
         </Box>
         <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>
-          {letters ? 'Keys of one letter can be switched off' : 'Keys of one letter are switched off; switch them on'}{' '}
-          in the <Link to="/settings">settings</Link>.
+          {rich(
+            letters
+              ? 'Keys of one letter can be switched off in the <link>settings</link>.'
+              : 'Keys of one letter are switched off; switch them on in the <link>settings</link>.',
+            { link: (it) => <Link to="/settings">{it}</Link> },
+          )}
         </Typography>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>{t('Close')}</Button>
       </DialogActions>
     </Dialog>
   );

@@ -7,6 +7,7 @@ import { ShortlistPage } from '../features/shortlist/ShortlistPage';
 import { useShortlist } from '../features/shortlist/useShortlist';
 import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
+import { t } from '../shared/texts';
 
 /** The shortlist, and asking about all that is on it as one should before paying. */
 export function ShortlistRoom() {
@@ -23,9 +24,9 @@ export function ShortlistRoom() {
       <Button
         variant="outlined"
         disabled={start.isPending}
-        title="Ask registries and a seller about every name here, with its own extension too"
+        title={t('Ask registries and a seller about every name here, with its own extension too')}
         onClick={() => start.mutate({ what: 'full_names', full_names, purpose: 'buying', again: 'all' })}>
-        Ask as before buying
+        {t('Ask as before buying')}
       </Button>
       {(start.isSuccess || start.isError) && <CheckNote controls={controls} />}
     </Stack>

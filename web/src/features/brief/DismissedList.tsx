@@ -4,9 +4,9 @@ import Chip from '@mui/material/Chip';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 
-import { plural } from '../../shared/lib/format';
 import { useActs } from '../../shared/lib/useActs';
 import { useDismissed } from './useDismissed';
+import { t } from '../../shared/texts';
 
 const MOST = 40;
 
@@ -17,12 +17,12 @@ export function DismissedList({ projectId }: { projectId: number }) {
   const labels = data?.labels ?? [];
   if (!labels.length) return null;
   return (
-    <Box component="section" aria-label="Dismissed">
+    <Box component="section" aria-label={t('Dismissed')}>
       <Stack direction="row" sx={{ alignItems: 'baseline', justifyContent: 'space-between' }}>
         <Typography variant="h3" component="h2">
-          Dismissed
+          {t('Dismissed')}
         </Typography>
-        <Button onClick={() => void act('restore', labels)}>Bring all back</Button>
+        <Button onClick={() => void act('restore', labels)}>{t('Bring all back')}</Button>
       </Stack>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
         {labels.slice(0, MOST).map((label) => (
@@ -31,13 +31,13 @@ export function DismissedList({ projectId }: { projectId: number }) {
             size="small"
             variant="outlined"
             label={label}
-            title="Bring it back"
+            title={t('Bring it back')}
             onClick={() => void act('restore', [label])}
           />
         ))}
         {labels.length > MOST && (
           <Typography variant="caption" color="textSecondary">
-            and {plural(labels.length - MOST, 'more', 'more')}
+            {t('and {labels, plural, one {# more} other {# more}}', { labels: labels.length - MOST })}
           </Typography>
         )}
       </Stack>

@@ -11,8 +11,9 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 
 import type { Keyword, Offer, Opened } from '../../shared/api';
+import { t } from '../../shared/texts';
 
-const POS: Record<string, string> = { n: 'noun', v: 'verb', a: 'adjective', r: 'adverb' };
+const POS: Record<string, string> = { n: t('noun'), v: t('verb'), a: t('adjective'), r: t('adverb') };
 const KEPT_WEIGHT = 2;
 
 interface Props {
@@ -27,7 +28,7 @@ interface Props {
 function Senses({ opened, onPick }: { opened: Opened; onPick: (ids: number[]) => void }) {
   const taken = new Set(opened.taken);
   return (
-    <Stack role="group" aria-label="Meanings" sx={{ gap: 0 }}>
+    <Stack role="group" aria-label={t('Meanings')} sx={{ gap: 0 }}>
       {opened.senses.map((sense) => (
         <FormControlLabel
           key={sense.id}
@@ -65,8 +66,8 @@ function OfferChip({
       label={offer.text}
       title={
         kept
-          ? 'Kept as a word of its own; press to let it go'
-          : 'Press to keep it as a word of its own; the cross drops it'
+          ? t('Kept as a word of its own; press to let it go')
+          : t('Press to keep it as a word of its own; the cross drops it')
       }
       aria-pressed={kept}
       color={kept ? 'secondary' : 'default'}
@@ -98,21 +99,21 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="keyword-title">
       <DialogTitle id="keyword-title" variant="h2" component="h2">
-        Words around “{keyword.text}”
+        {t('Words around “{keyword}”', { keyword: keyword.text })}
       </DialogTitle>
       <DialogContent>
-        {!opened && <Typography color="textSecondary">It is opened up once the brief is saved.</Typography>}
+        {!opened && <Typography color="textSecondary">{t('It is opened up once the brief is saved.')}</Typography>}
         {opened && (
           <Stack sx={{ gap: 2 }}>
             {opened.senses.length > 1 && (
               <Box>
-                <Typography variant="h3">Which meaning?</Typography>
+                <Typography variant="h3">{t('Which meaning?')}</Typography>
                 <Senses opened={opened} onPick={(senses) => put({ senses })} />
               </Box>
             )}
             {opened.offers.length === 0 && (
               <Typography color="textSecondary">
-                The word data has nothing on it: it is used as it is, as brand words are.
+                {t('The word data has nothing on it: it is used as it is, as brand words are.')}
               </Typography>
             )}
             {Object.entries(groups).map(([group, told]) => {
@@ -138,9 +139,9 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
               );
             })}
             {keyword.drop.length > 0 && (
-              <Box role="group" aria-label="Dropped">
+              <Box role="group" aria-label={t('Dropped')}>
                 <Typography variant="h3" sx={{ mb: 0.6 }}>
-                  Dropped
+                  {t('Dropped')}
                 </Typography>
                 <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
                   {keyword.drop.map((text) => (
@@ -148,7 +149,7 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
                       key={text}
                       size="small"
                       label={text}
-                      title="Take it back"
+                      title={t('Take it back')}
                       onClick={() => put({ drop: keyword.drop.filter((d) => d !== text) })}
                       sx={{ textDecoration: 'line-through' }}
                     />
@@ -160,9 +161,9 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
         )}
       </DialogContent>
       <DialogActions>
-        {words.length > 1 && <Button onClick={split}>Split into words</Button>}
+        {words.length > 1 && <Button onClick={split}>{t('Split into words')}</Button>}
         <Button onClick={onClose} variant="contained">
-          Done
+          {t('Done')}
         </Button>
       </DialogActions>
     </Dialog>

@@ -10,6 +10,7 @@ import { lazy, Suspense, type SyntheticEvent, useState } from 'react';
 
 import type { ApiError, Keyword, Opened } from '../../shared/api';
 import { CrossIcon } from '../../shared/ui/icons';
+import { rich, t } from '../../shared/texts';
 
 const KeywordDialog = lazy(async () => ({ default: (await import('./KeywordDialog')).KeywordDialog }));
 
@@ -21,11 +22,11 @@ interface WeightProps {
 /** Five leaves; the filled ones are the weight. Arrow keys change it. */
 function Weight({ keyword, onChange }: WeightProps) {
   return (
-    <Tooltip title={`Weight ${keyword.weight} of 5`}>
+    <Tooltip title={t('Weight {weight} of 5', { weight: keyword.weight })}>
       <Box
         role="slider"
         tabIndex={0}
-        aria-label={`Weight of ${keyword.text}`}
+        aria-label={t('Weight of {keyword}', { keyword: keyword.text })}
         aria-valuemin={1}
         aria-valuemax={5}
         aria-valuenow={keyword.weight}
@@ -85,7 +86,7 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
   const isBlank = typed.length > 0 && typed.trim() === '';
   return (
     <Stack sx={{ gap: 0.2 }}>
-      <Stack component="ul" aria-label="Keywords" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      <Stack component="ul" aria-label={t('Keywords')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {keywords.map((keyword, i) => {
           const suggestion = opened.find((o) => o.keyword === keyword.text)?.suggestion;
           const problem = error?.at(`brief.keywords.${i}`, true);
@@ -94,7 +95,7 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
               <Stack direction="row" sx={{ alignItems: 'center', minHeight: 30 }}>
                 <ButtonBase
                   className="serif"
-                  title={`Words around ${keyword.text}`}
+                  title={t('Words around {keyword}', { keyword: keyword.text })}
                   onClick={() => setAround(keyword.text)}
                   sx={{
                     flex: 1,
@@ -116,26 +117,28 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
                 />
                 <IconButton
                   size="small"
-                  aria-label={`Remove ${keyword.text}`}
+                  aria-label={t('Remove {keyword}', { keyword: keyword.text })}
                   onClick={() => onChange(keywords.filter((_, j) => j !== i))}>
                   <CrossIcon sx={{ fontSize: 15 }} />
                 </IconButton>
               </Stack>
               {suggestion && (
                 <Typography variant="caption" color="textSecondary" sx={{ display: 'block', pb: 0.4 }}>
-                  Did you mean{' '}
-                  <Link
-                    component="button"
-                    type="button"
-                    variant="caption"
-                    onClick={() => {
-                      onChange(
-                        keywords.map((k, j) => (j === i ? { ...k, text: suggestion, senses: [], drop: [] } : k)),
-                      );
-                    }}>
-                    {suggestion}
-                  </Link>
-                  ?
+                  {rich('Did you mean {link}?', {
+                    link: (
+                      <Link
+                        component="button"
+                        type="button"
+                        variant="caption"
+                        onClick={() => {
+                          onChange(
+                            keywords.map((k, j) => (j === i ? { ...k, text: suggestion, senses: [], drop: [] } : k)),
+                          );
+                        }}>
+                        {suggestion}
+                      </Link>
+                    ),
+                  })}
                 </Typography>
               )}
               {problem && (
@@ -150,19 +153,19 @@ export function KeywordList({ keywords, onChange, error, opened, groups }: Props
       <Box component="form" onSubmit={add} sx={{ mt: 1 }}>
         <TextField
           fullWidth
-          label="Add words"
+          label={t('Add words')}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
           onBlur={(e) => {
             if (typed.trim()) add(e);
           }}
           error={Boolean(whole) || isBlank}
-          helperText={whole ?? (isBlank ? 'Write a word; spaces alone are none.' : undefined)}
+          helperText={whole ?? (isBlank ? t('Write a word; spaces alone are none.') : undefined)}
           slotProps={{ htmlInput: { 'aria-describedby': 'add-words-help' } }}
         />
         {!keywords.length && (
           <Typography id="add-words-help" variant="caption" color="textSecondary">
-            Words the name should carry or hint at. Commas between them, Enter to add.
+            {t('Words the name should carry or hint at. Commas between them, Enter to add.')}
           </Typography>
         )}
       </Box>

@@ -3,13 +3,14 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 
 import type { ApiError, Limits } from '../../shared/api';
+import { t } from '../../shared/texts';
 
 const FIELDS: readonly { name: keyof Limits; label: string }[] = [
-  { name: 'letters_min', label: 'Letters from' },
-  { name: 'letters_max', label: 'to' },
-  { name: 'words', label: 'Words' },
-  { name: 'hyphens', label: 'Hyphens' },
-  { name: 'digits', label: 'Digits' },
+  { name: 'letters_min', label: t('Letters from') },
+  { name: 'letters_max', label: t('to') },
+  { name: 'words', label: t('Words') },
+  { name: 'hyphens', label: t('Hyphens') },
+  { name: 'digits', label: t('Digits') },
 ];
 
 interface Props {

@@ -9,7 +9,7 @@ import { useState } from 'react';
 
 import type { ApiError, Making } from '../../shared/api';
 import { concepts } from '../../shared/lib/concepts';
-import { formatCount } from '../../shared/lib/format';
+import { t } from '../../shared/texts';
 
 interface Props {
   making: Making;
@@ -40,10 +40,10 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
     <Stack sx={{ gap: 1.2 }}>
       <Typography variant="caption" color="textSecondary">
         {off.size === recipes.length
-          ? 'All recipes are off: switch one on to get names.'
-          : `${formatCount(considered)} names weighed for this brief`}
+          ? t('All recipes are off: switch one on to get names.')
+          : t('{considered, number} names weighed for this brief', { considered })}
       </Typography>
-      <Stack direction="row" role="group" aria-label="Recipes" sx={{ flexWrap: 'wrap', gap: 0.5 }}>
+      <Stack direction="row" role="group" aria-label={t('Recipes')} sx={{ flexWrap: 'wrap', gap: 0.5 }}>
         {recipes.map(({ name, summary }) => {
           const on = !off.has(name);
           return (
@@ -67,19 +67,22 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
           );
         })}
       </Stack>
-      <Box title="Which recipes come first. Brand-like names begin further towards daring, descriptive ones towards plain.">
+      <Box
+        title={t(
+          'Which recipes come first. Brand-like names begin further towards daring, descriptive ones towards plain.',
+        )}>
         <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
           <Typography variant="caption" color="textSecondary">
-            plain
+            {t('plain')}
           </Typography>
           <Typography variant="caption" color="textSecondary">
-            daring
+            {t('daring')}
           </Typography>
         </Stack>
         <Slider
           size="small"
           color="secondary"
-          aria-label="Plain to daring"
+          aria-label={t('Plain to daring')}
           value={dial ?? making.daring}
           min={0}
           max={100}
@@ -96,19 +99,19 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1.5fr', gap: 1 }}>
         <TextField
           select
-          label="Added letters"
+          label={t('Added letters')}
           value={making.added_max}
           onChange={(e) => onChange({ ...making, added_max: Number(e.target.value) })}
           slotProps={{ select: { native: true } }}>
           {Array.from({ length: 12 }, (_, i) => i + 1).map((n) => (
             <option key={n} value={n}>
-              to {n}
+              {t('to {n}', { n })}
             </option>
           ))}
         </TextField>
         <TextField
-          label="Shapes"
-          placeholder="CVCV"
+          label={t('Shapes')}
+          placeholder={t('CVCV')}
           value={typed ?? inBrief}
           onChange={(e) => setTyped(e.target.value)}
           onBlur={saveShapes}
@@ -117,7 +120,7 @@ export function RecipeFields({ making, considered, onChange, error }: Props) {
           }}
           error={Boolean(problem)}
           helperText={problem}
-          title="Shapes of invented words: C a consonant, V a vowel"
+          title={t('Shapes of invented words: C a consonant, V a vowel')}
         />
       </Box>
     </Stack>

@@ -11,6 +11,7 @@ import type { Brief } from '../../shared/api';
 import { measures } from '../../shared/lib/concepts';
 import { sharesOf, type Weights, weightsOf } from '../../shared/lib/grading';
 import { useNotify } from '../../shared/ui/Notices';
+import { t } from '../../shared/texts';
 
 interface Props {
   brief: Brief;
@@ -39,7 +40,7 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
               size="small"
               color="secondary"
               title={asks}
-              aria-label={`Weight of ${word.toLowerCase()}`}
+              aria-label={t('Weight of {word}', { word: word.toLowerCase() })}
               value={weights[name] ?? 0}
               min={0}
               max={10}
@@ -53,7 +54,7 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
                 setMoved(null);
                 onDraft(null);
                 if (Object.values(next).some(Boolean)) onChange(next);
-                else notify('Something has to count: one measure stays above 0.');
+                else notify(t('Something has to count: one measure stays above 0.'));
               }}
               sx={{ py: 0.7 }}
             />
@@ -65,13 +66,13 @@ export function WeightFields({ brief, onDraft, onChange }: Props) {
       </Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center' }}>
         <MuiLink component={Link} to="/measures" variant="caption" color="textSecondary">
-          How this is worked out
+          {t('How this is worked out')}
         </MuiLink>
         {own ? (
-          <Button onClick={() => onChange({})}>Usual weights</Button>
+          <Button onClick={() => onChange({})}>{t('Usual weights')}</Button>
         ) : (
           <Typography variant="caption" color="textSecondary">
-            usual weights
+            {t('usual weights')}
           </Typography>
         )}
       </Stack>

@@ -11,7 +11,6 @@ import type { ReactNode } from 'react';
 
 import type { ApiError, Brief, Project, Purpose } from '../../shared/api';
 import { concepts } from '../../shared/lib/concepts';
-import { plural } from '../../shared/lib/format';
 import type { Weights } from '../../shared/lib/grading';
 import { UndoIcon } from '../../shared/ui/icons';
 import { ChipsField } from '../../shared/ui/ChipsField';
@@ -25,13 +24,14 @@ import type { BriefEditor } from './useBrief';
 import { useCatalogue, useOpened } from './useWords';
 import { WeightFields } from './WeightFields';
 import { AboutField, WorldPart } from './WorldPart';
+import { t } from '../../shared/texts';
 
 const STATE = {
-  saved: 'saved',
-  waiting: 'changed',
-  saving: 'making names…',
-  partly: 'saved in part',
-  refused: 'not saved',
+  saved: t('saved'),
+  waiting: t('changed'),
+  saving: t('making names…'),
+  partly: t('saved in part'),
+  refused: t('not saved'),
 } as const;
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -72,11 +72,15 @@ function Head({ editor }: { editor: BriefEditor }) {
       }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
         <Typography variant="overline" role="status" color={refused ? 'error' : 'textSecondary'}>
-          Brief · {STATE[state]}
+          {t('Brief · {state}', { state: STATE[state] })}
         </Typography>
-        <Tooltip title="Undo the last change of the brief">
+        <Tooltip title={t('Undo the last change of the brief')}>
           <span>
-            <IconButton size="small" aria-label="Undo the last change of the brief" disabled={!canUndo} onClick={undo}>
+            <IconButton
+              size="small"
+              aria-label={t('Undo the last change of the brief')}
+              disabled={!canUndo}
+              onClick={undo}>
               <UndoIcon sx={{ fontSize: 18 }} />
             </IconButton>
           </span>
@@ -84,7 +88,7 @@ function Head({ editor }: { editor: BriefEditor }) {
       </Stack>
       {theirs && (
         <Elsewhere
-          what="This brief"
+          what={t('This brief')}
           parts={briefParts(brief, theirs.brief)}
           onMine={editor.keepMine}
           onTheirs={editor.takeTheirs}
@@ -95,7 +99,7 @@ function Head({ editor }: { editor: BriefEditor }) {
           severity="error"
           action={
             <Button color="inherit" onClick={editor.retry}>
-              Retry
+              {t('Retry')}
             </Button>
           }>
           {error.problems.length ? error.problems.map((p) => p.message).join(' ') : error.message}
@@ -103,8 +107,10 @@ function Head({ editor }: { editor: BriefEditor }) {
       )}
       {state === 'partly' && error && (
         <Alert severity="warning" sx={{ py: 0 }}>
-          {plural(error.problems.length, 'entry was', 'entries were')} not taken, and says why at its place. All else is
-          saved.
+          {t(
+            '{problems, plural, one {# entry was} other {# entries were}} not taken, and says why at its place. All else is saved.',
+            { problems: error.problems.length },
+          )}
         </Alert>
       )}
     </Stack>
@@ -131,13 +137,13 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
   return (
     <Stack
       component="aside"
-      aria-label="Words and limits"
+      aria-label={t('Words and limits')}
       sx={{ gap: 2.4, p: 2, overflowY: 'auto', borderRight: 1, borderColor: 'divider' }}>
       <Head editor={editor} />
-      <Section title="What it is">
+      <Section title={t('What it is')}>
         <AboutField about={brief.about} error={error?.at('brief.about')} onChange={(about) => set({ about })} />
       </Section>
-      <Section title="Words">
+      <Section title={t('Words')}>
         <KeywordList
           keywords={brief.keywords}
           opened={opened.data ?? []}
@@ -146,16 +152,16 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
           onChange={(keywords) => set({ keywords })}
         />
       </Section>
-      <Section title="Your world">
+      <Section title={t('Your world')}>
         <WorldPart projectId={project.id} chosen={brief.world} onChange={(world) => set({ world })} />
       </Section>
-      <Section title="The name should be">
+      <Section title={t('The name should be')}>
         <ToggleButtonGroup
           exclusive
           fullWidth
           size="small"
           value={brief.purpose}
-          aria-label="Purpose"
+          aria-label={t('Purpose')}
           onChange={(_, purpose: Purpose | null) => {
             if (purpose) set({ purpose, weights: {} });
           }}>
@@ -170,12 +176,12 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
           ))}
         </ToggleButtonGroup>
       </Section>
-      <Section title="What counts">
+      <Section title={t('What counts')}>
         <WeightFields brief={brief} onDraft={onDraft} onChange={(weights) => set({ weights })} />
       </Section>
-      <Section title="Extensions">
+      <Section title={t('Extensions')}>
         <ChipsField
-          label="In your order"
+          label={t('In your order')}
           show={(e) => `.${e}`}
           options={catalogue.data?.extensions ?? []}
           value={brief.extensions}
@@ -184,13 +190,13 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
           marked={marked(error, 'brief.extensions')}
         />
         <Button size="small" sx={{ mt: 0.5 }} onClick={onPropose}>
-          Owner, budget, and which suit
+          {t('Owner, budget, and which suit')}
         </Button>
       </Section>
-      <Section title="Limits">
+      <Section title={t('Limits')}>
         <LimitFields limits={brief.limits} error={error} onChange={(limits) => set({ limits })} />
       </Section>
-      <Section title="Recipes">
+      <Section title={t('Recipes')}>
         <RecipeFields
           making={brief.making}
           considered={project.considered}
@@ -198,18 +204,18 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
           onChange={(making) => set({ making })}
         />
       </Section>
-      <Section title="Places">
+      <Section title={t('Places')}>
         <ChipsField
-          label="Towns, regions, streets"
+          label={t('Towns, regions, streets')}
           value={brief.places}
           onChange={(places) => set({ places })}
           error={error?.at('brief.places', true)}
           marked={marked(error, 'brief.places')}
         />
       </Section>
-      <Section title="Words to avoid">
+      <Section title={t('Words to avoid')}>
         <ChipsField
-          label="Never in a name"
+          label={t('Never in a name')}
           value={brief.avoid}
           onChange={(avoid) => set({ avoid })}
           error={error?.at('brief.avoid', true)}

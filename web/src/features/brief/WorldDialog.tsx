@@ -12,12 +12,12 @@ import Typography from '@mui/material/Typography';
 import { type SyntheticEvent, useState } from 'react';
 
 import { asApiError, type KeptWorld, type World, type WorldEntry } from '../../shared/api';
-import { plural } from '../../shared/lib/format';
 import { type Chosen, entriesNow, OWN, useKeptWorlds, withDropped, withKept, withOwn, withWeight } from './useWorld';
+import { t } from '../../shared/texts';
 
 const FIRST = 24;
 const NEXT: Record<number, number> = { 1: 3, 3: 5, 5: 1 };
-const WEIGHS: Record<number, string> = { 1: 'weighs little', 3: 'weighs as usual', 5: 'weighs much' };
+const WEIGHS: Record<number, string> = { 1: t('weighs little'), 3: t('weighs as usual'), 5: t('weighs much') };
 
 interface EntryProps {
   entry: WorldEntry;
@@ -26,13 +26,17 @@ interface EntryProps {
 }
 
 function EntryChip({ entry, onWeigh, onDrop }: EntryProps) {
-  const told = `${entry.text}, ${entry.dropped ? 'dropped' : (WEIGHS[entry.weight] ?? '')}${entry.field ? `, from ${entry.field}` : ''}`;
+  const told = [
+    entry.text,
+    entry.dropped ? t('dropped') : (WEIGHS[entry.weight] ?? ''),
+    ...(entry.field ? [t('from {field}', { field: entry.field })] : []),
+  ].join(', ');
   if (entry.dropped)
     return (
       <Chip
         size="small"
         label={entry.text}
-        aria-label={`Take ${entry.text} back`}
+        aria-label={t('Take {entry} back', { entry: entry.text })}
         onClick={onDrop}
         sx={{ textDecoration: 'line-through', opacity: 0.7 }}
       />
@@ -77,14 +81,14 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
         </Typography>
         <TextField
           size="small"
-          placeholder="your own"
+          placeholder={t('your own')}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
-          slotProps={{ htmlInput: { 'aria-label': `Add to ${word}`, maxLength: 300 } }}
+          slotProps={{ htmlInput: { 'aria-label': t('Add to {word}', { word }), maxLength: 300 } }}
           sx={{ width: { xs: 110, sm: 170 }, '& input': { py: 0.5 } }}
         />
         <Button type="submit" size="small" disabled={!typed.trim()}>
-          Add
+          {t('Add')}
         </Button>
       </Stack>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
@@ -100,13 +104,13 @@ function Facet({ name, word, entries, chosen, onChange }: FacetProps) {
           <Chip
             size="small"
             variant="outlined"
-            label={all ? 'fewer' : `${String(entries.length - FIRST)} more`}
+            label={all ? t('fewer') : t('{entries} more', { entries: String(entries.length - FIRST) })}
             onClick={() => setAll(!all)}
           />
         )}
         {entries.length === 0 && (
           <Typography variant="body2" color="textSecondary">
-            Nothing yet.
+            {t('Nothing yet.')}
           </Typography>
         )}
       </Stack>
@@ -139,9 +143,9 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
     );
   };
   return (
-    <Box component="section" aria-label="Worlds of your own">
+    <Box component="section" aria-label={t('Worlds of your own')}>
       <Typography variant="h3" sx={{ mb: 0.6 }}>
-        Worlds of your own
+        {t('Worlds of your own')}
       </Typography>
       {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6, mb: 1 }}>
@@ -150,14 +154,14 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
             key={world.id}
             size="small"
             label={world.title}
-            title="Put its words in here; the cross forgets it"
+            title={t('Put its words in here; the cross forgets it')}
             onClick={() => onChange(withKept(chosen, world.entries))}
             onDelete={() => forgetOne(world)}
           />
         ))}
         {kept.data?.length === 0 && (
           <Typography variant="body2" color="textSecondary">
-            What you keep under a title is here in your next project.
+            {t('What you keep under a title is here in your next project.')}
           </Typography>
         )}
       </Stack>
@@ -173,22 +177,22 @@ function Kept({ chosen, onChange }: { chosen: Chosen; onChange: (chosen: Chosen)
                 keep.mutate(forgotten);
                 setForgotten(null);
               }}>
-              Undo
+              {t('Undo')}
             </Button>
           }>
-          The world {forgotten.title} was forgotten.
+          {t('The world {title} was forgotten.', { title: forgotten.title })}
         </Alert>
       )}
       <Stack direction="row" component="form" onSubmit={submit} sx={{ gap: 1, alignItems: 'center' }}>
         <TextField
           size="small"
-          label="Keep your own words as"
+          label={t('Keep your own words as')}
           value={title}
           disabled={own === 0}
           onChange={(e) => setTitle(e.target.value)}
         />
         <Button type="submit" size="small" disabled={!title.trim() || keep.isPending}>
-          Keep {plural(own, 'word', 'words')}
+          {t('Keep {own, plural, one {# word} other {# words}}', { own })}
         </Button>
       </Stack>
     </Box>
@@ -207,11 +211,13 @@ export function WorldDialog({ world, chosen, onChange, onClose }: Props) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="world-title">
       <DialogTitle id="world-title" variant="h2" component="h2">
-        The words of your world
+        {t('The words of your world')}
       </DialogTitle>
       <DialogContent>
         <Typography variant="body2" color="textSecondary" sx={{ mb: 2 }}>
-          Press a word to have it weigh more, then little, then as usual; its cross drops it. Names follow as you go.
+          {t(
+            'Press a word to have it weigh more, then little, then as usual; its cross drops it. Names follow as you go.',
+          )}
         </Typography>
         <Stack sx={{ gap: 2.2 }}>
           {world.facets.map((facet) => (
@@ -228,7 +234,7 @@ export function WorldDialog({ world, chosen, onChange, onClose }: Props) {
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Done</Button>
+        <Button onClick={onClose}>{t('Done')}</Button>
       </DialogActions>
     </Dialog>
   );

@@ -8,6 +8,7 @@ import { lazy, type SyntheticEvent, Suspense, useState } from 'react';
 
 import type { SmallQuestion, World } from '../../shared/api';
 import { type Chosen, fieldsNow, leftOf, useFields, useWorld, withField, withOwn } from './useWorld';
+import { rich, t } from '../../shared/texts';
 
 const WorldDialog = lazy(async () => ({ default: (await import('./WorldDialog')).WorldDialog }));
 const OTHERS_SHOWN = 3;
@@ -30,8 +31,8 @@ export function AboutField({ about, error, onChange }: AboutProps) {
       fullWidth
       multiline
       size="small"
-      label="In one sentence"
-      placeholder="What is it, and for whom?"
+      label={t('In one sentence')}
+      placeholder={t('What is it, and for whom?')}
       value={typed ?? about}
       error={Boolean(error)}
       helperText={error}
@@ -55,7 +56,7 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
   const others = near.filter((f) => !f.on).slice(0, OTHERS_SHOWN);
   return (
     <Stack sx={{ gap: 0.8 }}>
-      <Stack direction="row" role="group" aria-label="Fields of your world" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
+      <Stack direction="row" role="group" aria-label={t('Fields of your world')} sx={{ flexWrap: 'wrap', gap: 0.6 }}>
         {on.map(({ title }) => (
           <Chip
             key={title}
@@ -64,7 +65,7 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
             label={title}
             aria-pressed
             onClick={() => onChange(withField(chosen, title, false))}
-            title="Switch this field off"
+            title={t('Switch this field off')}
           />
         ))}
         {others.map(({ title }) => (
@@ -75,7 +76,7 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
             label={`+ ${title}`}
             aria-pressed={false}
             onClick={() => onChange(withField(chosen, title, true))}
-            title="Switch this field on"
+            title={t('Switch this field on')}
           />
         ))}
       </Stack>
@@ -86,12 +87,12 @@ function Fields({ world, chosen, onChange }: { world: World; chosen: Chosen; onC
         inputValue={typed}
         filterOptions={(all) => all}
         blurOnSelect
-        noOptionsText={typed.trim().length > 1 ? 'No field speaks of that' : 'Type what it has to do with'}
+        noOptionsText={typed.trim().length > 1 ? t('No field speaks of that') : t('Type what it has to do with')}
         onInputChange={(_, text, why) => setTyped(why === 'reset' ? '' : text)}
         onChange={(_, title: string | null) => {
           if (title) onChange(withField(chosen, title, true));
         }}
-        renderInput={(params) => <TextField {...params} label="Find another field" />}
+        renderInput={(params) => <TextField {...params} label={t('Find another field')} />}
       />
     </Stack>
   );
@@ -117,7 +118,7 @@ function Ask({
     <Stack
       component="form"
       onSubmit={submit}
-      aria-label="A small question"
+      aria-label={t('A small question')}
       sx={{ gap: 0.6, p: 1.2, border: 1, borderColor: 'divider', borderRadius: 1 }}>
       <Typography className="serif">{question.asks}</Typography>
       <TextField
@@ -129,13 +130,13 @@ function Ask({
       />
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
         <Button type="submit" size="small" disabled={!typed.trim()}>
-          Put it in
+          {t('Put it in')}
         </Button>
         <Button size="small" color="inherit" onClick={onPass}>
-          Not now
+          {t('Not now')}
         </Button>
         <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>
-          {left} left
+          {t('{left} left', { left })}
         </Typography>
       </Stack>
     </Stack>
@@ -156,16 +157,19 @@ export function WorldPart({ projectId, chosen, onChange }: Props) {
   if (isError)
     return (
       <Typography variant="body2" color="error">
-        Your world could not be read.{' '}
-        <Button size="small" onClick={() => void refetch()}>
-          Try again
-        </Button>
+        {rich('Your world could not be read. <button>Try again</button>', {
+          button: (chunks) => (
+            <Button size="small" onClick={() => void refetch()}>
+              {chunks}
+            </Button>
+          ),
+        })}
       </Typography>
     );
   if (!world)
     return (
       <Typography variant="body2" color="textSecondary">
-        Looking for your world…
+        {t('Looking for your world…')}
       </Typography>
     );
   const left = leftOf(world.questions, chosen, passed);
@@ -177,12 +181,12 @@ export function WorldPart({ projectId, chosen, onChange }: Props) {
     <Stack sx={{ gap: 1 }}>
       {!world.told && (
         <Typography variant="body2" color="textSecondary">
-          Write a sentence or a few words: the fields they speak of are found then.
+          {t('Write a sentence or a few words: the fields they speak of are found then.')}
         </Typography>
       )}
       {world.told && !world.fits && (
         <Typography variant="body2" color="textSecondary">
-          No field says quite this. Words near in meaning help out; a few of your own would do more.
+          {t('No field says quite this. Words near in meaning help out; a few of your own would do more.')}
         </Typography>
       )}
       <Fields world={world} chosen={chosen} onChange={onChange} />
@@ -196,7 +200,7 @@ export function WorldPart({ projectId, chosen, onChange }: Props) {
         />
       )}
       <Button size="small" onClick={() => setOpen(true)} sx={{ alignSelf: 'flex-start' }}>
-        The words of your world
+        {t('The words of your world')}
       </Button>
       {open && (
         <Suspense fallback={null}>

@@ -15,6 +15,7 @@ import {
 } from '../../shared/api';
 import { projectQuery } from '../../shared/lib/queries';
 import { useBackAgain } from '../../shared/lib/useBackAgain';
+import { t } from '../../shared/texts';
 
 /** Changes come whole (a word added, a switch, a field left): the pause only gathers what belongs together. */
 const SAVE_AFTER = 60;
@@ -133,7 +134,7 @@ export function useBrief(project: Project): BriefEditor {
     if (error && !theirs) reset();
     setWaiting(true);
   };
-  const told = notTaken.length ? new ApiError(400, 'not_taken', 'Some of this was not taken.', notTaken) : null;
+  const told = notTaken.length ? new ApiError(400, 'not_taken', t('Some of this was not taken.'), notTaken) : null;
   return {
     brief,
     change: (next) => {

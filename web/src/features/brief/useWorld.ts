@@ -1,9 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, type Brief, changed, type KeptWorld, keys, unwrap, type World, type WorldEntry } from '../../shared/api';
+import { t } from '../../shared/texts';
 
 /** Where a person's own words are from. */
-export const OWN = 'your own words';
+export const OWN = t('your own words');
 
 /** What the person chose of the brief's world. */
 export type Chosen = Brief['world'];

@@ -8,19 +8,22 @@ import Tooltip from '@mui/material/Tooltip';
 import Typography from '@mui/material/Typography';
 
 import { asApiError, type Check } from '../../shared/api';
-import { formatCount, plural } from '../../shared/lib/format';
+import { formatCount } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { CheckMenu, type Choices } from './CheckMenu';
 import type { CheckControls } from './useCheck';
+import { rich, t } from '../../shared/texts';
 
 const BEST = 200;
 const none = () => ({});
 
-const listed = (extensions: readonly string[]) =>
-  `${extensions
+const listed = (extensions: readonly string[]) => {
+  const first = extensions
     .slice(0, 3)
     .map((e) => `.${e}`)
-    .join(', ')}${extensions.length > 3 ? ` and ${formatCount(extensions.length - 3)} more` : ''}`;
+    .join(', ');
+  return extensions.length > 3 ? t('{first} and {more, number} more', { first, more: extensions.length - 3 }) : first;
+};
 
 /** How many are unsure, and why when asked. */
 function Unsure({ check }: { check: Check }) {
@@ -32,7 +35,7 @@ function Unsure({ check }: { check: Check }) {
       ·{' '}
       <Tooltip describeChild title={why}>
         <ButtonBase sx={{ font: 'inherit', textDecoration: 'underline dotted', verticalAlign: 'baseline' }}>
-          {formatCount(check.unsure)} unsure
+          {t('{unsure, number} unsure', { unsure: check.unsure })}
         </ButtonBase>
       </Tooltip>
     </>
@@ -40,13 +43,19 @@ function Unsure({ check }: { check: Check }) {
 }
 
 function timeLeft(check: Check): string {
-  if (check.asleep) return 'no worker has taken it up; it goes on by itself as soon as one is there';
-  if (check.state === 'queued') return 'waiting for a worker';
+  if (check.asleep) return t('no worker has taken it up; it goes on by itself as soon as one is there');
+  if (check.state === 'queued') return t('waiting for a worker');
   if (check.away.length)
-    return `${listed(check.away)} ${check.away.length === 1 ? 'does' : 'do'} not answer just now; their names wait, and are asked by themselves for some minutes`;
-  if (!check.rate) return 'asking';
+    return t(
+      '{extensions} {n, plural, one {does} other {do}} not answer just now; their names wait, and are asked by themselves for some minutes',
+      { extensions: listed(check.away), n: check.away.length },
+    );
+  if (!check.rate) return t('asking');
   const seconds = Math.ceil(check.left / check.rate);
-  return `${formatCount(Math.round(check.rate))} a second · ${seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`} left`;
+  const rate = Math.round(check.rate);
+  return seconds < 90
+    ? t('{rate, number} a second · {seconds, number} s left', { rate, seconds })
+    : t('{rate, number} a second · {minutes, number} min left', { rate, minutes: Math.round(seconds / 60) });
 }
 
 /** How far the check is, and stopping it; nothing while none runs. */
@@ -59,7 +68,7 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
           variant="determinate"
           color="secondary"
           value={check.total ? (100 * check.done) / check.total : 0}
-          aria-label="Names checked"
+          aria-label={t('Names checked')}
           sx={{ height: 5, borderRadius: 3 }}
         />
         <Typography
@@ -67,37 +76,43 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
           role="status"
           color="textSecondary"
           sx={{ lineHeight: 1.3, overflowWrap: 'anywhere' }}>
-          {formatCount(check.done)} of {formatCount(check.total)} answered · {timeLeft(check)}
+          {t('{done, number} of {total, number} answered', { done: check.done, total: check.total })} ·{' '}
+          {timeLeft(check)}
           <Unsure check={check} />
         </Typography>
       </Stack>
       <Button variant="outlined" onClick={() => stop.mutate(check.id)} disabled={stop.isPending}>
-        Stop
+        {t('Stop')}
       </Button>
     </Stack>
   );
 }
 
 function Rested({ check }: { check: Check | null }) {
-  if (!check) return <>Nothing has been asked yet.</>;
+  if (!check) return <>{t('Nothing has been asked yet.')}</>;
   const moment = check.ended_at ?? check.created_at;
   if (check.broken)
     return (
       <>
-        The check failed again and again and was stopped after {plural(check.done, 'answer')}, <Age at={moment} />. Go
-        on with it later.
+        {rich(
+          'The check failed again and again and was stopped after {done, plural, one {# answer} other {# answers}}, {age}. Go on with it later.',
+          { done: check.done, age: <Age at={moment} /> },
+        )}
       </>
     );
   if (check.state === 'stopped')
     return (
       <>
-        Stopped after {plural(check.done, 'answer')}
-        <Unsure check={check} />, <Age at={moment} />.
+        {rich('Stopped after {done, plural, one {# answer} other {# answers}}{unsure}, {age}.', {
+          done: check.done,
+          unsure: <Unsure check={check} />,
+          age: <Age at={moment} />,
+        })}
       </>
     );
   return (
     <>
-      {plural(check.total, 'answer')}
+      {t('{total, plural, one {# answer} other {# answers}}', { total: check.total })}
       <Unsure check={check} />, <Age at={moment} />.
     </>
   );
@@ -145,10 +160,10 @@ export function CheckBar({ controls, names, choices, what = 'best', noteElsewher
           <CheckNote controls={controls} />
         </Box>
       )}
-      {all && <Button onClick={() => start.mutate({ ...start.variables, again: 'all' })}>Ask again</Button>}
+      {all && <Button onClick={() => start.mutate({ ...start.variables, again: 'all' })}>{t('Ask again')}</Button>}
       {canGoOn && !all && (
         <Button variant="outlined" sx={{ whiteSpace: 'nowrap', flex: 'none' }} onClick={() => goOn.mutate(check.id)}>
-          Go on with {formatCount(check.left)}
+          {t('Go on with {left, number}', { left: check.left })}
         </Button>
       )}
       <ButtonGroup variant="contained" sx={{ flex: 'none' }}>
@@ -156,7 +171,9 @@ export function CheckBar({ controls, names, choices, what = 'best', noteElsewher
           sx={{ whiteSpace: 'nowrap' }}
           disabled={!names || start.isPending}
           onClick={() => start.mutate({ what })}>
-          {what === 'best' && names > BEST ? `Check the best ${BEST}` : `Check ${plural(names, 'name')}`}
+          {what === 'best' && names > BEST
+            ? t('Check the best {best}', { best: BEST })
+            : t('Check {names, plural, one {# name} other {# names}}', { names })}
         </Button>
         <CheckMenu
           choices={choices ?? none}

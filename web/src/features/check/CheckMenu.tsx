@@ -4,9 +4,9 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 
-import { formatCount, plural } from '../../shared/lib/format';
 import { DownIcon } from '../../shared/ui/icons';
 import type { Asked, CheckWish } from '../../shared/lib/asked';
+import { t } from '../../shared/texts';
 
 export interface Choices {
   /** The rows the sheet shows now, and how many they are. */
@@ -34,9 +34,9 @@ const HEADING = {
   py: 0.2,
 };
 const AGES: readonly [string, number][] = [
-  ['an hour', 60],
-  ['a day', 1440],
-  ['a week', 10_080],
+  [t('an hour'), 60],
+  [t('a day'), 1440],
+  [t('a week'), 10_080],
 ];
 
 /** What else can be checked, and how. */
@@ -54,11 +54,15 @@ export function CheckMenu({ choices, what, disabled, onStart }: Props) {
     </MenuItem>
   );
   const rows: CheckWish = shown ? { shown: shown.asked } : { what };
-  const which = shown ? `all ${formatCount(shown.count)} shown` : what === 'pasted' ? 'the list' : 'the best';
+  const which = shown
+    ? t('all {count, number} shown', { count: shown.count })
+    : what === 'pasted'
+      ? t('the list')
+      : t('the best');
   return (
     <>
       <Button
-        aria-label="What else to check"
+        aria-label={t('What else to check')}
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
         disabled={disabled}
@@ -69,31 +73,40 @@ export function CheckMenu({ choices, what, disabled, onStart }: Props) {
       <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {(shown ?? selected) && (
           <MenuItem disabled sx={HEADING}>
-            Check
+            {t('Check')}
           </MenuItem>
         )}
-        {page.length > 0 && item(`the ${plural(page.length, 'name')} in view`, { what: 'labels', labels: [...page] })}
-        {shown && item(`all ${formatCount(shown.count)} names shown`, { shown: shown.asked })}
+        {page.length > 0 &&
+          item(t('the {page, plural, one {# name} other {# names}} in view', { page: page.length }), {
+            what: 'labels',
+            labels: [...page],
+          })}
+        {shown && item(t('all {count, number} names shown', { count: shown.count }), { shown: shown.asked })}
         {marked.length > 0 &&
-          item(`the ${plural(marked.length, 'name')} marked`, { what: 'labels', labels: [...marked] })}
+          item(t('the {marked, plural, one {# name} other {# names}} marked', { marked: marked.length }), {
+            what: 'labels',
+            labels: [...marked],
+          })}
         {selected &&
-          item(`${selected} under every extension known`, {
+          item(t('{selected} under every extension known', { selected }), {
             what: 'labels',
             labels: [selected],
             everywhere: true,
           })}
         {selected &&
-          item(`${selected} as before buying: registry and seller`, {
+          item(t('{selected} as before buying: registry and seller', { selected }), {
             what: 'labels',
             labels: [selected],
             purpose: 'buying',
           })}
         {(shown ?? selected) && <Divider component="li" />}
         <MenuItem disabled sx={HEADING}>
-          Ask again, of {which}
+          {t('Ask again, of {which}', { which })}
         </MenuItem>
-        {item('only what is unsure', { ...rows, again: 'unsure' })}
-        {AGES.map(([word, minutes]) => item(`what is older than ${word}`, { ...rows, older_than_minutes: minutes }))}
+        {item(t('only what is unsure'), { ...rows, again: 'unsure' })}
+        {AGES.map(([word, minutes]) =>
+          item(t('what is older than {word}', { word }), { ...rows, older_than_minutes: minutes }),
+        )}
         {item('everything', { ...rows, again: 'all' })}
       </Menu>
     </>

@@ -14,6 +14,7 @@ import { useState } from 'react';
 import { asApiError, elsewhereOf, type Extension, type Extensions } from '../../shared/api';
 import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
 import { useCatalogueChanges } from './useExtensions';
+import { t } from '../../shared/texts';
 
 interface Props {
   /** The entry to change; a new one has no extension yet. */
@@ -23,22 +24,22 @@ interface Props {
 }
 
 const WORDS: Partial<Record<keyof Extension, string>> = {
-  use: 'What it is used for',
-  kind: 'Kind',
-  country: 'Country',
-  works: 'Suits',
-  eligibility: 'Who may register',
-  letters_min: 'Characters, at least',
-  letters_max: 'at most',
-  yearly: 'About € a year',
+  use: t('What it is used for'),
+  kind: t('Kind'),
+  country: t('Country'),
+  works: t('Suits'),
+  eligibility: t('Who may register'),
+  letters_min: t('Characters, at least'),
+  letters_max: t('at most'),
+  yearly: t('About € a year'),
   rdap: 'RDAP',
   whois: 'WHOIS',
-  whois_query: 'its question',
-  whois_absent: 'its line for an open name',
-  idn: 'Letters beyond a to z',
+  whois_query: t('its question'),
+  whois_absent: t('its line for an open name'),
+  idn: t('Letters beyond a to z'),
 };
 const told = (value: Extension[keyof Extension]): string =>
-  typeof value === 'boolean' ? (value ? 'allowed' : 'not allowed') : String(value ?? '') || 'none';
+  typeof value === 'boolean' ? (value ? 'allowed' : t('not allowed')) : String(value ?? '') || 'none';
 const entryParts = (mine: Extension, theirs: Extension): Difference[] =>
   Object.entries(WORDS).map(([key, word]) => ({
     word,
@@ -63,7 +64,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="extension-title">
       <DialogTitle id="extension-title" variant="h2">
-        {isNew ? 'A new extension' : `.${entry.extension}`}
+        {isNew ? t('A new extension') : `.${entry.extension}`}
       </DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.6, pt: 1 }}>
@@ -82,18 +83,23 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
           {error && <Alert severity="error">{error.problems.map((p) => p.message).join(' ') || error.message}</Alert>}
           {isNew && (
             <TextField
-              label="Extension"
+              label={t('Extension')}
               value={draft.extension}
               onChange={(e) => set({ extension: e.target.value.toLowerCase().replace(/^\./, '') })}
             />
           )}
           <TextField
-            label="What it is used for"
+            label={t('What it is used for')}
             value={draft.use}
             onChange={(e) => set({ use: e.target.value.slice(0, 200) })}
           />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <TextField select fullWidth label="Kind" value={draft.kind} onChange={(e) => set({ kind: e.target.value })}>
+            <TextField
+              select
+              fullWidth
+              label={t('Kind')}
+              value={draft.kind}
+              onChange={(e) => set({ kind: e.target.value })}>
               {about.kinds.map((k) => (
                 <MenuItem key={k} value={k}>
                   {k}
@@ -103,10 +109,10 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             <TextField
               select
               fullWidth
-              label="Country"
+              label={t('Country')}
               value={draft.country}
               onChange={(e) => set({ country: e.target.value })}>
-              <MenuItem value="">none</MenuItem>
+              <MenuItem value="">{t('none')}</MenuItem>
               {about.countries.map((c) => (
                 <MenuItem key={c.code} value={c.code}>
                   {c.name}
@@ -116,7 +122,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
           </Stack>
           <TextField
             select
-            label="Suits"
+            label={t('Suits')}
             value={draft.works}
             slotProps={{ select: { multiple: true } }}
             onChange={(e) => set({ works: e.target.value as unknown as string[] })}>
@@ -128,7 +134,7 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
           </TextField>
           <TextField
             select
-            label="Who may register"
+            label={t('Who may register')}
             value={draft.eligibility}
             onChange={(e) => set({ eligibility: e.target.value })}>
             {about.rules.map((r) => (
@@ -139,17 +145,17 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
           </TextField>
           <Stack direction="row" sx={{ gap: 1 }}>
             <TextField
-              label="Characters, at least"
+              label={t('Characters, at least')}
               value={draft.letters_min}
               onChange={(e) => set({ letters_min: Number(e.target.value) || 0 })}
             />
             <TextField
-              label="at most"
+              label={t('at most')}
               value={draft.letters_max}
               onChange={(e) => set({ letters_max: Number(e.target.value) || 0 })}
             />
             <TextField
-              label="About € a year"
+              label={t('About € a year')}
               value={draft.yearly ?? ''}
               onChange={(e) => {
                 const typed = e.target.value.trim();
@@ -158,45 +164,45 @@ export function ExtensionDialog({ entry, about, onClose }: Props) {
             />
           </Stack>
           <TextField
-            label="RDAP, where the bootstrap has none"
+            label={t('RDAP, where the bootstrap has none')}
             value={draft.rdap}
             onChange={(e) => set({ rdap: e.target.value })}
           />
           <Stack direction="row" sx={{ gap: 1 }}>
             <TextField
               fullWidth
-              label="WHOIS, where there is no RDAP"
-              placeholder="whois.nic.example"
+              label={t('WHOIS, where there is no RDAP')}
+              placeholder={t('whois.nic.example')}
               value={draft.whois}
               onChange={(e) => set({ whois: e.target.value.trim().toLowerCase() })}
             />
             <TextField
               fullWidth
-              label="its question"
-              placeholder="{name}"
+              label={t('its question')}
+              placeholder={t("'{'name'}'")}
               value={draft.whois_query}
               onChange={(e) => set({ whois_query: e.target.value.slice(0, 60) })}
             />
           </Stack>
           <TextField
-            label="Line of WHOIS that says that a name is open"
+            label={t('Line of WHOIS that says that a name is open')}
             value={draft.whois_absent}
             onChange={(e) => set({ whois_absent: e.target.value.slice(0, 120) })}
-            helperText="The whole line, with {name} for the name. Nothing else makes a name open."
+            helperText={t("The whole line, with '{'name'}' for the name. Nothing else makes a name open.")}
           />
           <FormControlLabel
             control={<Switch checked={draft.idn} onChange={(e) => set({ idn: e.target.checked })} />}
-            label="Letters beyond a to z are allowed"
+            label={t('Letters beyond a to z are allowed')}
           />
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{t('Cancel')}</Button>
         <Button
           variant="contained"
           disabled={put.isPending || theirs !== null || !draft.extension}
           onClick={() => save(seen)}>
-          Save
+          {t('Save')}
         </Button>
       </DialogActions>
     </Dialog>

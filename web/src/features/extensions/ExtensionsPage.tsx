@@ -9,12 +9,13 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 
 import { asApiError, elsewhereOf, type Extension } from '../../shared/api';
-import { formatMoney, plural } from '../../shared/lib/format';
+import { formatMoney } from '../../shared/lib/format';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
 
 const EMPTY: Extension = {
   extension: '',
@@ -44,9 +45,9 @@ export function ExtensionsPage() {
   const file = useRef<HTMLInputElement>(null);
   if (!data)
     return error ? (
-      <LoadFailed title="The extensions could not be loaded" error={error} onRetry={refetch} />
+      <LoadFailed title={t('The extensions could not be loaded')} error={error} onRetry={refetch} />
     ) : (
-      <LinearProgress aria-label="Loading" />
+      <LinearProgress aria-label={t('Loading')} />
     );
   const countries = new Map(data.countries.map((c) => [c.code, c.name]));
   const wanted = text.toLowerCase().replace(/^\./, '');
@@ -62,21 +63,23 @@ export function ExtensionsPage() {
   const refused = newer ? null : asApiError(importFile.error);
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
-      <Typography variant="h1">Extensions</Typography>
+      <Typography variant="h1">{t('Extensions')}</Typography>
       <Typography color="textSecondary" sx={{ mb: 2 }}>
-        {plural(data.extensions.length, 'extension')}. Rules and prices are a guide; the registry decides, and the
-        seller sets the price.
+        {t(
+          '{extensions, plural, one {# extension} other {# extensions}}. Rules and prices are a guide; the registry decides, and the seller sets the price.',
+          { extensions: data.extensions.length },
+        )}
       </Typography>
       <Stack direction="row" sx={{ gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
-        <TextField label="Find" value={text} onChange={(e) => setText(e.target.value)} />
+        <TextField label={t('Find')} value={text} onChange={(e) => setText(e.target.value)} />
         <TextField
           select
-          label="Kind"
+          label={t('Kind')}
           value={kind}
           onChange={(e) => setKind(e.target.value)}
           sx={{ width: 150 }}
           slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
-          <MenuItem value="">all kinds</MenuItem>
+          <MenuItem value="">{t('all kinds')}</MenuItem>
           {data.kinds.map((k) => (
             <MenuItem key={k} value={k}>
               {k}
@@ -84,19 +87,19 @@ export function ExtensionsPage() {
           ))}
         </TextField>
         <Button component="a" href="/api/extensions/file" download variant="outlined">
-          Export as CSV
+          {t('Export as CSV')}
         </Button>
         {data.may_edit && (
           <>
             <Button variant="outlined" disabled={importFile.isPending} onClick={() => file.current?.click()}>
-              Import CSV
+              {t('Import CSV')}
             </Button>
             <input
               ref={file}
               type="file"
               accept=".csv,text/csv"
               hidden
-              aria-label="File of extensions"
+              aria-label={t('File of extensions')}
               onChange={(e) => {
                 const given = e.target.files?.[0];
                 e.target.value = '';
@@ -107,19 +110,19 @@ export function ExtensionsPage() {
               }}
             />
             <Button variant="contained" onClick={() => setEditing(EMPTY)}>
-              Add one
+              {t('Add one')}
             </Button>
           </>
         )}
       </Stack>
       {newer && importFile.variables && (
         <Elsewhere
-          what="The catalogue"
+          what={t('The catalogue')}
           parts={[
             {
-              word: 'Extensions',
-              here: 'those of your file',
-              there: 'as someone changed them since this page was loaded',
+              word: t('Extensions'),
+              here: t('those of your file'),
+              there: t('as someone changed them since this page was loaded'),
             },
           ]}
           onMine={() => importFile.mutate({ text: importFile.variables.text, seen: newer })}
@@ -142,11 +145,15 @@ export function ExtensionsPage() {
       )}
       {importFile.data && !refused && (
         <Alert severity="success" sx={{ mb: 1 }}>
-          {plural(importFile.data.extensions, 'extension')} taken from the file.
+          {t('{extensions, plural, one {# extension} other {# extensions}} taken from the file.', {
+            extensions: importFile.data.extensions,
+          })}
         </Alert>
       )}
       {shown.length === 0 ? (
-        <EmptyState title="No extension matches">Try a country, a kind of work, or fewer letters.</EmptyState>
+        <EmptyState title={t('No extension matches')}>
+          {t('Try a country, a kind of work, or fewer letters.')}
+        </EmptyState>
       ) : (
         <Box sx={{ overflowX: 'auto' }}>
           <Box
@@ -166,13 +173,13 @@ export function ExtensionsPage() {
             }}>
             <thead>
               <tr>
-                <th>Extension</th>
-                <th>Used for</th>
-                <th>Kind</th>
-                <th>Who may register</th>
-                <th>Year, about</th>
-                <th>Looked up</th>
-                {data.may_edit && <th>Change</th>}
+                <th>{t('Extension')}</th>
+                <th>{t('Used for')}</th>
+                <th>{t('Kind')}</th>
+                <th>{t('Who may register')}</th>
+                <th>{t('Year, about')}</th>
+                <th>{t('Looked up')}</th>
+                {data.may_edit && <th>{t('Change')}</th>}
               </tr>
             </thead>
             <tbody>
@@ -193,17 +200,20 @@ export function ExtensionsPage() {
                   <td>
                     {e.rdap || e.whois ? (
                       <details>
-                        <summary>by {e.rdap ? 'RDAP' : 'WHOIS'}</summary>
+                        <summary>{e.rdap ? t('by RDAP') : t('by WHOIS')}</summary>
                         {e.rdap ? new URL(e.rdap).host : e.whois}
                       </details>
                     ) : (
-                      'no open look-up known'
+                      t('no open look-up known')
                     )}
                   </td>
                   {data.may_edit && (
                     <td>
-                      <Button size="small" aria-label={`Change .${e.extension}`} onClick={() => setEditing(e)}>
-                        Change
+                      <Button
+                        size="small"
+                        aria-label={t('Change .{extension}', { extension: e.extension })}
+                        onClick={() => setEditing(e)}>
+                        {t('Change')}
                       </Button>
                     </td>
                   )}

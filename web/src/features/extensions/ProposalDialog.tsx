@@ -13,6 +13,7 @@ import { useState } from 'react';
 import type { Brief } from '../../shared/api';
 import { useDebounced } from '../../shared/lib/useDebounced';
 import { useExtensions, useProposals } from './useExtensions';
+import { t } from '../../shared/texts';
 
 type Owner = Brief['owner'];
 
@@ -38,18 +39,18 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="proposal-title">
       <DialogTitle id="proposal-title" variant="h2">
-        Owner and extensions
+        {t('Owner and extensions')}
       </DialogTitle>
       <DialogContent>
         <Stack direction="row" sx={{ gap: 1, pt: 1, mb: 2 }}>
           <TextField
             select
             fullWidth
-            label="Country"
+            label={t('Country')}
             value={draft.country}
             onChange={(e) => set({ country: e.target.value })}
             slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
-            <MenuItem value="">not said</MenuItem>
+            <MenuItem value="">{t('not said')}</MenuItem>
             {about?.countries.map((c) => (
               <MenuItem key={c.code} value={c.code}>
                 {c.name}
@@ -59,11 +60,11 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
           <TextField
             select
             fullWidth
-            label="Owner is a"
+            label={t('Owner is a')}
             value={draft.kind}
             onChange={(e) => set({ kind: e.target.value })}
             slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}>
-            <MenuItem value="">not said</MenuItem>
+            <MenuItem value="">{t('not said')}</MenuItem>
             {about?.owner_kinds.map((k) => (
               <MenuItem key={k} value={k}>
                 {k}
@@ -73,7 +74,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
           <TextField
             select
             fullWidth
-            label="It is for"
+            label={t('It is for')}
             value={draft.work}
             onChange={(e) => set({ work: e.target.value })}>
             {about?.works.map((w) => (
@@ -84,7 +85,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
           </TextField>
           <TextField
             fullWidth
-            label="At most, € a year"
+            label={t('At most, € a year')}
             value={draft.budget ?? ''}
             onChange={(e) => {
               const n = e.target.value.trim();
@@ -93,8 +94,8 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
             slotProps={{ htmlInput: { inputMode: 'numeric' } }}
           />
         </Stack>
-        <Typography variant="h3">An order that suits</Typography>
-        <Box component="ol" aria-label="Proposed extensions" sx={{ m: 0, pl: 3 }}>
+        <Typography variant="h3">{t('An order that suits')}</Typography>
+        <Box component="ol" aria-label={t('Proposed extensions')} sx={{ m: 0, pl: 3 }}>
           {proposals.map((p) => (
             <Box component="li" key={p.extension} sx={{ py: 0.5 }}>
               <strong className="serif">.{p.extension}</strong>{' '}
@@ -106,14 +107,14 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
         </Box>
         {proposals.length === 0 && (
           <Typography color="textSecondary">
-            Nothing fits these: allow more a year, or leave the country out.
+            {t('Nothing fits these: allow more a year, or leave the country out.')}
           </Typography>
         )}
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{t('Cancel')}</Button>
         <Button variant="outlined" onClick={() => onTake(draft)}>
-          Keep my extensions
+          {t('Keep my extensions')}
         </Button>
         <Button
           variant="contained"
@@ -124,7 +125,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
               first.map((p) => p.extension),
             );
           }}>
-          {first.length ? `Take the first ${first.length}` : 'Take them'}
+          {first.length ? t('Take the first {first}', { first: first.length }) : t('Take them')}
         </Button>
       </DialogActions>
     </Dialog>

@@ -11,12 +11,13 @@ import { type SyntheticEvent, useState } from 'react';
 import { useParams } from 'react-router';
 
 import { asApiError, type Shared, type SharedName } from '../../shared/api';
-import { formatDay, plural } from '../../shared/lib/format';
+import { formatDay } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { HearTest, RecallTest } from './tests';
 import { type Under, useShared } from './useShared';
+import { t } from '../../shared/texts';
 
 function Join({ page, under }: { page: Shared; under: Under }) {
   const [name, setName] = useState('');
@@ -29,22 +30,24 @@ function Join({ page, under }: { page: Shared; under: Under }) {
     <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 2, maxWidth: 440, mx: 'auto', mt: 6 }}>
       <Typography variant="h1">{page.title}</Typography>
       <Typography>
-        You are asked what you think of {plural(page.names.length, 'name')}. It takes a few minutes; you need no
-        account.
+        {t(
+          'You are asked what you think of {names, plural, one {# name} other {# names}}. It takes a few minutes; you need no account.',
+          { names: page.names.length },
+        )}
       </Typography>
       {failed && <Alert severity="error">{failed.message}</Alert>}
       <TextField
-        label="Your first name, if you like"
+        label={t('Your first name, if you like')}
         value={name}
         onChange={(e) => setName(e.target.value.slice(0, 40))}
-        helperText="It stands beside your comments. Nothing else about you is kept."
+        helperText={t('It stands beside your comments. Nothing else about you is kept.')}
         slotProps={{ htmlInput: { autoComplete: 'given-name' } }}
       />
       <Button type="submit" size="large" variant="contained" disabled={under.join.isPending}>
-        Begin
+        {t('Begin')}
       </Button>
       <Typography variant="caption" color="textSecondary">
-        Open until {formatDay(page.ends_at)}.
+        {t('Open until {endsAt}.', { endsAt: formatDay(page.ends_at) })}
       </Typography>
     </Stack>
   );
@@ -70,7 +73,7 @@ function Remark({ name, under }: { name: SharedName; under: Under }) {
         fullWidth
         multiline
         maxRows={3}
-        label={`What you think of ${name.shown}`}
+        label={t('What you think of {shown}', { shown: name.shown })}
         value={text}
         onChange={(e) => setText(e.target.value)}
         error={Boolean(failed)}
@@ -81,16 +84,16 @@ function Remark({ name, under }: { name: SharedName; under: Under }) {
         variant="outlined"
         disabled={!text.trim() || under.comment.isPending}
         sx={{ minHeight: 38 }}>
-        Say it
+        {t('Say it')}
       </Button>
     </Stack>
   );
 }
 
 const VOTES = [
-  [1, 'For'],
-  [0, 'No matter'],
-  [-1, 'Against'],
+  [1, t('For')],
+  [0, t('No matter')],
+  [-1, t('Against')],
 ] as const;
 
 function Name({ name, page, under }: { name: SharedName; page: Shared; under: Under }) {
@@ -105,7 +108,7 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
           exclusive
           size="small"
           value={name.vote}
-          aria-label={`Vote on ${name.shown}`}
+          aria-label={t('Vote on {shown}', { shown: name.shown })}
           onChange={(_, value: -1 | 0 | 1 | null) => {
             if (value !== null) under.vote.mutate({ label: name.label, value });
           }}>
@@ -120,9 +123,9 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
         <Typography key={c.id} variant="body2" sx={{ mt: 0.5 }}>
           “{c.text}”{' '}
           <Typography component="span" variant="caption" color="textSecondary">
-            {c.first_name || 'someone'}, <Age at={c.said_at} />
+            {c.first_name || t('someone')}, <Age at={c.said_at} />
           </Typography>
-          {page.mine.includes(c.id) && <Button onClick={() => under.takeBack.mutate(c.id)}>Take back</Button>}
+          {page.mine.includes(c.id) && <Button onClick={() => under.takeBack.mutate(c.id)}>{t('Take back')}</Button>}
         </Typography>
       ))}
       {open ? (
@@ -130,8 +133,8 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
           <Remark name={name} under={under} />
         </Box>
       ) : (
-        <Button onClick={() => setOpen(true)} aria-label={`Comment on ${name.shown}`}>
-          Comment
+        <Button onClick={() => setOpen(true)} aria-label={t('Comment on {shown}', { shown: name.shown })}>
+          {t('Comment')}
         </Button>
       )}
     </Box>
@@ -152,11 +155,11 @@ export function SharedPage() {
     inside = (
       <EmptyState
         alert
-        title={failed.code === 'share_closed' ? 'This link is closed' : 'There is nothing at this address'}>
-        {failed.status === 404 ? 'Look whether the link is whole.' : failed.message}
+        title={failed.code === 'share_closed' ? t('This link is closed') : t('There is nothing at this address')}>
+        {failed.status === 404 ? t('Look whether the link is whole.') : failed.message}
       </EmptyState>
     );
-  else if (!page) inside = <LinearProgress aria-label="Loading" />;
+  else if (!page) inside = <LinearProgress aria-label={t('Loading')} />;
   else if (!page.joined) inside = <Join page={page} under={under} />;
   else {
     const testing = { hear: !page.heard.length, recall: !page.recalled && page.names.length > 2 };
@@ -167,7 +170,7 @@ export function SharedPage() {
         </Typography>
         {lost && (
           <Alert severity="error" sx={{ mb: 2 }}>
-            Your vote did not arrive: {lost.message}
+            {t('Your vote did not arrive: {message}', { message: lost.message })}
           </Alert>
         )}
         {test === 'hear' && <HearTest page={page} under={under} onDone={() => setTest(null)} />}
@@ -175,27 +178,29 @@ export function SharedPage() {
         {test === null && !list && (testing.hear || testing.recall) && (
           <Box sx={{ mb: 3 }}>
             <Typography sx={{ mb: 1 }}>
-              Two small tests help most when they come before you see the names. Take them if you have two minutes.
+              {t(
+                'Two small tests help most when they come before you see the names. Take them if you have two minutes.',
+              )}
             </Typography>
             <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
               {testing.recall && (
                 <Button variant="outlined" onClick={() => setTest('recall')}>
-                  See and remember
+                  {t('See and remember')}
                 </Button>
               )}
               {testing.hear && (
                 <Button variant="outlined" onClick={() => setTest('hear')}>
-                  Hear and write
+                  {t('Hear and write')}
                 </Button>
               )}
               <Button variant="contained" onClick={() => setList(true)}>
-                To the names
+                {t('To the names')}
               </Button>
             </Stack>
           </Box>
         )}
         {test === null && (list || (!testing.hear && !testing.recall)) && (
-          <Stack component="ul" aria-label="Names" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1.5 }}>
+          <Stack component="ul" aria-label={t('Names')} sx={{ listStyle: 'none', m: 0, p: 0, gap: 1.5 }}>
             {page.names.map((name) => (
               <Name key={name.label} name={name} page={page} under={under} />
             ))}
@@ -208,7 +213,7 @@ export function SharedPage() {
     <Box sx={{ height: '100%', overflowY: 'auto' }}>
       <Box component="header" sx={{ px: 2, py: 1, borderBottom: 2, borderColor: 'wire', bgcolor: 'background.paper' }}>
         <Typography className="serif" sx={{ fontSize: '1.22rem', fontWeight: 600, color: 'primary.main' }}>
-          Vine Tag
+          {t('Vine Tag')}
         </Typography>
       </Box>
       <Box component="main" sx={{ maxWidth: 720, mx: 'auto', px: 2, py: 3 }}>

@@ -10,6 +10,7 @@ import { asApiError, type Shared } from '../../shared/api';
 import { canSpeak, say } from '../../shared/lib/speech';
 import { SpeakIcon } from '../../shared/ui/icons';
 import type { Under } from './useShared';
+import { t } from '../../shared/texts';
 
 const HEARD = 5;
 const SHOWN = 6;
@@ -52,10 +53,10 @@ export function HearTest({ page, under, onDone }: Props) {
         severity="info"
         action={
           <Button color="inherit" onClick={onDone}>
-            Go on
+            {t('Go on')}
           </Button>
         }>
-        This browser has no voice, so this test is left out.
+        {t('This browser has no voice, so this test is left out.')}
       </Alert>
     );
   if (!name)
@@ -64,10 +65,10 @@ export function HearTest({ page, under, onDone }: Props) {
         severity="success"
         action={
           <Button color="inherit" onClick={onDone}>
-            Go on
+            {t('Go on')}
           </Button>
         }>
-        Thank you. That was the last one.
+        {t('Thank you. That was the last one.')}
       </Alert>
     );
   const submit = (event: SyntheticEvent) => {
@@ -85,15 +86,17 @@ export function HearTest({ page, under, onDone }: Props) {
   return (
     <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 1.5 }}>
       <Typography>
-        Name {at + 1} of {order.length}. Press to hear it, as often as you like, then write it as you would type it into
-        a browser.
+        {t(
+          'Name {at} of {order}. Press to hear it, as often as you like, then write it as you would type it into a browser.',
+          { at: at + 1, order: order.length },
+        )}
       </Typography>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'flex-start', flexWrap: 'wrap' }}>
         <Button variant="outlined" startIcon={<SpeakIcon />} onClick={() => say(name.shown)} sx={{ minHeight: 40 }}>
-          Hear the name
+          {t('Hear the name')}
         </Button>
         <TextField
-          label="What you heard"
+          label={t('What you heard')}
           value={typed}
           onChange={(e) => setTyped(e.target.value.slice(0, 80))}
           error={Boolean(failed)}
@@ -105,11 +108,11 @@ export function HearTest({ page, under, onDone }: Props) {
           variant="contained"
           disabled={!typed.trim() || under.hear.isPending}
           sx={{ minHeight: 40 }}>
-          Next
+          {t('Next')}
         </Button>
       </Stack>
       <Box>
-        <Button onClick={onDone}>Leave the test</Button>
+        <Button onClick={onDone}>{t('Leave the test')}</Button>
       </Box>
     </Stack>
   );
@@ -148,24 +151,29 @@ export function RecallTest({ page, under, onDone }: Props) {
         severity="success"
         action={
           <Button color="inherit" onClick={onDone}>
-            Go on
+            {t('Go on')}
           </Button>
         }>
-        You remembered {under.recall.data.remembered.length} of {shown.length}. Thank you.
+        {t('You remembered {remembered} of {shown}. Thank you.', {
+          remembered: under.recall.data.remembered.length,
+          shown: shown.length,
+        })}
       </Alert>
     );
   if (step < 0)
     return (
       <Stack sx={{ gap: 1.5 }}>
         <Typography>
-          {shown.length} names come one after the other, each for a moment. Half a minute later you are asked which you
-          remember.
+          {t(
+            '{shown} names come one after the other, each for a moment. Half a minute later you are asked which you remember.',
+            { shown: shown.length },
+          )}
         </Typography>
         <Stack direction="row" sx={{ gap: 1 }}>
           <Button variant="contained" onClick={() => setStep(0)}>
-            Show them
+            {t('Show them')}
           </Button>
-          <Button onClick={onDone}>Leave the test</Button>
+          <Button onClick={onDone}>{t('Leave the test')}</Button>
         </Stack>
       </Stack>
     );
@@ -182,10 +190,10 @@ export function RecallTest({ page, under, onDone }: Props) {
     return (
       <Stack sx={{ gap: 1.5 }}>
         <Typography role="status">
-          A short wait. Meanwhile: how many windows does the place you live in have?
+          {t('A short wait. Meanwhile: how many windows does the place you live in have?')}
         </Typography>
         <Box>
-          <Button onClick={() => setWaited(true)}>I have counted them</Button>
+          <Button onClick={() => setWaited(true)}>{t('I have counted them')}</Button>
         </Box>
       </Stack>
     );
@@ -198,18 +206,18 @@ export function RecallTest({ page, under, onDone }: Props) {
       <TextField
         multiline
         minRows={3}
-        label="The names you remember, with commas between"
+        label={t('The names you remember, with commas between')}
         value={typed}
         onChange={(e) => setTyped(e.target.value.slice(0, 1000))}
         error={Boolean(failed)}
-        helperText={failed?.message ?? 'As well as you can; small slips do not matter.'}
+        helperText={failed?.message ?? t('As well as you can; small slips do not matter.')}
         slotProps={{ htmlInput: { spellCheck: false } }}
       />
       <Stack direction="row" sx={{ gap: 1 }}>
         <Button type="submit" variant="contained" disabled={under.recall.isPending}>
-          That is all
+          {t('That is all')}
         </Button>
-        <Button onClick={onDone}>Leave the test</Button>
+        <Button onClick={onDone}>{t('Leave the test')}</Button>
       </Stack>
     </Stack>
   );

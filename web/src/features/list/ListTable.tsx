@@ -6,6 +6,7 @@ import { memo, useRef } from 'react';
 import type { Cell, Listed } from '../../shared/api';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
+import { t } from '../../shared/texts';
 
 const ROW = 34;
 
@@ -76,7 +77,7 @@ export function ListTable({ rows }: { rows: readonly Listed[] }) {
       ref={scroller}
       role="grid"
       tabIndex={0}
-      aria-label="Pasted names"
+      aria-label={t('Pasted names')}
       aria-rowcount={rows.length}
       sx={{ overflow: 'auto', flex: 1, minHeight: 200, borderTop: 2, borderColor: 'wire' }}>
       <Box
@@ -90,7 +91,7 @@ export function ListTable({ rows }: { rows: readonly Listed[] }) {
       </Box>
       {rows.length === 0 && (
         <Typography color="textSecondary" sx={{ p: 2 }}>
-          No name of that status.
+          {t('No name of that status.')}
         </Typography>
       )}
     </Box>

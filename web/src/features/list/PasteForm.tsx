@@ -7,9 +7,9 @@ import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 
 import type { ApiError, Pasted } from '../../shared/api';
-import { formatCount, plural } from '../../shared/lib/format';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { LARGEST_FILE } from './useList';
+import { t } from '../../shared/texts';
 
 interface Props {
   extensions: readonly string[];
@@ -20,30 +20,47 @@ interface Props {
   onTake: (text: string, extensions: string[]) => void;
 }
 
+/** What was taken and what was not, sentence by sentence. */
+function told(report: Pasted): string {
+  const taken = [
+    t('{n, plural, one {# name} other {# names}}', { n: report.names }),
+    t('{n, plural, one {# full name} other {# full names}}', { n: report.full_names }),
+    ...(report.merged ? [t('{n, plural, one {# repeat} other {# repeats}} put together', { n: report.merged })] : []),
+  ];
+  const left = [
+    report.names_left_out > 0 &&
+      t('{n, plural, one {# name} other {# names}} beyond the first 5,000 were left out.', {
+        n: report.names_left_out,
+      }),
+    report.passed_over > 0 &&
+      t('{n, plural, one {# cell of other columns was} other {# cells of other columns were}} passed over.', {
+        n: report.passed_over,
+      }),
+    report.left_out > 0 &&
+      t('{n, plural, one {# line} other {# lines}} beyond the first 5,000 were left out.', { n: report.left_out }),
+  ];
+  return [`${taken.join(', ')}.`, ...left.filter(Boolean)].join(' ');
+}
+
 function Report({ report }: { report: Pasted }) {
   return (
     <Alert
       severity={report.bad_count || report.left_out || report.names_left_out ? 'warning' : 'success'}
       role="status"
       sx={{ py: 0.5 }}>
-      {plural(report.names, 'name')}, {plural(report.full_names, 'full name')}
-      {report.merged > 0 && `, ${plural(report.merged, 'repeat')} put together`}.
-      {report.names_left_out > 0 && ` ${plural(report.names_left_out, 'name')} beyond the first 5,000 were left out.`}
-      {report.passed_over > 0 &&
-        ` ${plural(report.passed_over, 'cell')} of other columns ${report.passed_over === 1 ? 'was' : 'were'} passed over.`}
-      {report.left_out > 0 && ` ${plural(report.left_out, 'line')} beyond the first 5,000 were left out.`}
+      {told(report)}
       {report.bad_count > 0 && (
         <>
           {' '}
-          {plural(report.bad_count, 'piece')} passed over:
+          {t('{n, plural, one {# piece} other {# pieces}} passed over:', { n: report.bad_count })}
           <Box
             component="ul"
-            aria-label="Passed over"
+            aria-label={t('Passed over')}
             sx={{ m: 0, pl: 2, maxHeight: 150, overflowY: 'auto' }}
             tabIndex={0}>
             {report.bad.map((bad) => (
               <li key={`${bad.line}${bad.text}`}>
-                Line {formatCount(bad.line)}, “{bad.text}”: {bad.reason}
+                {t('Line {line, number}, “{bad}”: {reason}', { line: bad.line, bad: bad.text, reason: bad.reason })}
               </li>
             ))}
           </Box>
@@ -62,7 +79,7 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
   const read = async (given: File | undefined) => {
     if (!given) return;
     if (given.size > LARGEST_FILE) {
-      setRefused(`${given.name} is larger than 1.5 MB. Take a part of it.`);
+      setRefused(t('{name} is larger than 1.5 MB. Take a part of it.', { name: given.name }));
       return;
     }
     setRefused('');
@@ -77,7 +94,7 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
         onTake(text, chosen);
       }}>
       <TextField
-        label="Names or full names"
+        label={t('Names or full names')}
         multiline
         minRows={9}
         maxRows={14}
@@ -89,13 +106,13 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
             void read(e.dataTransfer.files[0]);
           }
         }}
-        placeholder={'inkpost\npaperwren.com\nhttps://www.quietsky.org'}
-        helperText="Lines, commas, tabs or a CSV column; up to 5,000 lines and 5,000 names."
+        placeholder={t('inkpost\npaperwren.com\nhttps://www.quietsky.org')}
+        helperText={t('Lines, commas, tabs or a CSV column; up to 5,000 lines and 5,000 names.')}
         error={Boolean(refused)}
-        slotProps={{ htmlInput: { spellCheck: false, 'aria-label': 'Names or full names' } }}
+        slotProps={{ htmlInput: { spellCheck: false, 'aria-label': t('Names or full names') } }}
       />
       <ChipsField
-        label="For names without an extension"
+        label={t('For names without an extension')}
         show={(e) => `.${e}`}
         options={known}
         value={chosen}
@@ -104,17 +121,17 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
       />
       <Stack direction="row" sx={{ gap: 1 }}>
         <Button type="submit" variant="contained" disabled={busy || !text.trim()}>
-          Take and check
+          {t('Take and check')}
         </Button>
         <Button variant="outlined" onClick={() => file.current?.click()}>
-          From a file
+          {t('From a file')}
         </Button>
         <input
           ref={file}
           type="file"
           accept=".csv,.txt,.tsv,text/csv,text/plain"
           hidden
-          aria-label="File of names"
+          aria-label={t('File of names')}
           onChange={(e) => {
             void read(e.target.files?.[0]);
             e.target.value = '';
@@ -141,8 +158,9 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
       {report && !error && <Report report={report} />}
       {!report && !error && (
         <Typography variant="caption" color="textSecondary">
-          What is pasted takes the place of the list before. Nothing is registered, and nobody but the registries is
-          told.
+          {t(
+            'What is pasted takes the place of the list before. Nothing is registered, and nobody but the registries is told.',
+          )}
         </Typography>
       )}
     </Stack>

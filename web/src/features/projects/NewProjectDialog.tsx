@@ -11,6 +11,7 @@ import { type SyntheticEvent, useState } from 'react';
 import { asApiError, type Project } from '../../shared/api';
 import { focusOnMount } from '../../shared/lib/focusOnMount';
 import { useProjects } from './useProjects';
+import { t } from '../../shared/texts';
 
 interface Props {
   open: boolean;
@@ -53,14 +54,14 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
       fullWidth
       maxWidth="sm"
       slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}>
-      <DialogTitle>New project</DialogTitle>
+      <DialogTitle>{t('New project')}</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 2, pt: 1 }}>
           {error && (error.problems.length === 0 || other.length > 0) && (
             <Alert severity="error">{other.length ? other.map((p) => p.message).join(' ') : error.message}</Alert>
           )}
           <TextField
-            label="What is it, and for whom? (one sentence)"
+            label={t('What is it, and for whom? (one sentence)')}
             value={about}
             inputRef={focusOnMount}
             multiline
@@ -69,31 +70,37 @@ export function NewProjectDialog({ open, onClose, onCreated }: Props) {
             error={Boolean(error?.at('brief.about'))}
             helperText={
               error?.at('brief.about') ??
-              'Names are taken from the world this sentence speaks of: “A monthly letterpress club for people who still write letters.” You may leave it out.'
+              t(
+                'Names are taken from the world this sentence speaks of: “A monthly letterpress club for people who still write letters.” You may leave it out.',
+              )
             }
           />
           <TextField
-            label="Working title"
+            label={t('Working title')}
             value={name}
             onChange={(e) => setName(e.target.value)}
             error={Boolean(error?.at('name'))}
-            helperText={error?.at('name') ?? 'Only to find the project again; the sentence’s first words do as well.'}
+            helperText={
+              error?.at('name') ?? t('Only to find the project again; the sentence’s first words do as well.')
+            }
           />
           <TextField
-            label="Words"
+            label={t('Words')}
             value={words}
             multiline
             minRows={2}
             onChange={(e) => setWords(e.target.value)}
             error={Boolean(wordsError)}
-            helperText={wordsError ?? 'A few words or short phrases, with commas between. You can change them later.'}
+            helperText={
+              wordsError ?? t('A few words or short phrases, with commas between. You can change them later.')
+            }
           />
         </Stack>
       </DialogContent>
       <DialogActions sx={{ px: 3, pb: 2 }}>
-        <Button onClick={onClose}>Cancel</Button>
+        <Button onClick={onClose}>{t('Cancel')}</Button>
         <Button type="submit" variant="contained" disabled={create.isPending}>
-          {create.isPending ? 'Making names…' : 'Make names'}
+          {create.isPending ? t('Making names…') : t('Make names')}
         </Button>
       </DialogActions>
     </Dialog>

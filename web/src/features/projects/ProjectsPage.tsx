@@ -11,7 +11,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 
 import { asApiError, type Overview } from '../../shared/api';
-import { formatCount, plural } from '../../shared/lib/format';
+import { formatCount } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { DotsIcon } from '../../shared/ui/icons';
@@ -19,14 +19,15 @@ import { useNotify } from '../../shared/ui/Notices';
 import { NewProjectDialog } from './NewProjectDialog';
 import { useProjects } from './useProjects';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { rich, t } from '../../shared/texts';
 
-const PURPOSES = { brand: 'brand-like', descriptive: 'descriptive', mix: 'a mix' } as const;
+const PURPOSES = { brand: t('brand-like'), descriptive: t('descriptive'), mix: t('a mix') } as const;
 const STEPS = [
-  ['considered', 'made'],
-  ['listed', 'listed'],
-  ['good', 'good enough'],
-  ['open', 'open'],
-  ['kept', 'shortlisted'],
+  ['considered', t('made')],
+  ['listed', t('listed')],
+  ['good', t('good enough')],
+  ['open', t('open')],
+  ['kept', t('shortlisted')],
 ] as const;
 
 function ProjectMenu({
@@ -51,7 +52,7 @@ function ProjectMenu({
     <>
       <IconButton
         size="small"
-        aria-label={`What to do with ${project.name}`}
+        aria-label={t('What to do with {name}', { name: project.name })}
         aria-haspopup="menu"
         aria-expanded={anchor !== null}
         onClick={(e) => setAnchor(e.currentTarget)}
@@ -65,13 +66,13 @@ function ProjectMenu({
             setAnchor(null);
             onCopy();
           }}>
-          {copying === null ? 'Copy' : 'Being copied…'}
+          {copying === null ? t('Copy') : t('Being copied…')}
         </MenuItem>
         <MenuItem component="a" href={`/api/projects/${project.id}/file`} download onClick={() => setAnchor(null)}>
-          Take away as a file
+          {t('Take away as a file')}
         </MenuItem>
-        {item(project.archived_at ? 'Take up again' : 'Put by', onArchive)}
-        {item('Remove', onRemove)}
+        {item(project.archived_at ? t('Take up again') : t('Put by'), onArchive)}
+        {item(t('Remove'), onRemove)}
       </Menu>
     </>
   );
@@ -130,7 +131,7 @@ function ProjectRow(props: RowProps) {
           </Box>
         </Typography>
         <Typography color="textSecondary" noWrap>
-          {brief.keywords.length ? brief.keywords.map((k) => k.text).join(', ') : 'no words yet'}
+          {brief.keywords.length ? brief.keywords.map((k) => k.text).join(', ') : t('no words yet')}
         </Typography>
         <Typography variant="caption" color="textSecondary">
           {PURPOSES[brief.purpose]} ·{' '}
@@ -138,17 +139,21 @@ function ProjectRow(props: RowProps) {
             .slice(0, 4)
             .map((e) => `.${e}`)
             .join(' ')}
-          {brief.extensions.length > 4 && ` +${brief.extensions.length - 4}`} · changed <Age at={project.changed_at} />
-          {props.copying !== null && ` · being copied, ${props.copying} %`}
-          {standing.checking && ' · a check is running'}
+          {brief.extensions.length > 4 && ` +${brief.extensions.length - 4}`} ·{' '}
+          {rich('changed {age}', { age: <Age at={project.changed_at} /> })}
+          {props.copying !== null && ` · ${t('being copied, {copying} %', { copying: props.copying })}`}
+          {standing.checking && ` · ${t('a check is running')}`}
           {standing.stale > 0 &&
-            ` · ${plural(standing.stale, 'answer')} of ${formatCount(standing.asked)} old enough to ask again`}
+            ` · ${t('{stale, plural, one {# answer} other {# answers}} of {asked, number} old enough to ask again', {
+              stale: standing.stale,
+              asked: standing.asked,
+            })}`}
         </Typography>
       </Box>
       <Stack
         component="dl"
         direction="row"
-        aria-label={`Where ${project.name} stands`}
+        aria-label={t('Where {name} stands', { name: project.name })}
         sx={{ m: 0, gap: 2, gridColumn: { xs: '1 / -1', md: 'auto' }, gridRow: { xs: 2, md: 'auto' } }}>
         {STEPS.map(([name, word]) => (
           <Box key={name} sx={{ textAlign: 'right' }}>
@@ -184,7 +189,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
   const file = useRef<HTMLInputElement>(null);
   const add = (
     <Button variant="contained" size="medium" onClick={() => setAdding(true)}>
-      New project
+      {t('New project')}
     </Button>
   );
   const error = asApiError(overview.error);
@@ -196,7 +201,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
     onCopy: ({ project }: Overview) => {
       copy.mutate(project.id, {
         onSuccess: (made) => {
-          notify(`${made.name} was made.`, () => {
+          notify(t('{name} was made.', { name: made.name }), () => {
             remove.mutate(made.id);
           });
         },
@@ -209,9 +214,14 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         { id: project.id, archived },
         {
           onSuccess: () => {
-            notify(`${project.name} was ${archived ? 'put by' : 'taken up again'}.`, () => {
-              archive.mutate({ id: project.id, archived: !archived });
-            });
+            notify(
+              archived
+                ? t('{name} was put by.', { name: project.name })
+                : t('{name} was taken up again.', { name: project.name }),
+              () => {
+                archive.mutate({ id: project.id, archived: !archived });
+              },
+            );
           },
           onError,
         },
@@ -220,7 +230,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
     onRemove: ({ project }: Overview) => {
       remove.mutate(project.id, {
         onSuccess: () => {
-          notify(`${project.name} was removed.`, () => {
+          notify(t('{name} was removed.', { name: project.name }), () => {
             restore.mutate(project.id);
           });
         },
@@ -237,10 +247,10 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         direction="row"
         sx={{ justifyContent: 'space-between', alignItems: 'baseline', mb: 2.5, flexWrap: 'wrap', gap: 1 }}>
         <Box>
-          <Typography variant="h1">Projects</Typography>
+          <Typography variant="h1">{t('Projects')}</Typography>
           {overview.data && (
             <Typography color="textSecondary">
-              {plural(all.length - rested.length, 'project')}
+              {t('{all, plural, one {# project} other {# projects}}', { all: all.length - rested.length })}
               {rested.length > 0 && (
                 <>
                   {' '}
@@ -249,7 +259,9 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
                     onClick={() => setResting(!resting)}
                     aria-pressed={resting}
                     sx={{ p: 0, minWidth: 0, verticalAlign: 'baseline' }}>
-                    {resting ? 'hide' : 'show'} {formatCount(rested.length)} put by
+                    {resting
+                      ? t('hide {n, number} put by', { n: rested.length })
+                      : t('show {n, number} put by', { n: rested.length })}
                   </Button>
                 </>
               )}
@@ -258,7 +270,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         </Box>
         <Stack direction="row" sx={{ gap: 1 }}>
           <Button variant="outlined" size="medium" disabled={bring.isPending} onClick={() => file.current?.click()}>
-            {bring.isPending ? `Reading the file… ${done} %` : 'From a file'}
+            {bring.isPending ? t('Reading the file… {done} %', { done }) : t('From a file')}
           </Button>
           {add}
         </Stack>
@@ -267,7 +279,7 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
           type="file"
           accept=".json,application/json"
           hidden
-          aria-label="File of a project"
+          aria-label={t('File of a project')}
           onChange={(e) => {
             const [chosen] = e.target.files ?? [];
             e.target.value = '';
@@ -282,13 +294,14 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
       </Stack>
       {refused && (
         <Alert severity="error" onClose={() => bring.reset()} sx={{ mb: 2 }}>
-          The file could not be read.{' '}
-          {refused.problems.length
-            ? refused.problems
-                .slice(0, 5)
-                .map((p) => `${p.path}: ${p.message}`)
-                .join(' ')
-            : refused.message}
+          {t('The file could not be read. {why}', {
+            why: refused.problems.length
+              ? refused.problems
+                  .slice(0, 5)
+                  .map((p) => `${p.path}: ${p.message}`)
+                  .join(' ')
+              : refused.message,
+          })}
         </Alert>
       )}
       {overview.isPending && (
@@ -299,14 +312,14 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
         </Stack>
       )}
       {error && !overview.data && (
-        <LoadFailed title="The projects could not be loaded" error={error} onRetry={overview.refetch} />
+        <LoadFailed title={t('The projects could not be loaded')} error={error} onRetry={overview.refetch} />
       )}
       {overview.data?.length === 0 && (
-        <EmptyState title="Nothing is being named yet" action={add}>
-          Start with a working title and a few words. The names come at once.
+        <EmptyState title={t('Nothing is being named yet')} action={add}>
+          {t('Start with a working title and a few words. The names come at once.')}
         </EmptyState>
       )}
-      <Stack component="ul" aria-label="Projects" sx={{ gap: 1.5, m: 0, p: 0, listStyle: 'none' }}>
+      <Stack component="ul" aria-label={t('Projects')} sx={{ gap: 1.5, m: 0, p: 0, listStyle: 'none' }}>
         {shown.map((standing) => (
           <ProjectRow
             key={standing.project.id}

@@ -13,6 +13,7 @@ import {
   unwrap,
 } from '../../shared/api';
 import { usePreferences } from '../../shared/lib/preferences';
+import { t } from '../../shared/texts';
 
 const USUAL_EXTENSIONS = ['com', 'net', 'org'];
 const GLANCE = 15_000;
@@ -53,7 +54,7 @@ async function follow(begun: Filing, tell: (done: number) => void): Promise<Proj
     await rest();
     job = await unwrap(api.GET('/api/filings/{filing_id}', { params: { path: { filing_id: job.id } } }));
   }
-  if (!job.project) throw new ApiError(400, 'problems', 'Some of this needs another look.', job.problems);
+  if (!job.project) throw new ApiError(400, 'problems', t('Some of this needs another look.'), job.problems);
   return job.project;
 }
 

@@ -8,6 +8,7 @@ import { useDebounced } from '../../shared/lib/useDebounced';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { useAskTypedName, useTypedName } from '../../shared/lib/useName';
 import { useQuick } from './useAround';
+import { t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
@@ -26,7 +27,7 @@ function Quick({ projectId, label, extensions }: { projectId: number; label: str
     <Box
       component="span"
       role="status"
-      aria-label={`Statuses of ${label}`}
+      aria-label={t('Statuses of {label}', { label })}
       sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 1.2 }}>
       {extensions.slice(0, SHOWN_AT_MOST).map((extension) => {
         const cell = data?.find((c) => c.extension === extension);
@@ -64,7 +65,7 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
   return (
     <TextField
       fullWidth
-      label="Try any name"
+      label={t('Try any name')}
       value={typed}
       error={Boolean(problem)}
       helperText={
@@ -77,7 +78,7 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
               label={graded.typed_extension ? `${graded.label}.${graded.typed_extension}` : graded.label}
               extensions={shown}
             />
-            Enter shows why.
+            {t('Enter shows why.')}
           </>
         ) : undefined
       }
@@ -92,7 +93,7 @@ export function AnyName({ projectId, extensions, onSelect }: Props) {
         input: {
           endAdornment: graded ? (
             <InputAdornment position="end">
-              <strong role="status">{graded.grade === null ? 'no grade' : Math.round(graded.grade)}</strong>
+              <strong role="status">{graded.grade === null ? t('no grade') : Math.round(graded.grade)}</strong>
             </InputAdornment>
           ) : undefined,
         },

@@ -12,6 +12,7 @@ import { StatusMark } from '../../shared/ui/StatusMark';
 import type { ShownStatus } from '../../shared/ui/status';
 import type { CheckWish } from '../../shared/lib/asked';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
@@ -48,7 +49,7 @@ export function bestOpen(rungs: readonly Rung[]): { name: string | null; settled
 /** Where to look when a name is taken: rung by rung to the best open form of it. */
 export function Ladder({ projectId, label, order, onOrder, checking, onBegin, onSelect }: Props) {
   const { data, error, refetch } = useLadder(projectId, label, order);
-  if (error && !data) return <LoadFailed title="The ladder could not be made" error={error} onRetry={refetch} />;
+  if (error && !data) return <LoadFailed title={t('The ladder could not be made')} error={error} onRetry={refetch} />;
   if (!data)
     return (
       <Stack sx={{ gap: 1 }}>
@@ -64,13 +65,12 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
         <Typography variant="body2" role="status">
           {name ? (
             <>
-              {settled ? 'First open: ' : 'Open so far: '}
-              <strong className="serif">{name}</strong>
+              {settled ? t('First open:') : t('Open so far:')} <strong className="serif">{name}</strong>
             </>
           ) : settled ? (
-            'None of these is open.'
+            t('None of these is open.')
           ) : (
-            'Not known yet: check them.'
+            t('Not known yet: check them.')
           )}
         </Typography>
         <Button
@@ -78,12 +78,12 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
           onClick={() =>
             onBegin({ what: 'full_names', full_names: data.flatMap((r) => r.names.map((n) => n.full_name)) })
           }>
-          Check them
+          {t('Check them')}
         </Button>
       </Stack>
       <Box
         component="ol"
-        aria-label="Fallback order"
+        aria-label={t('Fallback order')}
         sx={{ m: 0, p: 0, listStyle: 'none', borderLeft: 2, borderColor: 'wire' }}>
         {data.map((rung) => (
           <Box component="li" key={rung.kind} sx={{ pl: 1, py: 0.5, borderTop: 1, borderColor: 'divider' }}>
@@ -93,7 +93,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
               </Typography>
               <IconButton
                 size="small"
-                aria-label={`Sooner: ${rung.title}`}
+                aria-label={t('Sooner: {title}', { title: rung.title })}
                 disabled={order[0] === rung.kind}
                 onClick={() => onOrder(moved(order, rung.kind, -1))}
                 sx={{ p: 0.2 }}>
@@ -101,7 +101,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
               </IconButton>
               <IconButton
                 size="small"
-                aria-label={`Later: ${rung.title}`}
+                aria-label={t('Later: {title}', { title: rung.title })}
                 disabled={order.at(-1) === rung.kind}
                 onClick={() => onOrder(moved(order, rung.kind, 1))}
                 sx={{ p: 0.2 }}>
@@ -113,7 +113,7 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
                 <Box
                   component="button"
                   type="button"
-                  title={`See why: ${n.label}`}
+                  title={t('See why: {label}', { label: n.label })}
                   onClick={() => onSelect(n.label)}
                   sx={{
                     border: 0,

@@ -8,6 +8,7 @@ import type { Judged } from '../../shared/api';
 import { measureOf } from '../../shared/lib/concepts';
 import { Bar } from '../../shared/ui/GradeFigure';
 import { MarkedLetters } from '../../shared/ui/MarkedLetters';
+import { t } from '../../shared/texts';
 
 function points(value: number): string {
   const rounded = Math.round(value);
@@ -17,7 +18,7 @@ function points(value: number): string {
 /** Each measure with its figure, its share of the grade, and its reasons. */
 export function Measures({ name }: { name: Judged }) {
   return (
-    <Stack component="ul" aria-label="Measures" sx={{ gap: 1.6, m: 0, p: 0, listStyle: 'none' }}>
+    <Stack component="ul" aria-label={t('Measures')} sx={{ gap: 1.6, m: 0, p: 0, listStyle: 'none' }}>
       {name.measures.map((measure) => (
         <Box component="li" key={measure.name}>
           <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
@@ -27,13 +28,13 @@ export function Measures({ name }: { name: Judged }) {
                 to={`/measures#${measure.name}`}
                 color="inherit"
                 underline="hover"
-                title="How this is worked out">
+                title={t('How this is worked out')}>
                 {measureOf(measure.name)?.word ?? measure.name}
               </MuiLink>
             </Typography>
             {measure.score !== null && (
               <Typography variant="caption" color="textSecondary">
-                {Math.round(100 * measure.weight)} % of the grade
+                {t('{part} % of the grade', { part: Math.round(100 * measure.weight) })}
               </Typography>
             )}
             <Box component="span" sx={{ ml: 'auto', fontWeight: 600 }}>

@@ -7,13 +7,13 @@ import Typography from '@mui/material/Typography';
 
 import type { Row } from '../../shared/api';
 import { useNear } from './useAround';
-import { plural } from '../../shared/lib/format';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
 
 const CHECKED_AT_ONCE = 60;
 
@@ -37,7 +37,9 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
       <IconButton
         size="small"
         aria-pressed={row.kept}
-        aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`}
+        aria-label={
+          row.kept ? t('Take {label} off the shortlist', { label: row.label }) : t('Keep {label}', { label: row.label })
+        }
         color={row.kept ? 'secondary' : 'default'}
         onClick={() => onKeep(row.label, !row.kept)}
         sx={{ p: 0.3 }}>
@@ -46,7 +48,7 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
       <Box
         component="button"
         type="button"
-        title={`See why: ${row.label}`}
+        title={t('See why: {label}', { label: row.label })}
         onClick={() => onSelect(row.label)}
         sx={{
           flex: 1,
@@ -77,7 +79,7 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
 /** Names near the chosen one that keep its idea, the best first. */
 export function NearNames({ projectId, label, first, checking, onKeep, onCheck, onSelect }: Props) {
   const { data, error, refetch } = useNear(projectId, label);
-  if (error && !data) return <LoadFailed title="Near names could not be made" error={error} onRetry={refetch} />;
+  if (error && !data) return <LoadFailed title={t('Near names could not be made')} error={error} onRetry={refetch} />;
   if (!data)
     return (
       <Stack sx={{ gap: 1 }}>
@@ -87,19 +89,23 @@ export function NearNames({ projectId, label, first, checking, onKeep, onCheck, 
       </Stack>
     );
   if (data.total === 0)
-    return <EmptyState title="Nothing near it">Its letters hold no word to vary. Try a name made of words.</EmptyState>;
+    return (
+      <EmptyState title={t('Nothing near it')}>
+        {t('Its letters hold no word to vary. Try a name made of words.')}
+      </EmptyState>
+    );
   return (
     <>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', mb: 0.5 }}>
         <Typography variant="caption" color="textSecondary">
-          {plural(data.total, 'near name')}
-          {first && ` · status in .${first}`}
+          {t('{total, plural, one {# near name} other {# near names}}', { total: data.total })}
+          {first && ` · ${t('status in .{extension}', { extension: first })}`}
         </Typography>
         <Button disabled={checking} onClick={() => onCheck(data.rows.slice(0, CHECKED_AT_ONCE).map((r) => r.label))}>
-          Check them
+          {t('Check them')}
         </Button>
       </Stack>
-      <Stack component="ul" aria-label="Near names" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      <Stack component="ul" aria-label={t('Near names')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {data.rows.map((row) => (
           <Near key={row.label} row={row} first={first} onKeep={onKeep} onSelect={onSelect} />
         ))}

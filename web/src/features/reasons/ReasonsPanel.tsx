@@ -20,6 +20,7 @@ import { NearNames } from './NearNames';
 import { Statuses } from './Statuses';
 import { Misspellings, Warnings } from './Warnings';
 import { useName } from '../../shared/lib/useName';
+import { t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
@@ -40,17 +41,17 @@ interface Props {
 export type View = 'reasons' | 'near' | 'fallback';
 
 const KINDS: Record<string, string> = {
-  keyword: 'your word',
-  kin: 'a word of its kin',
-  name: 'the name',
-  place: 'the place',
-  world: 'of your world',
+  keyword: t('your word'),
+  kin: t('a word of its kin'),
+  name: t('the name'),
+  place: t('the place'),
+  world: t('of your world'),
   small: '',
 };
 
 /** One of what a keyword says many of, or who does what it says is done. */
 const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) =>
-  kind === 'keyword' && !keyword.split(' ').includes(text) ? `of your word ${keyword}` : '';
+  kind === 'keyword' && !keyword.split(' ').includes(text) ? t('of your word {keyword}', { keyword }) : '';
 
 const told = (part: Judged['parts'][number]) => {
   const words = part.change?.message || ofKeyword(part) || (KINDS[part.kind] ?? part.kind);
@@ -71,7 +72,10 @@ export function Origin({ name }: { name: Judged }) {
           {part.change && part.change.message === parts[i + 1]?.change?.message ? '' : told(part)}
         </Fragment>
       ))}
-      {name.recipes.length > 0 ? ` · made by ${name.recipes.join(', ')}` : ' · not made from your words'}
+      {' · '}
+      {name.recipes.length > 0
+        ? t('made by {recipes}', { recipes: name.recipes.join(', ') })
+        : t('not made from your words')}
     </Typography>
   );
 }
@@ -117,7 +121,7 @@ function About({
               {name.grade === null ? '–' : Math.round(name.grade)}
             </Box>
             <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1 }}>
-              {name.grade === null ? 'no grade' : 'grade'}
+              {name.grade === null ? t('no grade') : t('grade')}
             </Typography>
           </Box>
         </Stack>
@@ -129,21 +133,21 @@ function About({
           color="secondary"
           startIcon={name.kept ? <TagFilledIcon /> : <TagIcon />}
           onClick={() => onKeep(name.label, !name.kept)}>
-          {name.kept ? 'On the shortlist' : 'Keep'}
+          {name.kept ? t('On the shortlist') : t('Keep')}
         </Button>
         <Button
           variant="outlined"
           disabled={checking}
           sx={{ whiteSpace: 'nowrap' }}
           onClick={() => onCheck([name.label])}>
-          Check this name
+          {t('Check this name')}
         </Button>
         <Button
           component={Link}
           to={`/projects/${projectId}/names/${name.label}`}
-          title="Everything about it, on its own page"
+          title={t('Everything about it, on its own page')}
           sx={{ minWidth: 0 }}>
-          More
+          {t('More')}
         </Button>
       </Stack>
       <ToggleButtonGroup
@@ -151,18 +155,18 @@ function About({
         fullWidth
         size="small"
         value={view}
-        aria-label="What to see"
+        aria-label={t('What to see')}
         onChange={(_, next: View | null) => {
           if (next) onView(next);
         }}>
         <ToggleButton value="reasons" sx={{ py: 0.2, textTransform: 'none' }}>
-          Why
+          {t('Why')}
         </ToggleButton>
         <ToggleButton value="near" sx={{ py: 0.2, textTransform: 'none' }}>
-          Vary
+          {t('Vary')}
         </ToggleButton>
-        <ToggleButton value="fallback" title="The best open form of it" sx={{ py: 0.2, textTransform: 'none' }}>
-          If taken
+        <ToggleButton value="fallback" title={t('The best open form of it')} sx={{ py: 0.2, textTransform: 'none' }}>
+          {t('If taken')}
         </ToggleButton>
       </ToggleButtonGroup>
       {view === 'fallback' ? (
@@ -196,7 +200,7 @@ function About({
           <Misspellings name={name} onSelect={onSelect} />
           <Box>
             <Typography variant="h3" sx={{ mb: 0.5 }}>
-              Where it is open
+              {t('Where it is open')}
             </Typography>
             <Statuses
               label={name.label}
@@ -219,16 +223,18 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
   const { data, error, refetch } = useName(projectId, label);
   let inside: ReactNode;
   if (label === null)
-    inside = <EmptyState title="No name chosen">Choose one in the sheet to see why it is there.</EmptyState>;
+    inside = (
+      <EmptyState title={t('No name chosen')}>{t('Choose one in the sheet to see why it is there.')}</EmptyState>
+    );
   else if (data) inside = <About name={data} {...rest} />;
   else if (error)
     inside = (
       <EmptyState
         alert
-        title="Nothing is known of this name"
+        title={t('Nothing is known of this name')}
         action={
           <Button variant="outlined" onClick={() => void refetch()}>
-            Try again
+            {t('Try again')}
           </Button>
         }>
         {asApiError(error)?.problems[0]?.message ?? error.message}
@@ -244,7 +250,7 @@ export const ReasonsPanel = memo(function ReasonsPanel({ label, ...rest }: Props
   return (
     <Box
       component="aside"
-      aria-label="Reasons"
+      aria-label={t('Reasons')}
       sx={{ p: 2, overflowY: 'auto', minHeight: 0, borderLeft: 1, borderColor: 'divider' }}>
       <Box sx={{ mb: 1.6 }}>
         <AnyName projectId={projectId} extensions={rest.extensions} onSelect={onSelect} />

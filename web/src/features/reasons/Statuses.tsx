@@ -6,40 +6,43 @@ import { useState } from 'react';
 
 import type { Cell, Evidence } from '../../shared/api';
 import { isBuyable } from '../../shared/lib/concepts';
-import { formatCount, formatDay, formatMoment, formatMoney, plural } from '../../shared/lib/format';
+import { formatDay, formatMoment, formatMoney } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import type { CheckWish } from '../../shared/lib/asked';
+import { rich, t } from '../../shared/texts';
 
 /** What the answers say of dates and prices. */
 function Facts({ cell, earlier }: { cell: Cell; earlier: string | undefined }) {
   const facts: string[] = [];
   if (cell.status === 'unsure') facts.push(cell.reason);
-  if (cell.imported) facts.push('As a file says that was brought in; nobody here has asked yet.');
-  if (cell.likely) facts.push('Likely: no source with authority has said so.');
-  if (cell.registered) facts.push(`Registered ${formatDay(cell.registered)}.`);
-  if (cell.expires) facts.push(`${cell.status === 'dropping' ? 'Expired' : 'Expires'} ${formatDay(cell.expires)}.`);
+  if (cell.imported) facts.push(t('As a file says that was brought in; nobody here has asked yet.'));
+  if (cell.likely) facts.push(t('Likely: no source with authority has said so.'));
+  if (cell.registered) facts.push(t('Registered {day}.', { day: formatDay(cell.registered) }));
+  if (cell.expires) {
+    const day = formatDay(cell.expires);
+    facts.push(cell.status === 'dropping' ? t('Expired {day}.', { day }) : t('Expires {day}.', { day }));
+  }
   if (cell.status === 'dropping')
     facts.push(
       cell.drops_from && cell.drops_to
-        ? `May become open ${formatDay(cell.drops_from)} to ${formatDay(cell.drops_to)}.`
-        : 'When it may become open is not known.',
+        ? t('May become open {from} to {until}.', { from: formatDay(cell.drops_from), until: formatDay(cell.drops_to) })
+        : t('When it may become open is not known.'),
     );
-  if (cell.holder_asks !== null) facts.push(`Its holder asks ${formatMoney(cell.holder_asks, cell.currency)}.`);
+  if (cell.holder_asks !== null)
+    facts.push(t('Its holder asks {price}.', { price: formatMoney(cell.holder_asks, cell.currency) }));
   else if (cell.first_year !== null && isBuyable(cell.status))
     facts.push(
-      `${formatMoney(cell.first_year, cell.currency)} the first year, then ${formatMoney(cell.renewal, cell.currency)} a year.`,
+      t('{firstYear} the first year, then {renewal} a year.', {
+        firstYear: formatMoney(cell.first_year, cell.currency),
+        renewal: formatMoney(cell.renewal, cell.currency),
+      }),
     );
   return (
     <>
       {facts.join(' ')}
-      {earlier && (
-        <>
-          {' '}
-          The price is from <Age at={earlier} />.
-        </>
-      )}
+      {earlier && <> {rich('The price is from {age}.', { age: <Age at={earlier} /> })}</>}
     </>
   );
 }
@@ -51,10 +54,11 @@ function Said({ evidence }: { evidence: readonly Evidence[] }) {
         <li
           key={`${e.source}${e.at}`}
           title={[e.address, e.detail, e.statuses.join(', '), formatMoment(e.at)].filter(Boolean).join(' · ')}>
-          {e.imported && 'As a file says: '}
-          {e.text}{' '}
-          {e.earlier && 'Said earlier, and not asked again since: what a registry says of it does not tell a price. '}
-          {e.registrar && `Registrar: ${e.registrar}. `}
+          {e.imported ? t('As a file says: {said}', { said: e.text }) : e.text}{' '}
+          {e.earlier && (
+            <>{t('Said earlier, and not asked again since: what a registry says of it does not tell a price.')} </>
+          )}
+          {e.registrar && <>{t('Registrar: {registrar}.', { registrar: e.registrar })} </>}
           <Age at={e.at} />
         </li>
       ))}
@@ -80,7 +84,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
   const listed = [...extensions, ...(all ? others.map((c) => c.extension) : [])];
   return (
     <>
-      <Stack component="ul" aria-label="Statuses" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      <Stack component="ul" aria-label={t('Statuses')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {listed.map((extension) => {
           const cell = cells.find((c) => c.extension === extension);
           const said = evidence.filter((e) => e.extension === extension);
@@ -98,7 +102,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
               {cell && (
                 <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.35 }}>
                   {cell.pending ? (
-                    'Asked; the answer has not come yet.'
+                    t('Asked; the answer has not come yet.')
                   ) : (
                     <Facts cell={cell} earlier={said.find((e) => e.earlier)?.at} />
                   )}{' '}
@@ -117,7 +121,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
                         cursor: 'pointer',
                         textDecoration: 'underline',
                       }}>
-                      Who says so
+                      {t('Who says so')}
                     </Box>
                   )}
                   {open === extension && <Said evidence={said} />}
@@ -129,7 +133,12 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
       </Stack>
       {others.length > 0 && (
         <Button size="small" onClick={() => setAll(!all)}>
-          {all ? 'Only my extensions' : `${plural(others.length, 'other extension')}, ${formatCount(free.length)} open`}
+          {all
+            ? t('Only my extensions')
+            : t('{others, plural, one {# other extension} other {# other extensions}}, {free, number} open', {
+                others: others.length,
+                free: free.length,
+              })}
         </Button>
       )}
       <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap' }}>
@@ -137,17 +146,17 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
           size="small"
           variant="outlined"
           disabled={checking}
-          title="Ask the registry and a seller too, as one should before paying"
+          title={t('Ask the registry and a seller too, as one should before paying')}
           onClick={() => onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' })}>
-          As before buying
+          {t('As before buying')}
         </Button>
         <Button
           size="small"
           variant="outlined"
           disabled={checking}
-          title="Ask under every extension of the catalogue"
+          title={t('Ask under every extension of the catalogue')}
           onClick={() => onBegin({ what: 'labels', labels: [label], everywhere: true })}>
-          Everywhere
+          {t('Everywhere')}
         </Button>
       </Stack>
     </>

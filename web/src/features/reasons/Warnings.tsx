@@ -6,6 +6,7 @@ import type { Judged } from '../../shared/api';
 import { shareOf } from '../../shared/lib/format';
 import { CautionIcon } from '../../shared/ui/icons';
 import { MarkedLetters } from '../../shared/ui/MarkedLetters';
+import { t } from '../../shared/texts';
 
 /** What to know of the name beside its grade. */
 export function Warnings({ name }: { name: Judged }) {
@@ -13,7 +14,7 @@ export function Warnings({ name }: { name: Judged }) {
   return (
     <Stack
       component="ul"
-      aria-label="Warnings"
+      aria-label={t('Warnings')}
       sx={{
         m: 0,
         p: 1,
@@ -47,12 +48,12 @@ export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (labe
   return (
     <Box>
       <Typography variant="h3" sx={{ mb: 0.2 }}>
-        Heard and written wrong
+        {t('Heard and written wrong')}
       </Typography>
       <Typography variant="caption" color="textSecondary" component="p">
-        Of 100 people who hear it, how many would write:
+        {t('Of 100 people who hear it, how many would write:')}
       </Typography>
-      <Stack component="ol" aria-label="Likely misspellings" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      <Stack component="ol" aria-label={t('Likely misspellings')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {name.misspellings.slice(0, 6).map(({ label, share: part }) => (
           <Stack
             component="li"
@@ -69,7 +70,7 @@ export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (labe
             <Box
               component="button"
               type="button"
-              title={`See why: ${label}`}
+              title={t('See why: {label}', { label })}
               onClick={() => onSelect(label)}
               sx={{
                 border: 0,

@@ -11,6 +11,7 @@ import { type SyntheticEvent, useState } from 'react';
 import { asApiError } from '../../shared/api';
 import { focusOnMount } from '../../shared/lib/focusOnMount';
 import { useSession } from './useSession';
+import { t } from '../../shared/texts';
 
 /** A session that ended is said over the page, which keeps what was typed. */
 export function SignInAgain({ username, asDemo, onLeave }: { username: string; asDemo: boolean; onLeave: () => void }) {
@@ -27,14 +28,16 @@ export function SignInAgain({ username, asDemo, onLeave }: { username: string; a
       open
       slotProps={{ paper: { component: 'form', onSubmit: submit, noValidate: true } as object }}
       aria-labelledby="again-title">
-      <DialogTitle id="again-title">Your session has ended</DialogTitle>
+      <DialogTitle id="again-title">{t('Your session has ended')}</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 2 }}>
-          <Typography>Sign in as {username} to go on. What you typed is still on the page behind this.</Typography>
+          <Typography>
+            {t('Sign in as {username} to go on. What you typed is still on the page behind this.', { username })}
+          </Typography>
           {!asDemo && (
             <TextField
               type="password"
-              label="Password"
+              label={t('Password')}
               value={password}
               inputRef={focusOnMount}
               onChange={(e) => setPassword(e.target.value)}
@@ -46,9 +49,9 @@ export function SignInAgain({ username, asDemo, onLeave }: { username: string; a
         </Stack>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onLeave}>Leave the page</Button>
+        <Button onClick={onLeave}>{t('Leave the page')}</Button>
         <Button type="submit" variant="contained" disabled={goOn.isPending || demoAgain.isPending}>
-          Go on
+          {t('Go on')}
         </Button>
       </DialogActions>
     </Dialog>

@@ -12,6 +12,7 @@ import { asApiError } from '../../shared/api';
 import { focusOnMount } from '../../shared/lib/focusOnMount';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { useSession } from './useSession';
+import { t } from '../../shared/texts';
 
 const EXAMPLES = [
   { label: 'inkpost', starts: [0, 3] },
@@ -36,10 +37,12 @@ export function SignInPage() {
       <Stack direction={{ xs: 'column', md: 'row' }} sx={{ gap: { xs: 4, md: 9 }, alignItems: 'center' }}>
         <Box sx={{ maxWidth: 430 }}>
           <Typography variant="h1" sx={{ fontSize: '2.7rem', color: 'primary.main' }}>
-            Vine Tag
+            {t('Vine Tag')}
           </Typography>
           <Typography sx={{ fontSize: '1.08rem', mt: 1, mb: 4, color: 'text.secondary' }}>
-            Grow names from your own words, see why each is good, and find out which are free, before you pay for any.
+            {t(
+              'Grow names from your own words, see why each is good, and find out which are free, before you pay for any.',
+            )}
           </Typography>
           <Stack direction="row" aria-hidden sx={{ borderTop: 2, borderColor: 'wire', gap: 2.5, pl: 2 }}>
             {EXAMPLES.map((example, i) => (
@@ -74,10 +77,10 @@ export function SignInPage() {
         </Box>
         <Paper component="form" variant="outlined" onSubmit={submit} noValidate sx={{ p: 3.5, width: 350 }}>
           <Stack sx={{ gap: 2 }}>
-            <Typography variant="h2">{isNew ? 'Make an account' : 'Sign in'}</Typography>
+            <Typography variant="h2">{isNew ? t('Make an account') : t('Sign in')}</Typography>
             {error && error.problems.length === 0 && <Alert severity="error">{error.message}</Alert>}
             <TextField
-              label="Name"
+              label={t('Name')}
               value={username}
               autoComplete="username"
               inputRef={focusOnMount}
@@ -86,19 +89,21 @@ export function SignInPage() {
               helperText={error?.at('username')}
             />
             <TextField
-              label="Password"
+              label={t('Password')}
               type="password"
               value={password}
               autoComplete={isNew ? 'new-password' : 'current-password'}
               onChange={(e) => setPassword(e.target.value)}
               error={Boolean(error?.at('password'))}
-              helperText={error?.at('password') ?? (isNew ? 'At least 8 characters, and not a common one.' : undefined)}
+              helperText={
+                error?.at('password') ?? (isNew ? t('At least 8 characters, and not a common one.') : undefined)
+              }
             />
             <Button type="submit" variant="contained" size="medium" disabled={action.isPending}>
-              {isNew ? 'Make the account' : 'Sign in'}
+              {isNew ? t('Make the account') : t('Sign in')}
             </Button>
             <Typography variant="body2" color="textSecondary">
-              {isNew ? 'You have an account? ' : 'You are new here? '}
+              {isNew ? t('You have an account?') : t('You are new here?')}{' '}
               <Link
                 component="button"
                 type="button"
@@ -107,7 +112,7 @@ export function SignInPage() {
                   signIn.reset();
                   signUp.reset();
                 }}>
-                {isNew ? 'Sign in' : 'Make an account'}
+                {isNew ? t('Sign in') : t('Make an account')}
               </Link>
             </Typography>
             {session.data?.demo && (
@@ -118,10 +123,10 @@ export function SignInPage() {
                   size="medium"
                   onClick={() => enterDemo.mutate()}
                   disabled={enterDemo.isPending}>
-                  Enter the demo workspace
+                  {t('Enter the demo workspace')}
                 </Button>
                 <Typography variant="body2" color="textSecondary">
-                  Three made-up projects, and a simulated world to check names in.
+                  {t('Three made-up projects, and a simulated world to check names in.')}
                 </Typography>
               </Stack>
             )}

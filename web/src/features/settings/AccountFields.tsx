@@ -7,6 +7,7 @@ import { type SyntheticEvent, useState } from 'react';
 
 import { asApiError } from '../../shared/api';
 import { useAccount } from './useAccount';
+import { t } from '../../shared/texts';
 
 /** Another password, signing out everywhere, and leaving; the demo's account, which is everybody's, has none of it. */
 export function AccountFields({ demo }: { demo: boolean }) {
@@ -20,8 +21,9 @@ export function AccountFields({ demo }: { demo: boolean }) {
   if (demo)
     return (
       <Typography color="textSecondary">
-        This is the demo workspace: anybody may enter it, and it has no password. Make an account to have projects of
-        your own.
+        {t(
+          'This is the demo workspace: anybody may enter it, and it has no password. Make an account to have projects of your own.',
+        )}
       </Typography>
     );
   const submit = (event: SyntheticEvent) => {
@@ -41,7 +43,7 @@ export function AccountFields({ demo }: { demo: boolean }) {
       <Stack component="form" noValidate onSubmit={submit} sx={{ gap: 1.5, width: 1, maxWidth: 360 }}>
         <TextField
           type="password"
-          label="Password now"
+          label={t('Password now')}
           value={password}
           onChange={(e) => setPassword(e.target.value)}
           error={Boolean(refused?.at('password'))}
@@ -50,31 +52,31 @@ export function AccountFields({ demo }: { demo: boolean }) {
         />
         <TextField
           type="password"
-          label="New password"
+          label={t('New password')}
           value={fresh}
           onChange={(e) => setFresh(e.target.value)}
           error={Boolean(refused?.at('new'))}
-          helperText={refused?.at('new') ?? 'At least 8 characters, and not a common one.'}
+          helperText={refused?.at('new') ?? t('At least 8 characters, and not a common one.')}
           slotProps={{ htmlInput: { autoComplete: 'new-password' } }}
         />
         {refused && refused.problems.length === 0 && <Alert severity="error">{refused.message}</Alert>}
         {change.isSuccess && !password && (
-          <Alert severity="success">The password is changed. You are signed out everywhere else.</Alert>
+          <Alert severity="success">{t('The password is changed. You are signed out everywhere else.')}</Alert>
         )}
         <Button
           type="submit"
           variant="outlined"
           disabled={!password || !fresh || change.isPending}
           sx={{ alignSelf: 'flex-start' }}>
-          Change the password
+          {t('Change the password')}
         </Button>
       </Stack>
       <Button variant="outlined" disabled={endAll.isPending} onClick={() => endAll.mutate()}>
-        Sign out everywhere, here too
+        {t('Sign out everywhere, here too')}
       </Button>
       {!leaving ? (
         <Button color="error" onClick={() => setLeaving(true)}>
-          Delete this account…
+          {t('Delete this account…')}
         </Button>
       ) : (
         <Stack
@@ -86,12 +88,13 @@ export function AccountFields({ demo }: { demo: boolean }) {
           }}
           sx={{ gap: 1.5, width: 1, maxWidth: 360 }}>
           <Typography>
-            All projects, shortlists and shared links of this account are deleted, and cannot be brought back. Take away
-            as files what you want to keep.
+            {t(
+              'All projects, shortlists and shared links of this account are deleted, and cannot be brought back. Take away as files what you want to keep.',
+            )}
           </Typography>
           <TextField
             type="password"
-            label="Password, to be sure it is you"
+            label={t('Password, to be sure it is you')}
             value={last}
             onChange={(e) => setLast(e.target.value)}
             error={Boolean(kept)}
@@ -99,9 +102,9 @@ export function AccountFields({ demo }: { demo: boolean }) {
             slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
           />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <Button onClick={() => setLeaving(false)}>Keep the account</Button>
+            <Button onClick={() => setLeaving(false)}>{t('Keep the account')}</Button>
             <Button type="submit" variant="contained" color="error" disabled={!last || leave.isPending}>
-              Delete it for good
+              {t('Delete it for good')}
             </Button>
           </Stack>
         </Stack>

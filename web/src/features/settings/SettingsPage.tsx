@@ -13,28 +13,33 @@ import Typography from '@mui/material/Typography';
 import { type ReactNode, useState } from 'react';
 
 import { asApiError, type Preferences } from '../../shared/api';
-import { formatCount, formatMoment, formatMoney } from '../../shared/lib/format';
+import { formatMoment, formatMoney } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
 import { useIsDemo, usePreferences } from '../../shared/lib/preferences';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { AccountFields } from './AccountFields';
+import { t } from '../../shared/texts';
 
 const THEMES = [
-  ['system', 'as the system'],
-  ['light', 'light paper'],
-  ['dark', 'dark paper'],
+  ['system', t('as the system')],
+  ['light', t('light paper')],
+  ['dark', t('dark paper')],
 ] as const;
-const DENSITIES = ['dense', 'usual', 'roomy'] as const;
+const DENSITIES = [
+  ['dense', t('dense rows')],
+  ['usual', t('usual rows')],
+  ['roomy', t('roomy rows')],
+] as const;
 const LOCALES: readonly (readonly [Preferences['locale'], string])[] = [
-  ['en', 'English'],
-  ['en-GB', 'English, United Kingdom'],
-  ['en-IE', 'English, Ireland'],
-  ['de', 'German'],
-  ['fr', 'French'],
-  ['es', 'Spanish'],
-  ['sv', 'Swedish'],
-  ['nl', 'Dutch'],
-  ['pt', 'Portuguese'],
+  ['en', t('English')],
+  ['en-GB', t('English, United Kingdom')],
+  ['en-IE', t('English, Ireland')],
+  ['de', t('German')],
+  ['fr', t('French')],
+  ['es', t('Spanish')],
+  ['sv', t('Swedish')],
+  ['nl', t('Dutch')],
+  ['pt', t('Portuguese')],
 ];
 const CURRENCIES: readonly Preferences['currency'][] = ['', 'EUR', 'USD', 'GBP', 'SEK', 'CHF', 'CAD', 'AUD', 'NZD'];
 const MIDDLE = 5;
@@ -61,22 +66,22 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
   const own = Object.keys(mine.weights).length > 0;
   return (
     <Box component="main" sx={{ maxWidth: 720, mx: 'auto', px: 2, py: 3 }}>
-      <Typography variant="h1">Settings</Typography>
+      <Typography variant="h1">{t('Settings')}</Typography>
       <Typography color="textSecondary" role="status" sx={{ mb: 2 }}>
-        {saving ? 'saving…' : 'Kept as you change them.'}
+        {saving ? t('saving…') : t('Kept as you change them.')}
       </Typography>
       {failed && (
         <Alert severity="error" sx={{ mb: 2 }}>
           {failed.problems[0]?.message ?? failed.message}
         </Alert>
       )}
-      <Section title="Looks">
+      <Section title={t('Looks')}>
         <Stack sx={{ gap: 1.5, alignItems: 'flex-start' }}>
           <ToggleButtonGroup
             exclusive
             size="small"
             value={mine.theme}
-            aria-label="Paper"
+            aria-label={t('Paper')}
             onChange={(_, theme: Preferences['theme'] | null) => {
               if (theme) keep({ theme });
             }}>
@@ -90,23 +95,23 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
             exclusive
             size="small"
             value={mine.density}
-            aria-label="Rows of the sheet"
+            aria-label={t('Rows of the sheet')}
             onChange={(_, density: Preferences['density'] | null) => {
               if (density) keep({ density });
             }}>
-            {DENSITIES.map((value) => (
+            {DENSITIES.map(([value, word]) => (
               <ToggleButton key={value} value={value} sx={{ textTransform: 'none', px: 1.5 }}>
-                {value} rows
+                {word}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
         </Stack>
       </Section>
-      <Section title="Numbers, dates and prices">
+      <Section title={t('Numbers, dates and prices')}>
         <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
           <TextField
             select
-            label="Written as in"
+            label={t('Written as in')}
             value={mine.locale}
             onChange={(e) => keep({ locale: e.target.value as Preferences['locale'] })}
             sx={{ width: 230 }}>
@@ -118,45 +123,49 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
           </TextField>
           <TextField
             select
-            label="Prices in"
+            label={t('Prices in')}
             value={mine.currency}
             onChange={(e) => keep({ currency: e.target.value as Preferences['currency'] })}
             sx={{ width: 170 }}
             slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}>
             {CURRENCIES.map((value) => (
               <MenuItem key={value} value={value}>
-                {value || 'as quoted'}
+                {value || t('as quoted')}
               </MenuItem>
             ))}
           </TextField>
           {mine.currency && mine.currency !== 'EUR' && (
             <TextField
-              label={`One euro is, in ${mine.currency}`}
+              label={t('One euro is, in {currency}', { currency: mine.currency })}
               value={rate ?? mine.rate ?? ''}
               onChange={(e) => setRate(e.target.value)}
               onBlur={() => {
                 if (rate !== null) keep({ rate: rate.trim() === '' ? null : Number(rate.replace(',', '.')) });
                 setRate(null);
               }}
-              helperText="By your own reckoning: no rate is looked up."
+              helperText={t('By your own reckoning: no rate is looked up.')}
               sx={{ width: 220 }}
               slotProps={{ htmlInput: { inputMode: 'decimal' } }}
             />
           )}
         </Stack>
         <Typography color="textSecondary" sx={{ mt: 1 }}>
-          {formatCount(12_345)} names · {formatMoment(SAMPLE)} · {formatMoney(12.5, 'EUR')}
+          {t('{names, number} names · {moment} · {price}', {
+            names: 12_345,
+            moment: formatMoment(SAMPLE),
+            price: formatMoney(12.5, 'EUR'),
+          })}
         </Typography>
       </Section>
-      <Section title="What new projects begin with">
+      <Section title={t('What new projects begin with')}>
         <ChipsField
-          label="Extensions, in your order"
+          label={t('Extensions, in your order')}
           show={(e) => `.${e}`}
           options={extensions}
           value={mine.extensions}
           onChange={(next) => keep({ extensions: next })}
           error={failed?.at('extensions', true)}
-          help="None: .com, .net and .org."
+          help={t('None: .com, .net and .org.')}
         />
         <FormControlLabel
           sx={{ mt: 1 }}
@@ -170,7 +179,7 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
               }}
             />
           }
-          label="Weights of my own, instead of those of the purpose"
+          label={t('Weights of my own, instead of those of the purpose')}
         />
         {own &&
           measures().map(({ name, word }) => (
@@ -184,28 +193,29 @@ export function SettingsPage({ extensions }: { extensions: readonly string[] }) 
                 min={0}
                 max={10}
                 defaultValue={mine.weights[name] ?? 0}
-                aria-label={`Weight of ${word}`}
+                aria-label={t('Weight of {word}', { word })}
                 onChangeCommitted={(_, v) => keep({ weights: { ...mine.weights, [name]: v } })}
               />
             </Stack>
           ))}
       </Section>
-      <Section title="Keys">
+      <Section title={t('Keys')}>
         <FormControlLabel
           control={<Checkbox checked={mine.letter_keys} onChange={(e) => keep({ letter_keys: e.target.checked })} />}
-          label="Keys of one letter do something at the bench and where names are read"
+          label={t('Keys of one letter do something at the bench and where names are read')}
         />
         <Typography color="textSecondary">
-          Switch them off where you speak to the computer, or a slip of the hand does too much. Arrows, Enter, Escape
-          and keys with ctrl stay.
+          {t(
+            'Switch them off where you speak to the computer, or a slip of the hand does too much. Arrows, Enter, Escape and keys with ctrl stay.',
+          )}
         </Typography>
       </Section>
-      <Section title="Account">
+      <Section title={t('Account')}>
         <AccountFields demo={demo} />
       </Section>
-      <Section title="The tour">
+      <Section title={t('The tour')}>
         <Button variant="outlined" disabled={!mine.toured} onClick={() => keep({ toured: false })}>
-          Show it again at the bench
+          {t('Show it again at the bench')}
         </Button>
       </Section>
     </Box>

@@ -3,13 +3,13 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 
 import { asApiError, type Outcome } from '../../shared/api';
-import { plural } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useResults } from './useShares';
+import { t } from '../../shared/texts';
 
 const share = (part: number, whole: number): string =>
-  whole ? `${Math.round((100 * part) / whole)} % of ${whole}` : 'nobody yet';
+  whole ? t('{part} % of {whole}', { part: Math.round((100 * part) / whole), whole }) : t('nobody yet');
 
 function Wrong({ outcome }: { outcome: Outcome }) {
   const wrong = Object.entries(outcome.wrong)
@@ -17,7 +17,7 @@ function Wrong({ outcome }: { outcome: Outcome }) {
     .slice(0, 4);
   return wrong.length ? (
     <Typography variant="caption" color="textSecondary" component="div">
-      wrote {wrong.map(([word, n]) => (n > 1 ? `${word} (${n})` : word)).join(', ')}
+      {t('wrote {wrong}', { wrong: wrong.map(([word, n]) => (n > 1 ? `${word} (${n})` : word)).join(', ') })}
     </Typography>
   ) : null;
 }
@@ -28,11 +28,11 @@ export function Results({ projectId, shareId }: { projectId: number; shareId: nu
   const failed = asApiError(error);
   if (failed && !data)
     return (
-      <EmptyState alert title="The answers could not be loaded">
+      <EmptyState alert title={t('The answers could not be loaded')}>
         {failed.message}
       </EmptyState>
     );
-  if (!data) return <LinearProgress aria-label="Loading the answers" />;
+  if (!data) return <LinearProgress aria-label={t('Loading the answers')} />;
   const best = [...data.outcomes].sort((a, b) => b.liked - b.disliked - (a.liked - a.disliked));
   const cell = {
     p: 1,
@@ -44,23 +44,23 @@ export function Results({ projectId, shareId }: { projectId: number; shareId: nu
   return (
     <Box>
       <Typography color="textSecondary" role="status" sx={{ mb: 1 }}>
-        {plural(data.people, 'person', 'people')} opened the link.
+        {t('{people, plural, one {# person} other {# people}} opened the link.', { people: data.people })}
       </Typography>
       <Box sx={{ overflowX: 'auto' }}>
         <Box
           component="table"
-          aria-label={`Answers to ${data.share.title}`}
+          aria-label={t('Answers to {title}', { title: data.share.title })}
           sx={{ borderCollapse: 'collapse', width: '100%', minWidth: 620 }}>
           <thead>
             <tr>
               {[
-                'Name',
-                'For',
-                'Against',
-                'No matter',
-                'Heard and written right',
-                'Computed spelling',
-                'Remembered',
+                t('Name'),
+                t('For'),
+                t('Against'),
+                t('No matter'),
+                t('Heard and written right'),
+                t('Computed spelling'),
+                t('Remembered'),
               ].map((h) => (
                 <Box
                   component="th"
@@ -79,7 +79,7 @@ export function Results({ projectId, shareId }: { projectId: number; shareId: nu
                   <span className="serif">{o.shown_as}</span>
                   {o.comments.map((c) => (
                     <Typography key={c.id} variant="body2" color="textSecondary" sx={{ maxWidth: 340 }}>
-                      “{c.text}” {c.first_name || 'someone'}, <Age at={c.said_at} />
+                      “{c.text}” {c.first_name || t('someone')}, <Age at={c.said_at} />
                     </Typography>
                   ))}
                 </Box>
@@ -97,7 +97,7 @@ export function Results({ projectId, shareId }: { projectId: number; shareId: nu
                   <Wrong outcome={o} />
                 </Box>
                 <Box component="td" sx={cell}>
-                  {o.spelling === null ? 'not graded' : Math.round(o.spelling)}
+                  {o.spelling === null ? t('not graded') : Math.round(o.spelling)}
                 </Box>
                 <Box component="td" sx={cell}>
                   {share(o.remembered, o.shown)}

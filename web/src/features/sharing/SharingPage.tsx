@@ -10,12 +10,13 @@ import { type SyntheticEvent, useState } from 'react';
 import { Link } from 'react-router';
 
 import { asApiError, type Share } from '../../shared/api';
-import { formatDay, plural } from '../../shared/lib/format';
+import { formatDay } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useNotify } from '../../shared/ui/Notices';
 import { Results } from './Results';
 import { useShares } from './useShares';
+import { t } from '../../shared/texts';
 
 const DAY = 86_400_000;
 const USUAL_DAYS = 14;
@@ -33,7 +34,7 @@ function MakeLink({
   make: Shares['make'];
   project: string;
 }) {
-  const [title, setTitle] = useState(`Names for ${project}`);
+  const [title, setTitle] = useState(t('Names for {project}', { project }));
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set(kept.slice(0, FIRST).map((k) => k.label)));
   const [end, setEnd] = useState(() => isoDay(new Date(Date.now() + USUAL_DAYS * DAY)));
   const failed = asApiError(make.error);
@@ -51,10 +52,10 @@ function MakeLink({
       noValidate
       onSubmit={submit}
       sx={{ gap: 1.5, bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: 1, p: 2 }}>
-      <Typography variant="h2">A new link</Typography>
+      <Typography variant="h2">{t('A new link')}</Typography>
       {failed && failed.problems.length === 0 && <Alert severity="error">{failed.message}</Alert>}
       <TextField
-        label="What people see above the names"
+        label={t('What people see above the names')}
         value={title}
         onChange={(e) => setTitle(e.target.value)}
         error={Boolean(failed?.at('title'))}
@@ -62,7 +63,11 @@ function MakeLink({
       />
       <Box component="fieldset" sx={{ border: 0, p: 0, m: 0, minWidth: 0 }}>
         <Typography component="legend" variant="body2" color={failed?.at('labels', true) ? 'error' : 'textSecondary'}>
-          {failed?.at('labels', true) ?? `${plural(chosen.size, 'name')} of ${kept.length} shown to them`}
+          {failed?.at('labels', true) ??
+            t('{chosen, plural, one {# name} other {# names}} of {kept} shown to them', {
+              chosen: chosen.size,
+              kept: kept.length,
+            })}
         </Typography>
         <Stack direction="row" sx={{ flexWrap: 'wrap', columnGap: 1, maxHeight: 220, overflowY: 'auto' }}>
           {kept.map((k) => (
@@ -88,7 +93,7 @@ function MakeLink({
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'flex-start' }}>
         <TextField
           type="date"
-          label="Ends on"
+          label={t('Ends on')}
           value={end}
           onChange={(e) => setEnd(e.target.value)}
           error={Boolean(failed?.at('ends_at'))}
@@ -96,12 +101,13 @@ function MakeLink({
           slotProps={{ inputLabel: { shrink: true } }}
         />
         <Button type="submit" variant="contained" disabled={make.isPending} sx={{ minHeight: 38 }}>
-          Make the link
+          {t('Make the link')}
         </Button>
       </Stack>
       <Typography variant="caption" color="textSecondary">
-        Whoever has the link sees these names, each with the first of your extensions not known to be taken, and what
-        others said, and nothing else of yours. They need no account; they may give a first name.
+        {t(
+          'Whoever has the link sees these names, each with the first of your extensions not known to be taken, and what others said, and nothing else of yours. They need no account; they may give a first name.',
+        )}
       </Typography>
     </Stack>
   );
@@ -125,17 +131,17 @@ function OneLink({
   const copy = () => {
     navigator.clipboard.writeText(address).then(
       () => {
-        notify('The link was copied.');
+        notify(t('The link was copied.'));
       },
       () => {
-        notify('Copying was not allowed. Mark the link and copy it.');
+        notify(t('Copying was not allowed. Mark the link and copy it.'));
       },
     );
   };
   const told = {
-    open: `open until ${formatDay(share.ends_at)}`,
-    ended: `ended ${formatDay(share.ends_at)}`,
-    revoked: 'closed by you',
+    open: t('open until {endsAt}', { endsAt: formatDay(share.ends_at) }),
+    ended: t('ended {endsAt}', { endsAt: formatDay(share.ends_at) }),
+    revoked: t('closed by you'),
   }[share.state];
   return (
     <Box
@@ -154,7 +160,8 @@ function OneLink({
           {share.title}
         </Typography>
         <Typography color="textSecondary">
-          {plural(share.labels.length, 'name')} · {plural(share.people, 'person', 'people')} · {told}
+          {t('{labels, plural, one {# name} other {# names}}', { labels: share.labels.length })} ·{' '}
+          {t('{people, plural, one {# person} other {# people}}', { people: share.people })} · {told}
         </Typography>
       </Stack>
       <TextField
@@ -162,36 +169,36 @@ function OneLink({
         value={address}
         onFocus={(e) => e.target.select()}
         sx={{ my: 1 }}
-        slotProps={{ htmlInput: { readOnly: true, 'aria-label': `Link of ${share.title}` } }}
+        slotProps={{ htmlInput: { readOnly: true, 'aria-label': t('Link of {title}', { title: share.title }) } }}
       />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         <Button variant="contained" onClick={copy} disabled={share.state !== 'open'}>
-          Copy the link
+          {t('Copy the link')}
         </Button>
         <Button variant="outlined" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? 'Hide the answers' : 'See the answers'}
+          {open ? t('Hide the answers') : t('See the answers')}
         </Button>
         {share.state === 'revoked' ? (
           <Button variant="outlined" onClick={() => revoke.mutate({ id: share.id, revoked: false })}>
-            Open it again
+            {t('Open it again')}
           </Button>
         ) : (
           <Button
             variant="outlined"
             disabled={share.state === 'ended'}
             onClick={() => revoke.mutate({ id: share.id, revoked: true })}>
-            Close the link
+            {t('Close the link')}
           </Button>
         )}
         {sure ? (
           <>
             <Button color="error" onClick={() => remove.mutate(share.id)}>
-              Delete it with all answers
+              {t('Delete it with all answers')}
             </Button>
-            <Button onClick={() => setSure(false)}>Leave it</Button>
+            <Button onClick={() => setSure(false)}>{t('Leave it')}</Button>
           </>
         ) : (
-          <Button onClick={() => setSure(true)}>Delete</Button>
+          <Button onClick={() => setSure(true)}>{t('Delete')}</Button>
         )}
       </Stack>
       {open && (
@@ -210,28 +217,30 @@ export function SharingPage() {
   const failed = asApiError(kept.error ?? shares.error);
   return (
     <Box component="main" sx={{ maxWidth: 980, mx: 'auto', px: 2, py: 3 }}>
-      <Typography variant="h1">Ask others</Typography>
+      <Typography variant="h1">{t('Ask others')}</Typography>
       <Typography color="textSecondary" sx={{ mb: 2 }}>
-        They vote, comment, and may take two small tests: writing a name they hear, and remembering names they saw.
+        {t(
+          'They vote, comment, and may take two small tests: writing a name they hear, and remembering names they saw.',
+        )}
       </Typography>
       {failed && (
-        <EmptyState alert title="The links could not be loaded">
+        <EmptyState alert title={t('The links could not be loaded')}>
           {failed.message}
         </EmptyState>
       )}
       {kept.data?.length === 0 && (
         <EmptyState
-          title="Nothing to show yet"
+          title={t('Nothing to show yet')}
           action={
             <Button component={Link} to={`/projects/${project.id}`} variant="contained">
-              To the bench
+              {t('To the bench')}
             </Button>
           }>
-          Keep some names first; then choose here which of them others see.
+          {t('Keep some names first; then choose here which of them others see.')}
         </EmptyState>
       )}
       {kept.data && kept.data.length > 0 && <MakeLink kept={kept.data} make={make} project={project.name} />}
-      <Stack component="ul" aria-label="Links" sx={{ listStyle: 'none', m: 0, mt: 2, p: 0, gap: 1.5 }}>
+      <Stack component="ul" aria-label={t('Links')} sx={{ listStyle: 'none', m: 0, mt: 2, p: 0, gap: 1.5 }}>
         {shares.data?.map((share) => (
           <OneLink key={share.id} share={share} projectId={project.id} revoke={revoke} remove={remove} />
         ))}

@@ -4,6 +4,7 @@ import Stack from '@mui/material/Stack';
 
 import { type Asked, type Change, FIELDS } from '../../shared/lib/asked';
 import { toldFilters } from './toldFilters';
+import { t } from '../../shared/texts';
 
 /** The filters that are on, each taken away by a press. */
 export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Change) => void }) {
@@ -13,14 +14,14 @@ export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Ch
     <Stack
       direction="row"
       component="ul"
-      aria-label="Filters that are on"
+      aria-label={t('Filters that are on')}
       sx={{ m: 0, p: 0, listStyle: 'none', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
       {told.map(({ key, word, without }) => (
         <li key={key}>
           <Chip
             size="small"
             label={word}
-            title="Take this filter away"
+            title={t('Take this filter away')}
             onDelete={() => onAsk(without)}
             onClick={() => onAsk(without)}
           />
@@ -35,7 +36,7 @@ export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Ch
                 Object.fromEntries(FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined])),
               );
             }}>
-            Clear all
+            {t('Clear all')}
           </Button>
         </li>
       )}

@@ -38,16 +38,16 @@ it('tells how many names each choice would leave, and leaves out those that woul
   show();
   expect(await screen.findByText('leaves 812 names')).toBeInTheDocument();
   expect(await choice('Open in', /^\.ie 34$/)).toHaveAttribute('aria-pressed', 'false');
-  expect(await choice('recipes', /^pair 500$/)).toBeInTheDocument();
+  expect(await choice('Recipe', /^pair 500$/)).toBeInTheDocument();
   expect(screen.queryByRole('button', { name: /^lead/ })).not.toBeInTheDocument();
   expect(screen.getByRole('button', { name: 'Clear all' })).toBeDisabled();
 });
 
 it('adds to a list of choices, and takes from it', async () => {
   const { onAsk } = show({ recipes: 'pair', open_in: 'com' });
-  await userEvent.click(await choice('recipes', /^tail/));
+  await userEvent.click(await choice('Recipe', /^tail/));
   expect(onAsk).toHaveBeenLastCalledWith({ recipes: 'pair,tail' });
-  await userEvent.click(await choice('recipes', /^pair/));
+  await userEvent.click(await choice('Recipe', /^pair/));
   expect(onAsk).toHaveBeenLastCalledWith({ recipes: undefined });
   await userEvent.click(await choice('Open in', /^\.ie/));
   expect(onAsk).toHaveBeenLastCalledWith({ open_in: 'com,ie' });

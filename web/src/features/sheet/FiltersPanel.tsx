@@ -11,12 +11,13 @@ import { type ReactNode, useCallback, useState } from 'react';
 
 import type { Counts } from '../../shared/api';
 import { type Asked, type Change, FIELDS, leastOf, listOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
-import { formatCount, formatMoney, plural } from '../../shared/lib/format';
+import { formatCount, formatMoney } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
 import { useLetters } from '../../shared/lib/useLetters';
 import { wordOf } from '../../shared/ui/status';
 import { MARK_WORDS } from './toldFilters';
 import { useCounts } from './useCounts';
+import { t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
@@ -106,9 +107,9 @@ function Letters({
 }
 
 const RANGES = [
-  ['letters', 'Letters', 3, 20],
-  ['syllables', 'Syllables', 1, 8],
-  ['words', 'Words', 1, 5],
+  ['letters', t('Letters'), 3, 20],
+  ['syllables', t('Syllables'), 1, 8],
+  ['words', t('Words'), 1, 5],
 ] as const;
 
 /** From and to, with how many names lie between them while the thumb moves. */
@@ -129,12 +130,13 @@ function Between({
     (sum, [value, n]) => (inside(Number(value)) ? sum + n : sum),
     0,
   );
-  const told = `${from <= low ? `up` : `${from}`} to ${to >= high ? 'any' : to}`;
+  const upTo = to >= high ? t('any') : to;
+  const told = from <= low ? t('up to {to}', { to: upTo }) : t('{from} to {to}', { from, to: upTo });
   return (
     <Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
         <span>
-          {word} {from <= low && to >= high ? 'any' : told}
+          {word} {from <= low && to >= high ? t('any') : told}
         </span>
         <Typography variant="caption" color="textSecondary">
           {counts && formatCount(leaves)}
@@ -146,7 +148,7 @@ function Between({
         min={low}
         max={high}
         value={[from, to]}
-        getAriaLabel={(i) => `${word} ${i ? 'at most' : 'at least'}`}
+        getAriaLabel={(i) => (i ? t('{what} at most', { what: word }) : t('{what} at least', { what: word }))}
         onChange={(_, v) => {
           if (Array.isArray(v)) setMoved([v[0] ?? low, v[1] ?? high]);
         }}
@@ -178,7 +180,7 @@ function AtLeast({
     <Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
         <span>
-          {word} {score ? `from ${score}` : 'any'}
+          {word} {score ? t('from {score}', { score }) : t('any')}
         </span>
         <Typography variant="caption" color="textSecondary">
           {counts?.[score] === undefined ? '' : formatCount(counts[score])}
@@ -191,7 +193,7 @@ function AtLeast({
         max={95}
         step={5}
         value={score}
-        aria-label={`${word} at least`}
+        aria-label={t('{word} at least', { word })}
         onChange={(_, v) => setMoved(v)}
         onChangeCommitted={(_, v) => {
           setMoved(null);
@@ -210,10 +212,10 @@ function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extens
   };
   const both = chosen.filter((e) => e !== 'any' && e !== 'all');
   return (
-    <Group title="Open in">
-      <Row label="Open in">
-        <Choice word="any of mine" count={left?.any} on={asked.open_in === 'any'} onPress={() => only('any')} />
-        <Choice word="all of mine" count={left?.all} on={asked.open_in === 'all'} onPress={() => only('all')} />
+    <Group title={t('Open in')}>
+      <Row label={t('Open in')}>
+        <Choice word={t('any of mine')} count={left?.any} on={asked.open_in === 'any'} onPress={() => only('any')} />
+        <Choice word={t('all of mine')} count={left?.all} on={asked.open_in === 'all'} onPress={() => only('all')} />
         {extensions.map((e) => (
           <Choice
             key={e}
@@ -233,7 +235,7 @@ function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extens
               onChange={(e) => onAsk({ open_all: e.target.checked || undefined })}
             />
           }
-          label="in every one of these"
+          label={t('in every one of these')}
         />
       )}
     </Group>
@@ -245,8 +247,12 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
   const counts = useCounts(projectId, asked).data;
   const part: Part = { asked, onAsk, counts };
   const least = leastOf(asked);
-  const many = (field: 'recipes' | 'added' | 'status', words: readonly (readonly [string, string])[]) => (
-    <Row label={field}>
+  const many = (
+    field: 'recipes' | 'added' | 'status',
+    label: string,
+    words: readonly (readonly [string, string])[],
+  ) => (
+    <Row label={label}>
       {words
         .map(([value, word]) => ({
           value,
@@ -267,16 +273,16 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
     </Row>
   );
   const choices = (field: string) => Object.keys(counts?.choices[field] ?? {});
-  const either = (field: 'hyphen' | 'digit', word: string) => (
+  const either = (field: 'hyphen' | 'digit', one: string, none: string) => (
     <>
       <Choice
-        word={`a ${word}`}
+        word={one}
         count={counts?.choices[field]?.yes}
         on={asked[field] === 'yes'}
         onPress={() => onAsk({ [field]: asked[field] === 'yes' ? undefined : 'yes' })}
       />
       <Choice
-        word={`no ${word}`}
+        word={none}
         count={counts?.choices[field]?.no}
         on={asked[field] === 'no'}
         onPress={() => onAsk({ [field]: asked[field] === 'no' ? undefined : 'no' })}
@@ -290,13 +296,15 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
         '& .MuiSlider-root': { py: 0.8, display: 'block', width: 'calc(100% - 12px)', mx: '6px' },
       }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', minHeight: 30 }}>
-        <Typography role="status">{counts ? `leaves ${plural(counts.total, 'name')}` : ' '}</Typography>
+        <Typography role="status">
+          {counts ? t('leaves {total, plural, one {# name} other {# names}}', { total: counts.total }) : ' '}
+        </Typography>
         <Button disabled={!narrows(asked)} onClick={() => onAsk(EVERY)}>
-          Clear all
+          {t('Clear all')}
         </Button>
       </Stack>
-      <Group title="Looked at">
-        <Row label="Looked at">
+      <Group title={t('Looked at')}>
+        <Row label={t('Looked at')}>
           {MARK_WORDS.map(([value, word]) => (
             <Choice
               key={value}
@@ -309,31 +317,32 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
         </Row>
       </Group>
       <OpenIn {...part} extensions={extensions} />
-      <Group title="Status in any of mine">
+      <Group title={t('Status in any of mine')}>
         {many(
           'status',
+          t('Status'),
           choices('status').map((s) => [s, wordOf(s)]),
         )}
       </Group>
-      <Group title="Letters">
+      <Group title={t('Letters')}>
         <Stack sx={{ gap: 1, mb: 1 }}>
-          <Letters field="text" label="contains" {...part} />
+          <Letters field="text" label={t('contains')} {...part} />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <Letters field="starts" label="begins with" {...part} />
-            <Letters field="ends" label="ends with" {...part} />
+            <Letters field="starts" label={t('begins with')} {...part} />
+            <Letters field="ends" label={t('ends with')} {...part} />
           </Stack>
         </Stack>
         {RANGES.map(([name, word, low, high]) => (
           <Between key={name} name={name} word={word} low={low} high={high} {...part} />
         ))}
-        <Row label="Hyphens">{either('hyphen', 'hyphen')}</Row>
+        <Row label={t('Hyphens')}>{either('hyphen', t('a hyphen'), t('no hyphen'))}</Row>
         <Box sx={{ mt: 0.5 }}>
-          <Row label="Digits">{either('digit', 'digit')}</Row>
+          <Row label={t('Digits')}>{either('digit', t('a digit'), t('no digit'))}</Row>
         </Box>
       </Group>
-      <Group title="Grade and measures">
+      <Group title={t('Grade and measures')}>
         <AtLeast
-          word="Grade"
+          word={t('Grade')}
           value={asked.grade_min ?? 0}
           counts={counts?.least.grade}
           onChange={(score) => onAsk({ grade_min: score || undefined })}
@@ -348,20 +357,22 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
           />
         ))}
       </Group>
-      <Group title="Recipe">
+      <Group title={t('Recipe')}>
         {many(
           'recipes',
+          t('Recipe'),
           choices('recipes').map((r) => [r, r]),
         )}
       </Group>
-      <Group title="The added word is a">
+      <Group title={t('The added word is a')}>
         {many(
           'added',
+          t('The added word is a'),
           choices('added').map((a) => [a, a]),
         )}
       </Group>
-      <Group title="First year, where known, at most">
-        <Row label="Price">
+      <Group title={t('First year, where known, at most')}>
+        <Row label={t('Price')}>
           {Object.entries(counts?.prices ?? {}).map(([price, count]) => (
             <Choice
               key={price}

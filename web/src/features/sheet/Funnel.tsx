@@ -6,6 +6,7 @@ import type { Funnel as Counts } from '../../shared/api';
 import { useFunnel } from './useFunnel';
 import { formatCount } from '../../shared/lib/format';
 import type { Asked, Change } from '../../shared/lib/asked';
+import { t } from '../../shared/texts';
 
 interface Step {
   name: keyof Counts;
@@ -16,25 +17,25 @@ interface Step {
 }
 
 const STEPS: readonly Step[] = [
-  { name: 'made', word: 'made', help: 'Names the recipes made from your words' },
-  { name: 'within', word: 'within limits', help: 'Different names that keep your limits' },
-  { name: 'listed', word: 'listed', help: 'The best of them: show all', filter: () => ({}) },
+  { name: 'made', word: t('made'), help: t('Names the recipes made from your words') },
+  { name: 'within', word: t('within limits'), help: t('Different names that keep your limits') },
+  { name: 'listed', word: t('listed'), help: t('The best of them: show all'), filter: () => ({}) },
   {
     name: 'good',
-    word: 'good enough',
-    help: 'Show those with a grade that is good enough',
+    word: t('good enough'),
+    help: t('Show those with a grade that is good enough'),
     filter: (counts) => ({ grade_min: counts?.good_from ?? 80 }),
   },
   {
     name: 'open',
-    word: 'open',
-    help: 'Show those open in one of your extensions',
+    word: t('open'),
+    help: t('Show those open in one of your extensions'),
     filter: () => ({ open_in: 'any' }),
   },
   {
     name: 'kept',
-    word: 'shortlisted',
-    help: 'Show those on the shortlist',
+    word: t('shortlisted'),
+    help: t('Show those on the shortlist'),
     filter: () => ({ mark: 'kept' }),
   },
 ];
@@ -61,7 +62,7 @@ export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
   return (
     <Stack
       component="ol"
-      aria-label="What became of the names"
+      aria-label={t('What became of the names')}
       direction="row"
       sx={{
         listStyle: 'none',
@@ -134,7 +135,11 @@ export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
           <Box
             component="li"
             key={step.name}
-            title={step.name === 'good' && data ? `Show those graded ${data.good_from} and above` : step.help}
+            title={
+              step.name === 'good' && data
+                ? t('Show those graded {goodFrom} and above', { goodFrom: data.good_from })
+                : step.help
+            }
             sx={{ flex: 1, display: 'flex' }}>
             {step.filter ? (
               <ButtonBase aria-pressed={on} onClick={() => onChange({ ...NONE, ...step.filter?.(data) })} sx={look}>

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import { type Change, FIELDS, narrows } from '../../shared/lib/asked';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useBench } from './bench';
+import { t } from '../../shared/texts';
 
 const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
 
@@ -10,29 +11,33 @@ const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as
 export function NoRows() {
   const { hasWords, hasRecipes, asked, onAsk } = useBench();
   if (!hasRecipes)
-    return <EmptyState title="All recipes are off">Switch one on, on the left: names are made by recipes.</EmptyState>;
+    return (
+      <EmptyState title={t('All recipes are off')}>
+        {t('Switch one on, on the left: names are made by recipes.')}
+      </EmptyState>
+    );
   if (narrows(asked)) {
     return (
       <EmptyState
-        title="No name passes these filters"
+        title={t('No name passes these filters')}
         action={
           <Button variant="outlined" onClick={() => onAsk(NOTHING)}>
-            Show all names
+            {t('Show all names')}
           </Button>
         }>
         {(asked.open_in ?? asked.status)
-          ? 'Names show as open once they were checked and the registry said so.'
-          : 'Try fewer letters, or another of the counts above the sheet.'}
+          ? t('Names show as open once they were checked and the registry said so.')
+          : t('Try fewer letters, or another of the counts above the sheet.')}
       </EmptyState>
     );
   }
   return hasWords ? (
-    <EmptyState title="No name keeps these limits">
-      Allow more letters or words on the left, or take back a word to avoid.
+    <EmptyState title={t('No name keeps these limits')}>
+      {t('Allow more letters or words on the left, or take back a word to avoid.')}
     </EmptyState>
   ) : (
-    <EmptyState title="Add a word on the left">
-      Two or three are enough to begin with. The names come at once.
+    <EmptyState title={t('Add a word on the left')}>
+      {t('Two or three are enough to begin with. The names come at once.')}
     </EmptyState>
   );
 }

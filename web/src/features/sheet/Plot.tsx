@@ -10,20 +10,20 @@ import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
 import type { Dots } from '../../shared/api';
 import { useDots } from './useDots';
 import type { Doing } from '../../shared/lib/acts';
-import { plural } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
 import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { type Dot, inFigure, nearest, place, toward } from './dots';
 import type { Asked } from '../../shared/lib/asked';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
 
 const WIDTH = 660;
 const HEIGHT = 420;
 const LEFT = 44;
 const BOTTOM = 40;
 const EDGE = 12;
-const axes = () => [{ name: 'letters', word: 'Letters' }, { name: 'grade', word: 'Grade' }, ...measures()];
+const axes = () => [{ name: 'letters', word: t('Letters') }, { name: 'grade', word: t('Grade') }, ...measures()];
 
 interface Props {
   projectId: number;
@@ -80,12 +80,12 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     });
   }, [data, across, up, grading]);
 
-  if (error && !data) return <LoadFailed title="The dots could not be loaded" error={error} onRetry={refetch} />;
+  if (error && !data) return <LoadFailed title={t('The dots could not be loaded')} error={error} onRetry={refetch} />;
   if (!data || !plotted) return <Skeleton variant="rounded" height={HEIGHT} />;
   if (plotted.dots.length === 0)
     return (
-      <EmptyState title="No dots to show">
-        No name of the list has both figures, or none passes these filters.
+      <EmptyState title={t('No dots to show')}>
+        {t('No name of the list has both figures, or none passes these filters.')}
       </EmptyState>
     );
   const { dots, ticks } = plotted;
@@ -118,16 +118,21 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
   return (
     <Stack sx={{ flex: 1, minHeight: 0, gap: 1 }}>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-        <AxisField label="Upwards" value={up} onChange={setUp} />
-        <AxisField label="Across" value={across} onChange={setAcross} />
+        <AxisField label={t('Upwards')} value={up} onChange={setUp} />
+        <AxisField label={t('Across')} value={across} onChange={setAcross} />
         <Typography variant="caption" color="textSecondary" sx={{ ml: 'auto' }}>
-          {plural(dots.length, 'name')} · the filled dots are on the shortlist
+          {t('{dots, plural, one {# name} other {# names}} · the filled dots are on the shortlist', {
+            dots: dots.length,
+          })}
         </Typography>
       </Stack>
       <Box
         role="application"
         tabIndex={0}
-        aria-label={`${word(up)} against ${word(across)}. Arrow keys go from name to name.`}
+        aria-label={t('{word} against {word2}. Arrow keys go from name to name.', {
+          word: word(up),
+          word2: word(across),
+        })}
         aria-describedby="dot-told"
         onKeyDown={onKeyDown}
         sx={{ flex: 1, minHeight: 0, '& svg': { width: '100%', height: '100%', cursor: 'pointer' } }}>
@@ -197,7 +202,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
         </svg>
       </Box>
       <Typography id="dot-told" role="status" variant="caption" color="textSecondary">
-        {shown ? told(shown) : 'Point at a dot, or press an arrow key.'}
+        {shown ? told(shown) : t('Point at a dot, or press an arrow key.')}
       </Typography>
     </Stack>
   );

@@ -15,6 +15,7 @@ import { useSheetActs } from './useSheetActs';
 import { useSpan } from './useSpan';
 import { ROW_HEIGHTS } from './useView';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
 
 const HEAD = 30;
 const LOOKED_AFTER = 1_200;
@@ -84,7 +85,7 @@ export function Sheet() {
   const { onKeyDown, onClick, onDoubleClick } = useSheetActs({ scroller, rowAt, total, drawn, height, cursor, marks });
 
   if (error && !data) {
-    return <LoadFailed title="The names could not be loaded" error={error} onRetry={refetch} />;
+    return <LoadFailed title={t('The names could not be loaded')} error={error} onRetry={refetch} />;
   }
   if (!isPending && total === 0) return <NoRows />;
   const active = shown[drawn.findIndex((row) => row !== undefined && row.label === selected)];
@@ -94,7 +95,7 @@ export function Sheet() {
       role="grid"
       tabIndex={0}
       className="sheet"
-      aria-label="Names"
+      aria-label={t('Names')}
       aria-multiselectable
       aria-rowcount={total + 1}
       aria-colcount={layout.columns.length + 2}

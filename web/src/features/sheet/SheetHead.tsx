@@ -3,6 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Ask, Asked } from '../../shared/lib/asked';
 import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 import type { Column, Layout } from './columns';
+import { t } from '../../shared/texts';
 
 interface Props {
   layout: Layout;
@@ -13,12 +14,13 @@ interface Props {
 
 const NAME: Pick<Column, 'id' | 'word' | 'title' | 'sort' | 'falling'> = {
   id: 'name',
-  word: 'Name',
-  title: 'In the order of the alphabet',
+  word: t('Name'),
+  title: t('In the order of the alphabet'),
   sort: 'name',
 };
-const ORDER =
-  'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.';
+const ORDER = t(
+  'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.',
+);
 const NARROWEST = 36;
 const WIDEST = 900;
 const STEP = 12;
@@ -36,9 +38,9 @@ function Grip({ id, word, alone, onWidth }: { id: string; word: string; alone: b
         tabIndex: -1,
         role: 'separator',
         'aria-orientation': 'vertical',
-        'aria-label': `Width of ${word}`,
+        'aria-label': t('Width of {word}', { word }),
       })}
-      title="Draw to make the column wider"
+      title={t('Draw to make the column wider')}
       onPointerDown={(event) => {
         begun.current = { x: event.clientX, width: event.currentTarget.parentElement?.clientWidth ?? 0 };
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -90,7 +92,7 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
     // eslint-disable-next-line jsx-a11y/interactive-supports-focus
     <div role="row" className="sheet-head" aria-rowindex={1} onKeyDown={onKeyDown}>
       <span role="columnheader" aria-colindex={1} className="pin">
-        <VisuallyHidden>Kept</VisuallyHidden>
+        <VisuallyHidden>{t('Kept')}</VisuallyHidden>
       </span>
       {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }, place) => {
         const on = sort !== undefined && asked.sort === sort;
@@ -111,14 +113,14 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
                 className={on ? 'on' : undefined}
                 onClick={() => press(sort)}>
                 {word}
-                {on && <span aria-hidden>&nbsp;{down ? '↓' : '↑'}</span>}
+                {on && <span aria-hidden>{t('{which}', { which: down ? '↓' : '↑' })}</span>}
               </button>
             ) : (
               word
             )}
             {id === 'name' && !asked.sort && (
               <span className="order" title={ORDER}>
-                best first, varied
+                {t('best first, varied')}
               </span>
             )}
             <Grip id={id} word={word} alone={!sort} onWidth={onWidth} />

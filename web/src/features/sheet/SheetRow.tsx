@@ -7,6 +7,7 @@ import type { Grading } from '../../shared/lib/grading';
 import { underline } from '../../shared/ui/GradeFigure';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import type { Column, Layout, Span } from './columns';
+import { t } from '../../shared/texts';
 
 interface Props {
   row: Row | undefined;
@@ -53,7 +54,7 @@ export const SheetRow = memo(function SheetRow({
       typeof figure === 'number' ? (
         Math.round(figure)
       ) : figure === null ? (
-        <span title="Not graded">–</span>
+        <span title={t('Not graded')}>–</span>
       ) : (
         row && column.cell?.(row, grading)
       );
@@ -90,7 +91,11 @@ export const SheetRow = memo(function SheetRow({
               data-act="keep"
               className={row.kept ? 'tag kept' : 'tag'}
               aria-pressed={row.kept}
-              aria-label={`${row.kept ? 'Take' : 'Keep'} ${row.label}${row.kept ? ' off the shortlist' : ''}`}
+              aria-label={
+                row.kept
+                  ? t('Take {label} off the shortlist', { label: row.label })
+                  : t('Keep {label}', { label: row.label })
+              }
             />
           </div>
           <div role="rowheader" aria-colindex={2} className={row.verdict === 'later' ? 'pin put-by' : 'pin'}>

@@ -15,6 +15,7 @@ import { useLetters } from '../../shared/lib/useLetters';
 import { toldFilters } from './toldFilters';
 import { figureColumns, statusColumns, type View } from './useView';
 import { ViewMenu } from './ViewMenu';
+import { t } from '../../shared/texts';
 
 interface Props {
   project: Project;
@@ -32,9 +33,9 @@ interface Props {
 }
 
 const SETS = [
-  { value: 'statuses', word: 'Open?', help: 'Statuses by extension beside the names' },
-  { value: 'measures', word: 'Figures', help: 'Every measure beside the names' },
-  { value: 'plot', word: 'Dots', help: 'The names as dots in a plot' },
+  { value: 'statuses', word: t('Open?'), help: t('Statuses by extension beside the names') },
+  { value: 'measures', word: t('Figures'), help: t('Every measure beside the names') },
+  { value: 'plot', word: t('Dots'), help: t('The names as dots in a plot') },
 ] as const;
 
 /** Letters to look for, filters, and what stands beside the names. */
@@ -82,7 +83,7 @@ export function SheetToolbar({
         exclusive
         size="small"
         value={shown}
-        aria-label="Beside the names"
+        aria-label={t('Beside the names')}
         onChange={(_, next: (typeof SETS)[number]['value'] | null) => {
           show(next);
         }}>
@@ -99,7 +100,7 @@ export function SheetToolbar({
     <Stack direction="row" sx={{ gap: 0.8, alignItems: 'center', ...(compact && { flex: '1 1 240px' }) }}>
       <TextField
         inputRef={filterRef}
-        label="Has letters"
+        label={t('Has letters')}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
         onKeyDown={(e) => {
@@ -121,10 +122,10 @@ export function SheetToolbar({
           variant={filtering ? 'contained' : 'outlined'}
           color={filtering ? 'secondary' : 'primary'}
           aria-pressed={filtering}
-          title="All filters, in place of the words (key f)"
+          title={t('All filters, in place of the words (key f)')}
           onClick={() => onFiltering(!filtering)}
           sx={{ minWidth: 0 }}>
-          Filters
+          {t('Filters')}
         </Button>
       </Badge>
       {compact ? (
@@ -135,7 +136,7 @@ export function SheetToolbar({
             aria-expanded={anchor !== null}
             onClick={(e) => setAnchor(e.currentTarget)}
             sx={{ flex: 'none', minWidth: 0 }}>
-            More
+            {t('More')}
           </Button>
           <Popover
             disablePortal
@@ -147,7 +148,7 @@ export function SheetToolbar({
             slotProps={{
               paper: {
                 role: 'dialog',
-                'aria-label': 'More of the sheet',
+                'aria-label': t('More of the sheet'),
                 sx: { p: 1.5, maxWidth: 'calc(100vw - 24px)' },
               } as object,
             }}>

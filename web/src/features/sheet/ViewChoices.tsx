@@ -15,7 +15,8 @@ import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
 import { CrossIcon, DownIcon, UpIcon } from '../../shared/ui/icons';
 import { columnOf } from './columns';
 import { useViews } from './useViews';
-import { allColumns, DENSITIES, type Density, type View } from './useView';
+import { allColumns, DENSITIES, DENSITY_WORDS, type Density, type View } from './useView';
+import { t } from '../../shared/texts';
 
 interface Props {
   project: Project;
@@ -45,7 +46,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
   return (
     <Box
       component="ul"
-      aria-label="Columns"
+      aria-label={t('Columns')}
       sx={{ m: 0, p: 0, listStyle: 'none', maxHeight: 300, overflowY: 'auto', pr: 1 }}>
       {columns.map((id, i) => {
         const { word } = columnOf(id);
@@ -80,12 +81,12 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
                       pinned: pinned.includes(id) ? pinned.filter((c) => c !== id) : [...pinned, id],
                     });
                   }}
-                  slotProps={{ input: { 'aria-label': `Keep ${word} in sight` } }}
+                  slotProps={{ input: { 'aria-label': t('Keep {word} in sight', { word }) } }}
                 />
               }
               label={
                 <Typography variant="caption" color="textSecondary">
-                  stays
+                  {t('stays')}
                 </Typography>
               }
               sx={{ mr: 1 }}
@@ -93,7 +94,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
             <IconButton
               size="small"
               sx={small}
-              aria-label={`${word} further left`}
+              aria-label={t('{word} further left', { word })}
               disabled={i === 0}
               onClick={() => move(i, -1)}>
               <UpIcon sx={{ fontSize: 17 }} />
@@ -101,7 +102,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
             <IconButton
               size="small"
               sx={small}
-              aria-label={`${word} further right`}
+              aria-label={t('{word} further right', { word })}
               disabled={i === columns.length - 1}
               onClick={() => move(i, 1)}>
               <DownIcon sx={{ fontSize: 17 }} />
@@ -132,7 +133,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
 const viewParts = (mine: readonly NamedView[], theirs: readonly NamedView[]): Difference[] => {
   const told = (views: readonly NamedView[], name: string) => {
     const view = views.find((v) => v.name === name);
-    return view ? view.search || 'everything' : 'not kept';
+    return view ? view.search || 'everything' : t('not kept');
   };
   return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({
     word: name,
@@ -155,10 +156,10 @@ function Named({ project }: { project: Project }) {
     <>
       {views.length === 0 && (
         <Typography variant="body2" color="textSecondary">
-          None yet. A view holds filters, order and columns under a name.
+          {t('None yet. A view holds filters, order and columns under a name.')}
         </Typography>
       )}
-      <Stack component="ul" aria-label="Views kept" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+      <Stack component="ul" aria-label={t('Views kept')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
         {views.map((view) => (
           <Stack
             component="li"
@@ -174,7 +175,11 @@ function Named({ project }: { project: Project }) {
               }}>
               {view.name}
             </Button>
-            <IconButton size="small" aria-label={`Remove the view ${view.name}`} onClick={() => drop(view)} sx={small}>
+            <IconButton
+              size="small"
+              aria-label={t('Remove the view {name}', { name: view.name })}
+              onClick={() => drop(view)}
+              sx={small}>
               <CrossIcon sx={{ fontSize: 16 }} />
             </IconButton>
           </Stack>
@@ -182,7 +187,7 @@ function Named({ project }: { project: Project }) {
       </Stack>
       {elsewhere && (
         <Elsewhere
-          what="This list of views"
+          what={t('This list of views')}
           parts={viewParts(elsewhere.mine, elsewhere.theirs)}
           onMine={elsewhere.keepMine}
           onTheirs={elsewhere.takeTheirs}
@@ -190,13 +195,13 @@ function Named({ project }: { project: Project }) {
       )}
       <Stack component="form" direction="row" onSubmit={submit} sx={{ gap: 1, mt: 1 }}>
         <TextField
-          label="Keep this view as"
+          label={t('Keep this view as')}
           value={name}
           onChange={(e) => setName(e.target.value.slice(0, 40))}
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="outlined">
-          Keep
+          {t('Keep')}
         </Button>
       </Stack>
     </>
@@ -208,7 +213,7 @@ export function ViewChoices({ project, extensions, view, onView }: Props) {
   return (
     <Stack sx={{ p: 2, gap: 1.5, width: 320 }}>
       <Typography variant="h3" component="h2">
-        Columns
+        {t('Columns')}
       </Typography>
       <Columns extensions={extensions} view={view} onView={onView} />
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
@@ -216,22 +221,22 @@ export function ViewChoices({ project, extensions, view, onView }: Props) {
           exclusive
           size="small"
           value={view.density}
-          aria-label="Height of rows"
+          aria-label={t('Height of rows')}
           onChange={(_, density: Density | null) => {
             if (density) onView({ density });
           }}>
           {DENSITIES.map((d) => (
             <ToggleButton key={d} value={d} sx={{ py: 0.2, px: 1.2, textTransform: 'none' }}>
-              {d}
+              {DENSITY_WORDS[d]}
             </ToggleButton>
           ))}
         </ToggleButtonGroup>
         <Button disabled={Object.keys(view.widths).length === 0} onClick={() => onView({ widths: {} })}>
-          Usual widths
+          {t('Usual widths')}
         </Button>
       </Stack>
       <Typography variant="h3" component="h2">
-        Views
+        {t('Views')}
       </Typography>
       <Named project={project} />
     </Stack>

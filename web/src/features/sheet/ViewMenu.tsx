@@ -4,6 +4,7 @@ import { lazy, Suspense, useState } from 'react';
 
 import type { Project } from '../../shared/api';
 import type { View } from './useView';
+import { t } from '../../shared/texts';
 
 const ViewChoices = lazy(async () => ({ default: (await import('./ViewChoices')).ViewChoices }));
 
@@ -25,7 +26,7 @@ export function ViewMenu(props: Props) {
         aria-expanded={anchor !== null}
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ flex: 'none', minWidth: 0 }}>
-        View
+        {t('View')}
       </Button>
       <Popover
         disablePortal
@@ -33,7 +34,7 @@ export function ViewMenu(props: Props) {
         anchorEl={anchor}
         onClose={() => setAnchor(null)}
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
-        slotProps={{ paper: { role: 'dialog', 'aria-label': 'How the sheet looks' } as object }}>
+        slotProps={{ paper: { role: 'dialog', 'aria-label': t('How the sheet looks') } as object }}>
         <Suspense>
           <ViewChoices {...props} />
         </Suspense>

@@ -8,8 +8,9 @@ import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { shownStatus, type ShownStatus, statusWord, wordOf } from '../../shared/ui/status';
 import { markClass } from '../../shared/ui/StatusMark';
 import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
+import { t } from '../../shared/texts';
 
-const LOOKED = { '': 'not yet', seen: 'seen', later: 'later' } as const;
+const LOOKED = { '': t('not yet'), seen: t('seen'), later: t('later') } as const;
 
 export interface Column {
   id: string;
@@ -31,9 +32,12 @@ function titleOf(label: string, extension: string, cell: Cell | undefined, statu
   const why = cell?.reason || statusOf(status)?.means || wordOf(status);
   const price =
     cell?.first_year != null && cell.renewal != null && status !== 'taken'
-      ? ` ${formatMoney(cell.first_year, cell.currency)}, then ${formatMoney(cell.renewal, cell.currency)} a year.`
+      ? ` ${t('{firstYear}, then {renewal} a year.', {
+          firstYear: formatMoney(cell.first_year, cell.currency),
+          renewal: formatMoney(cell.renewal, cell.currency),
+        })}`
       : '';
-  return `${label}.${extension}: ${why}.${price} Press to ask now.`.replace('..', '.');
+  return t('{label}.{extension}: {why}.{price} Press to ask now.', { label, extension, why, price }).replace('..', '.');
 }
 
 /** The cheapest known first year of a name that can be registered. */
@@ -41,11 +45,15 @@ function Cheapest({ row }: { row: Row }) {
   const best = cheapestOf(row.cells);
   return best ? (
     <span
-      title={`.${best.extension}: ${formatMoney(best.first_year, best.currency)} the first year, ${formatMoney(best.renewal, best.currency)} each later year`}>
+      title={t('.{extension}: {firstYear} the first year, {renewal} each later year', {
+        extension: best.extension,
+        firstYear: formatMoney(best.first_year, best.currency),
+        renewal: formatMoney(best.renewal, best.currency),
+      })}>
       {formatMoney(best.first_year, best.currency)} <span className="muted">.{best.extension}</span>
     </span>
   ) : (
-    <span title="No price is known">–</span>
+    <span title={t('No price is known')}>–</span>
   );
 }
 
@@ -67,13 +75,13 @@ function Status({ row, extension }: { row: Row; extension: string }) {
   );
 }
 
-const known = (value: number): ReactNode => value || <span title="Not known of this name">–</span>;
+const known = (value: number): ReactNode => value || <span title={t('Not known of this name')}>–</span>;
 
 const plainColumns = (): readonly Column[] => [
   {
     id: 'grade',
-    word: 'Grade',
-    title: 'The weighted whole, 0 to 100',
+    word: t('Grade'),
+    title: t('The weighted whole, 0 to 100'),
     width: 60,
     sort: 'grade',
     falling: true,
@@ -81,24 +89,24 @@ const plainColumns = (): readonly Column[] => [
   },
   {
     id: 'letters',
-    word: 'Letters',
-    title: 'Letters, without hyphens',
+    word: t('Letters'),
+    title: t('Letters, without hyphens'),
     width: 54,
     sort: 'letters',
     cell: (row) => row.letters,
   },
   {
     id: 'syllables',
-    word: 'Syllables',
-    title: 'Syllables, as said',
+    word: t('Syllables'),
+    title: t('Syllables, as said'),
     width: 66,
     sort: 'syllables',
     cell: (row) => known(row.syllables),
   },
   {
     id: 'words',
-    word: 'Words',
-    title: 'Words it is made of',
+    word: t('Words'),
+    title: t('Words it is made of'),
     width: 54,
     sort: 'words',
     cell: (row) => known(row.words),
@@ -114,8 +122,8 @@ const plainColumns = (): readonly Column[] => [
   })),
   {
     id: 'recipes',
-    word: 'Recipe',
-    title: 'The recipes that made it',
+    word: t('Recipe'),
+    title: t('The recipes that made it'),
     width: 88,
     cell: (row) => (
       <span className="muted" title={row.recipes.join(', ')}>
@@ -125,23 +133,23 @@ const plainColumns = (): readonly Column[] => [
   },
   {
     id: 'added',
-    word: 'Added',
-    title: 'What kind of word was added',
+    word: t('Added'),
+    title: t('What kind of word was added'),
     width: 76,
     cell: (row) => <span className="muted">{row.added.join(', ')}</span>,
   },
   {
     id: 'price',
-    word: 'First year',
-    title: 'The cheapest first year that is known, and under which extension',
+    word: t('First year'),
+    title: t('The cheapest first year that is known, and under which extension'),
     width: 104,
     sort: 'price',
     cell: (row) => <Cheapest row={row} />,
   },
   {
     id: 'looked',
-    word: 'Looked at',
-    title: 'Whether it was looked at, or put by for later',
+    word: t('Looked at'),
+    title: t('Whether it was looked at, or put by for later'),
     width: 70,
     cell: (row) => <span className="muted">{LOOKED[row.verdict]}</span>,
   },
@@ -157,7 +165,7 @@ export function columnOf(id: string): Column {
   return {
     id,
     word: id,
-    title: `Status under ${id}`,
+    title: t('Status under {id}', { id }),
     width: 68,
     sort: id,
     cell: (row) => <Status row={row} extension={extension} />,

@@ -3,9 +3,12 @@ import { useCallback, useMemo } from 'react';
 import { listOf } from '../../shared/lib/asked';
 import { measures } from '../../shared/lib/concepts';
 import { useAddress } from '../../shared/lib/useAddress';
+import { t } from '../../shared/texts';
 
 export const DENSITIES = ['dense', 'usual', 'roomy'] as const;
 export type Density = (typeof DENSITIES)[number];
+/** How a person reads them. */
+export const DENSITY_WORDS: Record<Density, string> = { dense: t('dense'), usual: t('usual'), roomy: t('roomy') };
 export const ROW_HEIGHTS: Record<Density, number> = { dense: 26, usual: 33, roomy: 42 };
 
 /** How the sheet looks: its columns in order, their widths in pixels, which of them stay in sight, and the rows. */

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { api, elsewhereOf, keys, type NamedView, type Project, unwrap } from '../../shared/api';
 import { leftWith, useAddress } from '../../shared/lib/useAddress';
 import { useNotify } from '../../shared/ui/Notices';
+import { t } from '../../shared/texts';
 
 const KEPT_AFTER = 1_500;
 
@@ -105,7 +106,7 @@ export function useViews(project: Project) {
     drop: (view: NamedView) => {
       const left = views.filter((v) => v.name !== view.name);
       keep(left);
-      notify(`The view ${view.name} was removed.`, () => {
+      notify(t('The view {name} was removed.', { name: view.name }), () => {
         keep(views, left);
       });
     },

@@ -5,6 +5,7 @@ import { type SyntheticEvent, useState } from 'react';
 
 import { type ApiError, asApiError } from '../../shared/api';
 import type { useShortlist } from './useShortlist';
+import { t } from '../../shared/texts';
 
 const wordsFor = (error: ApiError | null): string | undefined =>
   error?.at('label') ?? error?.at('extension') ?? error?.message;
@@ -19,7 +20,7 @@ export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }
     setThere('');
     add.mutate(typed, {
       onSuccess: ({ labels }) => {
-        if (!labels.length) setThere(`${typed.trim()} is on the shortlist already.`);
+        if (!labels.length) setThere(t('{typed} is on the shortlist already.', { typed: typed.trim() }));
         setTyped('');
       },
     });
@@ -27,7 +28,7 @@ export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }
   return (
     <Stack component="form" direction="row" noValidate onSubmit={submit} sx={{ gap: 1, alignItems: 'flex-start' }}>
       <TextField
-        label="A name or full name of your own"
+        label={t('A name or full name of your own')}
         value={typed}
         error={Boolean(problem)}
         helperText={problem ?? (there || undefined)}
@@ -39,7 +40,7 @@ export function AddName({ add }: { add: ReturnType<typeof useShortlist>['add'] }
         sx={{ width: 280 }}
       />
       <Button type="submit" variant="outlined" disabled={add.isPending} sx={{ minHeight: 38 }}>
-        Add
+        {t('Add')}
       </Button>
     </Stack>
   );

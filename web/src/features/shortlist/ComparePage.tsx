@@ -26,16 +26,23 @@ import { StatusMark } from '../../shared/ui/StatusMark';
 import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 import { compare, type Line } from './compared';
 import { useShortlist } from './useShortlist';
+import { t } from '../../shared/texts';
 
 const MOST = 6;
-const LOOKS: readonly { key: string; sx: object; of: (shown: string) => string }[] = [
+const LOOKS: readonly { key: string; word: string; sx: object; of: (shown: string) => string }[] = [
   {
     key: 'serif',
+    word: t('serif'),
     sx: { fontFamily: '"Literata Variable", Georgia, serif', fontSize: '1.15rem' },
     of: (s) => s,
   },
-  { key: 'sans', sx: { fontWeight: 650, fontSize: '1.05rem' }, of: (s) => s },
-  { key: 'capitals', sx: { letterSpacing: '0.12em', fontSize: '0.92rem' }, of: (s) => s.toUpperCase() },
+  { key: 'sans', word: t('sans serif'), sx: { fontWeight: 650, fontSize: '1.05rem' }, of: (s) => s },
+  {
+    key: 'capitals',
+    word: t('capitals'),
+    sx: { letterSpacing: '0.12em', fontSize: '0.92rem' },
+    of: (s) => s.toUpperCase(),
+  },
 ];
 
 function Value({ line, at, name }: { line: Line; at: number; name: Judged }) {
@@ -53,7 +60,7 @@ function Value({ line, at, name }: { line: Line; at: number; name: Judged }) {
       </>
     );
   }
-  if (value === null) return <span title="Not known">–</span>;
+  if (value === null) return <span title={t('Not known')}>–</span>;
   if (line.kind === 'figure')
     return (
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
@@ -79,7 +86,7 @@ export function ComparePage() {
   const adding = others.length > 0 && labels.length < MOST && (
     <TextField
       select
-      label="Add a name"
+      label={t('Add a name')}
       value=""
       onChange={(e) => choose([...labels, e.target.value])}
       sx={{ width: 170 }}>
@@ -97,19 +104,19 @@ export function ComparePage() {
   if (labels.length < 2)
     return (
       <EmptyState
-        title="Choose two to six names"
+        title={t('Choose two to six names')}
         action={
           <Stack direction="row" sx={{ gap: 1 }}>
             {adding}
             <Button component={Link} to={`/projects/${project.id}/shortlist`} variant="outlined">
-              To the shortlist
+              {t('To the shortlist')}
             </Button>
           </Stack>
         }>
-        Tick them on the shortlist, or mark them at the bench and press g.
+        {t('Tick them on the shortlist, or mark them at the bench and press g.')}
       </EmptyState>
     );
-  if (found.some((q) => q.isPending)) return <LinearProgress aria-label="Loading the names" />;
+  if (found.some((q) => q.isPending)) return <LinearProgress aria-label={t('Loading the names')} />;
   const refused = failed.length > 0 && (
     <Alert
       severity="error"
@@ -120,7 +127,7 @@ export function ComparePage() {
           onClick={() => {
             for (const { again } of failed) void again();
           }}>
-          Try again
+          {t('Try again')}
         </Button>
       }>
       {failed.map(({ label, error }) => `${label}: ${error?.problems[0]?.message ?? error?.message ?? ''}`).join(' ')}
@@ -140,11 +147,11 @@ export function ComparePage() {
       <Stack
         direction="row"
         sx={{ justifyContent: 'space-between', alignItems: 'center', flexWrap: 'wrap', gap: 1.5, mb: 2 }}>
-        <Typography variant="h1">Side by side</Typography>
+        <Typography variant="h1">{t('Side by side')}</Typography>
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
           <FormControlLabel
             control={<Checkbox size="small" checked={only} onChange={(e) => setOnly(e.target.checked)} />}
-            label="Only what differs"
+            label={t('Only what differs')}
           />
           {adding}
         </Stack>
@@ -160,12 +167,12 @@ export function ComparePage() {
             minWidth: { xs: 92 + 118 * names.length, md: 160 + 150 * names.length },
           }}>
           <caption>
-            <VisuallyHidden>Names side by side; the best of each line is marked</VisuallyHidden>
+            <VisuallyHidden>{t('Names side by side; the best of each line is marked')}</VisuallyHidden>
           </caption>
           <thead>
             <tr>
               <Box component="td" sx={{ width: { xs: 92, md: 150 } }}>
-                <VisuallyHidden>What is compared</VisuallyHidden>
+                <VisuallyHidden>{t('What is compared')}</VisuallyHidden>
               </Box>
               {names.map((name) => (
                 <Box
@@ -192,7 +199,7 @@ export function ComparePage() {
                     </Box>
                     <IconButton
                       size="small"
-                      aria-label={`Leave ${name.shown} out`}
+                      aria-label={t('Leave {shown} out', { shown: name.shown })}
                       onClick={() => choose(labels.filter((l) => l !== name.label))}>
                       <CrossIcon sx={{ fontSize: 16 }} />
                     </IconButton>
@@ -203,13 +210,13 @@ export function ComparePage() {
             </tr>
           </thead>
           <tbody>
-            {LOOKS.map(({ key, sx, of }, i) => (
+            {LOOKS.map(({ key, word, sx, of }, i) => (
               <tr key={key}>
                 <Box
                   component="th"
                   scope="row"
                   sx={{ ...cell, fontWeight: 400, color: 'text.secondary', ...(i && { borderTop: 0 }) }}>
-                  {i === 0 ? 'How it looks' : <VisuallyHidden>{key}</VisuallyHidden>}
+                  {i === 0 ? t('How it looks') : <VisuallyHidden>{word}</VisuallyHidden>}
                 </Box>
                 {names.map((name) => (
                   <Box component="td" key={name.label} sx={{ ...cell, ...(i && { borderTop: 0, pt: 0 }) }}>
@@ -247,7 +254,7 @@ export function ComparePage() {
                         }),
                       }}>
                       <Value line={line} at={i} name={name} />
-                      {best && <VisuallyHidden>, the best</VisuallyHidden>}
+                      {best && <VisuallyHidden>{t(', the best')}</VisuallyHidden>}
                     </Box>
                   );
                 })}

@@ -10,19 +10,19 @@ import { useCommands } from '../../shared/lib/keymap';
 import { Key } from '../../shared/ui/Key';
 import { asApiError, type Ranking } from '../../shared/api';
 import { useDuels } from './useDuels';
-import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { fullName } from '../../shared/lib/fullName';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useShortlist } from './useShortlist';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { rich, t } from '../../shared/texts';
 
 /** Strengths with how sure they are: a dot, and a line as long as it may be wrong. */
 function Standings({ ranking }: { ranking: Ranking }) {
   const reach = Math.max(2, ...ranking.standings.map((s) => Math.abs(s.strength) + s.error));
   const across = (value: number) => `${50 + (48 * value) / reach}%`;
   return (
-    <Box component="ol" aria-label="Ranking" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+    <Box component="ol" aria-label={t('Ranking')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
       {ranking.standings.map((s, i) => (
         <Box
           component="li"
@@ -67,9 +67,9 @@ function Standings({ ranking }: { ranking: Ranking }) {
           <Typography
             variant="caption"
             color="textSecondary"
-            title={`${s.wins} won of ${s.duels}`}
+            title={t('{wins} won of {duels}', { wins: s.wins, duels: s.duels })}
             sx={{ textAlign: 'right' }}>
-            {ranking.asked ? `best: ${Math.round(100 * s.best)} %` : ''}
+            {ranking.asked ? t('best: {share, number} %', { share: Math.round(100 * s.best) }) : ''}
           </Typography>
         </Box>
       ))}
@@ -101,18 +101,18 @@ export function DuelsPage() {
   });
   const error = asApiError(duels.error);
   if (error && !ranking)
-    return <LoadFailed title="The duels could not be loaded" error={error} onRetry={duels.refetch} />;
-  if (!ranking) return <LinearProgress aria-label="Loading the duels" />;
+    return <LoadFailed title={t('The duels could not be loaded')} error={error} onRetry={duels.refetch} />;
+  if (!ranking) return <LinearProgress aria-label={t('Loading the duels')} />;
   if (!one || !other)
     return (
       <EmptyState
-        title="Two names are needed"
+        title={t('Two names are needed')}
         action={
           <Button component={Link} to={`/projects/${project.id}`} variant="contained">
-            To the bench
+            {t('To the bench')}
           </Button>
         }>
-        Keep at least two names, then set them against each other here.
+        {t('Keep at least two names, then set them against each other here.')}
       </EmptyState>
     );
   const card = (label: string, against: string, key: string) => (
@@ -146,12 +146,15 @@ export function DuelsPage() {
   );
   return (
     <Box component="main" sx={{ maxWidth: 900, mx: 'auto', px: 2, py: 3 }}>
-      <Typography variant="h1">Duels</Typography>
+      <Typography variant="h1">{t('Duels')}</Typography>
       <Typography color="textSecondary" sx={{ mb: 2 }} role="status">
-        Which is the better name? {plural(ranking.asked, 'answer')} so far ·{' '}
+        {t('Which is the better name?')}{' '}
+        {t('{answers, plural, one {# answer} other {# answers}} so far', { answers: ranking.asked })} ·{' '}
         {ranking.asked
-          ? `the first is the best with ${Math.round(100 * ranking.certainty)} % certainty`
-          : 'nothing can be said of them yet'}
+          ? t('the first is the best with {certainty, number} % certainty', {
+              certainty: Math.round(100 * ranking.certainty),
+            })
+          : t('nothing can be said of them yet')}
       </Typography>
       {ranking.enough && (
         <Alert
@@ -159,31 +162,33 @@ export function DuelsPage() {
           sx={{ mb: 2 }}
           action={
             <Button color="inherit" onClick={() => order.mutate()}>
-              Put the shortlist in this order
+              {t('Put the shortlist in this order')}
             </Button>
           }>
-          Enough has been asked: {ranking.standings[0]?.shown} is the best, as surely as{' '}
-          {Math.round(100 * ranking.certainty)} %. Go on if you like.
+          {t('Enough has been asked: {shown} is the best, as surely as {certainty, number} %. Go on if you like.', {
+            shown: ranking.standings[0]?.shown,
+            certainty: Math.round(100 * ranking.certainty),
+          })}
         </Alert>
       )}
-      <Stack direction="row" role="group" aria-label="Which is better?" sx={{ gap: 2, mb: 1.5 }}>
+      <Stack direction="row" role="group" aria-label={t('Which is better?')} sx={{ gap: 2, mb: 1.5 }}>
         {card(one, other, '←')}
         {card(other, one, '→')}
       </Stack>
       <Stack direction="row" sx={{ gap: 1, justifyContent: 'center', mb: 3, flexWrap: 'wrap' }}>
         <Button variant="outlined" disabled={busy} onClick={() => mutate({ winner: one, loser: other, tie: true })}>
-          Neither <Key place="duels" of="neither" />
+          {rich('Neither {key}', { key: <Key place="duels" of="neither" /> })}
         </Button>
         <Button disabled={!ranking.asked || back.isPending} onClick={() => takeBack()}>
-          Take back <Key place="duels" of="takeBack" />
+          {rich('Take back {key}', { key: <Key place="duels" of="takeBack" /> })}
         </Button>
         {!ranking.enough && (
           <Button disabled={!ranking.asked} onClick={() => order.mutate()}>
-            Put the shortlist in this order
+            {t('Put the shortlist in this order')}
           </Button>
         )}
         <Button disabled={!ranking.asked} onClick={() => forget.mutate()}>
-          Begin anew
+          {t('Begin anew')}
         </Button>
       </Stack>
       <Standings ranking={ranking} />

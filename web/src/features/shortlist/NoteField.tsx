@@ -5,6 +5,7 @@ import { asApiError, elsewhereOf } from '../../shared/api';
 import { useBackAgain } from '../../shared/lib/useBackAgain';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { useNote } from './useRemarks';
+import { t } from '../../shared/texts';
 
 const SAVE_AFTER = 600;
 const TRY_AGAIN_AFTER = 5_000;
@@ -84,7 +85,7 @@ export function NoteField({ projectId, label, shown, note }: Props) {
         multiline
         maxRows={4}
         variant="standard"
-        placeholder="Why it is here, or what speaks against it"
+        placeholder={t('Why it is here, or what speaks against it')}
         value={text}
         onChange={(e) => {
           setText(e.target.value);
@@ -95,14 +96,14 @@ export function NoteField({ projectId, label, shown, note }: Props) {
         error={Boolean(failed)}
         helperText={state}
         slotProps={{
-          htmlInput: { 'aria-label': `Note on ${shown}` },
+          htmlInput: { 'aria-label': t('Note on {shown}', { shown }) },
           formHelperText: { role: failed ? 'alert' : undefined, sx: { minHeight: 16, mt: 0 } },
         }}
       />
       {conflict !== null && (
         <Elsewhere
-          what="This note"
-          parts={[{ word: 'Note', here: text || 'none', there: conflict || 'none' }]}
+          what={t('This note')}
+          parts={[{ word: t('Note'), here: text || 'none', there: conflict || 'none' }]}
           onMine={() => settle(text)}
           onTheirs={() => settle(conflict)}
         />

@@ -8,7 +8,6 @@ import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 
 import { asApiError } from '../../shared/api';
-import { plural } from '../../shared/lib/format';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useActs } from '../../shared/lib/useActs';
 import { MOST_COMPARED } from '../../shared/lib/useName';
@@ -20,11 +19,16 @@ import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
 
 const MOST_LISTED = 40;
 const listed = (labels: readonly string[]) =>
-  labels.slice(0, MOST_LISTED).join(', ') +
-  (labels.length > MOST_LISTED ? ` and ${plural(labels.length - MOST_LISTED, 'more')}` : '');
+  labels.length > MOST_LISTED
+    ? t('{first} and {more, number} more', {
+        first: labels.slice(0, MOST_LISTED).join(', '),
+        more: labels.length - MOST_LISTED,
+      })
+    : labels.join(', ');
 
 /** The kept names, with notes and tags, in an order of the person's own; `checking` asks about them. */
 export function ShortlistPage({ checking }: { checking?: ReactNode }) {
@@ -43,7 +47,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
   const to = (path: string) => `/projects/${project.id}/${path}`;
   const toBench = (
     <Button component={Link} to={to('')} variant="contained">
-      To the bench
+      {t('To the bench')}
     </Button>
   );
   const pick = (label: string) => {
@@ -57,10 +61,14 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
         direction="row"
         sx={{ justifyContent: 'space-between', alignItems: 'flex-start', flexWrap: 'wrap', mb: 2, gap: 1.5 }}>
         <Box>
-          <Typography variant="h1">Shortlist</Typography>
+          <Typography variant="h1">{t('Shortlist')}</Typography>
           {list.data && (
             <Typography color="textSecondary">
-              {plural(kept.length, 'name')} · the first is the favourite · press an extension to keep a full name
+              {[
+                t('{n, plural, one {# name} other {# names}}', { n: kept.length }),
+                t('the first is the favourite'),
+                t('press an extension to keep a full name'),
+              ].join(' · ')}
             </Typography>
           )}
         </Box>
@@ -73,17 +81,17 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
             to={to(`compare?names=${compared.slice(0, MOST_COMPARED).join(',')}`)}
             variant="contained"
             disabled={compared.length < 2 || compared.length > MOST_COMPARED}
-            title={`Tick two to ${MOST_COMPARED} names`}>
-            Compare {compared.length > 1 ? compared.length : ''}
+            title={t('Tick two to {mostCompared} names', { mostCompared: MOST_COMPARED })}>
+            {compared.length > 1 ? t('Compare {n, number}', { n: compared.length }) : t('Compare')}
           </Button>
           <Button component={Link} to={to('duels')} variant="outlined" disabled={kept.length < 2}>
-            Duels
+            {t('Duels')}
           </Button>
           <Button component={Link} to={to('share')} variant="outlined">
-            Share and ask others
+            {t('Share and ask others')}
           </Button>
           <Button component={Link} to={to('print')} variant="outlined">
-            Print
+            {t('Print')}
           </Button>
           <FileMenu address={(form) => `/api/projects/${project.id}/shortlist/file?form=${form}`} />
           {checking}
@@ -91,7 +99,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
             <Stack
               direction="row"
               role="group"
-              aria-label="Only with the tag"
+              aria-label={t('Only with the tag')}
               sx={{ gap: 0.5, ml: 'auto', flexWrap: 'wrap' }}>
               {tags.map((one) => (
                 <Chip
@@ -116,19 +124,20 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
         </Stack>
       )}
       {error && !list.data && (
-        <LoadFailed title="The shortlist could not be loaded" error={error} onRetry={list.refetch} />
+        <LoadFailed title={t('The shortlist could not be loaded')} error={error} onRetry={list.refetch} />
       )}
       {list.data?.length === 0 && (
-        <EmptyState title="Nothing is kept yet" action={toBench}>
-          Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names
-          can be compared, set against each other, and shown to others.
+        <EmptyState title={t('Nothing is kept yet')} action={toBench}>
+          {t(
+            'Keep a name at the bench with its tag, or the key t. It comes here, with room for a note and tags; then names can be compared, set against each other, and shown to others.',
+          )}
         </EmptyState>
       )}
       {elsewhere && (
         <Box sx={{ mb: 1 }}>
           <Elsewhere
-            what="This order"
-            parts={[{ word: 'Order', here: listed(elsewhere.mine), there: listed(elsewhere.theirs) }]}
+            what={t('This order')}
+            parts={[{ word: t('Order'), here: listed(elsewhere.mine), there: listed(elsewhere.theirs) }]}
             onMine={elsewhere.keepMine}
             onTheirs={elsewhere.takeTheirs}
           />
@@ -141,7 +150,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
           const at = (wanted: string) => kept.findIndex((k) => k.label === wanted);
           move(at(label), at(to));
         }}>
-        <Stack component="ol" aria-label="Shortlist" sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
+        <Stack component="ol" aria-label={t('Shortlist')} sx={{ listStyle: 'none', m: 0, p: 0, gap: 1 }}>
           {shown.map(({ item, place }) => (
             <ShortlistRow
               key={item.label}

@@ -20,6 +20,7 @@ import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { NoteField } from './NoteField';
 import { TagsField } from './TagsField';
+import { rich, t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
@@ -59,7 +60,7 @@ function Places({
       <IconButton
         ref={up}
         size="small"
-        aria-label={`Move ${kept.shown} up`}
+        aria-label={t('Move {shown} up', { shown: kept.shown })}
         disabled={place === 1}
         onClick={() => {
           pressed.current = 'up';
@@ -72,7 +73,7 @@ function Places({
       <IconButton
         ref={down}
         size="small"
-        aria-label={`Move ${kept.shown} down`}
+        aria-label={t('Move {shown} down', { shown: kept.shown })}
         disabled={last}
         onClick={() => {
           pressed.current = 'down';
@@ -134,21 +135,21 @@ export function ShortlistRow({
         py: 1,
       }}>
       <Places kept={kept} place={place} last={last} onMove={onMove}>
-        <Handle label={`Draw ${kept.shown} to another place`} place={place} handle={handle} />
+        <Handle label={t('Draw {shown} to another place', { shown: kept.shown })} place={place} handle={handle} />
       </Places>
       <Box sx={{ minWidth: 0 }}>
         <Typography component="h2" sx={{ fontSize: '1.3rem', lineHeight: 1.25, overflowWrap: 'anywhere' }}>
           <Box
             component={Link}
             to={`/projects/${projectId}/names/${kept.label}`}
-            title="Everything about it"
+            title={t('Everything about it')}
             sx={{ color: 'inherit', textDecoration: 'none', '&:hover': { textDecoration: 'underline' } }}>
             <SeamedName label={kept.label} shown={kept.shown} starts={kept.starts} extension={kept.extension} />
           </Box>
         </Typography>
         <Stack direction="row" sx={{ gap: 1.5, color: 'text.secondary', alignItems: 'center' }}>
-          {kept.grade === null ? <span>no grade</span> : <GradeFigure grade={kept.grade} />}
-          <span>{kept.letters} letters</span>
+          {kept.grade === null ? <span>{t('no grade')}</span> : <GradeFigure grade={kept.grade} />}
+          <span>{t('{letters} letters', { letters: kept.letters })}</span>
         </Stack>
         <FormControlLabel
           control={
@@ -157,12 +158,12 @@ export function ShortlistRow({
               checked={picked}
               onChange={onPick}
               sx={{ p: 0.4 }}
-              slotProps={{ input: { 'aria-label': `Compare ${kept.shown}` } }}
+              slotProps={{ input: { 'aria-label': t('Compare {shown}', { shown: kept.shown }) } }}
             />
           }
           label={
             <Typography variant="caption" color="textSecondary">
-              compare
+              {t('compare')}
             </Typography>
           }
           sx={{ ml: -0.5 }}
@@ -170,7 +171,7 @@ export function ShortlistRow({
       </Box>
       <Box
         component="ul"
-        aria-label={`Statuses of ${kept.shown}`}
+        aria-label={t('Statuses of {shown}', { shown: kept.shown })}
         sx={{
           m: 0,
           p: 0,
@@ -196,8 +197,8 @@ export function ShortlistRow({
                 aria-pressed={kept.extension === extension}
                 title={
                   kept.extension === extension
-                    ? `Keep ${kept.shown} alone, without an extension`
-                    : `Keep it as ${kept.shown}.${extension}`
+                    ? t('Keep {shown} alone, without an extension', { shown: kept.shown })
+                    : t('Keep it as {shown}.{extension}', { shown: kept.shown, extension })
                 }
                 onClick={() => onSettle(kept.extension === extension ? '' : extension)}
                 sx={{
@@ -230,7 +231,7 @@ export function ShortlistRow({
         })}
         {kept.statuses[0]?.asked_at && (
           <Typography component="li" variant="caption" color="textSecondary" sx={{ gridColumn: '1 / -1' }}>
-            asked <Age at={kept.statuses[0].asked_at} />
+            {rich('asked {age}', { age: <Age at={kept.statuses[0].asked_at} /> })}
           </Typography>
         )}
       </Box>
@@ -238,10 +239,10 @@ export function ShortlistRow({
         <NoteField projectId={projectId} label={kept.label} shown={kept.shown} note={kept.note} />
         <TagsField projectId={projectId} label={kept.label} shown={kept.shown} tags={kept.tags} known={knownTags} />
       </Stack>
-      <Tooltip title="Take off the shortlist">
+      <Tooltip title={t('Take off the shortlist')}>
         <IconButton
           size="small"
-          aria-label={`Take ${kept.shown} off the shortlist`}
+          aria-label={t('Take {shown} off the shortlist', { shown: kept.shown })}
           onClick={onRemove}
           sx={{ gridRow: { xs: 1, md: 'auto' }, gridColumn: { xs: 3, md: 'auto' } }}>
           <CrossIcon fontSize="small" />

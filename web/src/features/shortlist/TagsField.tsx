@@ -4,6 +4,7 @@ import { asApiError, elsewhereOf } from '../../shared/api';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
 import { useTags } from './useRemarks';
+import { t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
@@ -41,7 +42,7 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
   return (
     <>
       <ChipsField
-        label={`Tags of ${shown}`}
+        label={t('Tags of {shown}', { shown })}
         value={unsaved ?? tags}
         options={known}
         onChange={(next) => {
@@ -52,8 +53,8 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
       />
       {theirs && (
         <Elsewhere
-          what="The list of tags"
-          parts={[{ word: 'Tags', here: told(unsaved ?? tags), there: told(theirs) }]}
+          what={t('The list of tags')}
+          parts={[{ word: t('Tags'), here: told(unsaved ?? tags), there: told(theirs) }]}
           onMine={() => keep(unsaved ?? tags, theirs)}
           onTheirs={() => {
             settle(theirs);

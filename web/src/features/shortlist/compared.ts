@@ -3,6 +3,7 @@ import { formatMoney } from '../../shared/lib/format';
 import { cheapestOf, thousandths } from '../../shared/lib/money';
 import { measures, statusOf } from '../../shared/lib/concepts';
 import { shownStatus } from '../../shared/ui/status';
+import { t } from '../../shared/texts';
 
 /** One line of the comparison: what is compared, a value for each name, and which of them are best. */
 export interface Line {
@@ -43,10 +44,10 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
   const grades = names.map((n) => round(n.grade));
   const letters = names.map((n) => n.shown.replaceAll('-', '').length);
   const lines = [
-    line('grade', 'Grade', 'figure', grades, grades),
+    line('grade', t('Grade'), 'figure', grades, grades),
     line(
       'letters',
-      'Letters',
+      t('Letters'),
       'figure',
       letters,
       letters.map((n) => -n),
@@ -67,7 +68,7 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
     lines.push(
       line(
         'price',
-        'First year from',
+        t('First year from'),
         'text',
         cheapest.map((c) => (c ? `${formatMoney(c.first_year, c.currency)}, .${c.extension}` : null)),
         one ? cheapest.map((c) => (c ? -thousandths(c.first_year) : null)) : undefined,
@@ -75,29 +76,29 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
     );
   }
   const right = names.map((n) => Math.round(100 * (1 - n.misspellings.reduce((sum, m) => sum + m.share, 0))));
-  lines.push(line('right', 'Written right, of 100 who hear it', 'figure', right, right));
+  lines.push(line('right', t('Written right, of 100 who hear it'), 'figure', right, right));
   lines.push(
     line(
       'misspelt',
-      'Most likely misspelling',
+      t('Most likely misspelling'),
       'text',
-      names.map((n) => n.misspellings[0]?.label ?? 'none'),
+      names.map((n) => n.misspellings[0]?.label ?? t('none')),
     ),
   );
   const warned = names.map((n) => n.warnings.length);
   lines.push(
     line(
       'warnings',
-      'Warnings',
+      t('Warnings'),
       'text',
-      names.map((n) => n.warnings.map((w) => w.text).join(' ') || 'none'),
+      names.map((n) => n.warnings.map((w) => w.text).join(' ') || t('none')),
       warned.map((n) => -n),
     ),
   );
   lines.push(
     line(
       'parts',
-      'Made of',
+      t('Made of'),
       'text',
       names.map(
         (n) =>
@@ -111,7 +112,7 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
   lines.push(
     line(
       'note',
-      'Note',
+      t('Note'),
       'text',
       names.map((n) => n.note),
     ),
@@ -119,7 +120,7 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
   lines.push(
     line(
       'tags',
-      'Tags',
+      t('Tags'),
       'text',
       names.map((n) => n.tags.join(', ')),
     ),

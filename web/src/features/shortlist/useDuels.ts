@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, changed, keys, type Ranking, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
+import { t } from '../../shared/texts';
 
 /** Which of two is better: the ranking so far, answering, taking back, beginning anew, and the shortlist in its order. */
 export function useDuels(projectId: number) {
@@ -42,7 +43,7 @@ export function useDuels(projectId: number) {
     order: useMutation({
       mutationFn: () => unwrap(api.POST('/api/projects/{project_id}/duels/order', { params })),
       onSuccess: () => {
-        notify('The shortlist stands in this order now.');
+        notify(t('The shortlist stands in this order now.'));
         return changed.shortlist(client, projectId);
       },
       onError,

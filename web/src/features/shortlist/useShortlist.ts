@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, changed, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 import { useNotify } from '../../shared/ui/Notices';
+import { t } from '../../shared/texts';
 
 interface Order {
   labels: readonly string[];
@@ -64,7 +65,12 @@ export function useShortlist(projectId: number) {
       const theirs = elsewhereOf<{ extension: string }>(error);
       notify(
         theirs
-          ? `${label} was kept as ${theirs.extension ? `${label}.${theirs.extension}` : 'a name alone'} in another window meanwhile.`
+          ? theirs.extension
+            ? t('{label} was kept as {label}.{extension} in another window meanwhile.', {
+                label,
+                extension: theirs.extension,
+              })
+            : t('{label} was kept as a name alone in another window meanwhile.', { label })
           : error.message,
       );
     },

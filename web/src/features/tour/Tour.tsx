@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
 
 import { usePreferences } from '../../shared/lib/preferences';
+import { t } from '../../shared/texts';
 
 interface Stop {
   /** What is pointed at. */
@@ -16,33 +17,41 @@ interface Stop {
 const STOPS: readonly Stop[] = [
   {
     at: '[aria-label="Words and limits"]',
-    title: 'Your words',
-    text: 'Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.',
+    title: t('Your words'),
+    text: t('Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.'),
   },
   {
     at: '[aria-label="Fields of your world"]',
-    title: 'Your world',
-    text: 'Names are said from here: the fields nearest to your sentence and what people say in them. Switch fields, answer the small questions, drop what is not yours.',
+    title: t('Your world'),
+    text: t(
+      'Names are said from here: the fields nearest to your sentence and what people say in them. Switch fields, answer the small questions, drop what is not yours.',
+    ),
   },
   {
     at: '[role="grid"][aria-label="Names"]',
-    title: 'The sheet',
-    text: 'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.',
+    title: t('The sheet'),
+    text: t(
+      'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.',
+    ),
   },
   {
     at: '[aria-label="Reasons"]',
-    title: 'The reasons',
-    text: 'Why the chosen name is there, who says it is open and when, and names near it.',
+    title: t('The reasons'),
+    text: t('Why the chosen name is there, who says it is open and when, and names near it.'),
   },
   {
     at: '[aria-label="What became of the names"]',
-    title: 'What became of them',
-    text: 'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.',
+    title: t('What became of them'),
+    text: t(
+      'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.',
+    ),
   },
   {
     at: '[aria-label="Project"]',
-    title: 'What you keep',
-    text: 'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.',
+    title: t('What you keep'),
+    text: t(
+      'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.',
+    ),
   },
 ];
 
@@ -69,7 +78,7 @@ export function Tour() {
   return (
     <Paper
       component="section"
-      aria-label="A short tour"
+      aria-label={t('A short tour')}
       elevation={6}
       sx={{
         position: 'fixed',
@@ -92,17 +101,17 @@ export function Tour() {
       </Typography>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
         <Typography variant="caption" color="textSecondary">
-          {step + 1} of {STOPS.length}
+          {t('{step} of {stops}', { step: step + 1, stops: STOPS.length })}
         </Typography>
         <Stack direction="row" sx={{ gap: 1 }}>
-          <Button onClick={end}>Put it away</Button>
+          <Button onClick={end}>{t('Put it away')}</Button>
           <Button
             variant="contained"
             onClick={() => {
               if (step + 1 < STOPS.length) setStep(step + 1);
               else end();
             }}>
-            {step + 1 < STOPS.length ? 'Next' : 'Begin'}
+            {step + 1 < STOPS.length ? t('Next') : t('Begin')}
           </Button>
         </Stack>
       </Stack>

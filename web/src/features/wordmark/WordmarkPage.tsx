@@ -21,11 +21,12 @@ import { EmptyState } from '../../shared/ui/EmptyState';
 import { useNotify } from '../../shared/ui/Notices';
 import { contrast, ENOUGH, type Ground, INKS, PAPERS, wordOf } from './colours';
 import { asPng, download } from './files';
+import { numbers, t } from '../../shared/texts';
 
 const CASES = [
-  ['typed', 'as typed'],
-  ['lower', 'lower case'],
-  ['upper', 'CAPITALS'],
+  ['typed', t('as typed')],
+  ['lower', t('lower case')],
+  ['upper', t('CAPITALS')],
 ] as const;
 const MARGIN = 120;
 
@@ -49,7 +50,7 @@ function Drawing({ setting, ink, second, split, paper }: Colours & { setting: Se
     <Box
       component="svg"
       role="img"
-      aria-label={`${setting.text} in ${setting.word}`}
+      aria-label={t('{setting} in {word}', { setting: setting.text, word: setting.word })}
       viewBox={`0 0 ${width} ${height}`}
       sx={{ width: '100%', height: 92, display: 'block', bgcolor: paper, borderRadius: 1 }}>
       <g transform={`translate(${MARGIN} ${MARGIN + setting.ascent})`}>
@@ -148,18 +149,18 @@ export function WordmarkPage() {
         download(blob, `${text.replaceAll(/\W+/g, '-')}.png`);
       },
       () => {
-        notify('The picture could not be made. Try again.');
+        notify(t('The picture could not be made. Try again.'));
       },
     );
   };
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: 2, py: 3 }}>
       <Typography variant="h1" sx={{ mb: 2 }}>
-        Wordmark
+        {t('Wordmark')}
       </Typography>
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 2 }}>
         <TextField
-          label="The name as it is written"
+          label={t('The name as it is written')}
           value={text}
           onChange={(e) => setTyped(e.target.value.slice(0, 63))}
           error={Boolean(failed)}
@@ -170,7 +171,7 @@ export function WordmarkPage() {
           exclusive
           size="small"
           value={letterCase}
-          aria-label="Letters"
+          aria-label={t('Letters')}
           onChange={(_, next: Case | null) => {
             if (next) setCase(next);
           }}>
@@ -182,8 +183,9 @@ export function WordmarkPage() {
         </ToggleButtonGroup>
         <Box sx={{ width: 170 }}>
           <Typography variant="caption" color="textSecondary">
-            Letter spacing {spacing > 0 ? '+' : ''}
-            {spacing / 10} % of the size
+            {t('Letter spacing {spacing} % of the size', {
+              spacing: numbers({ signDisplay: 'exceptZero' }).format(spacing / 10),
+            })}
           </Typography>
           <Slider
             size="small"
@@ -192,16 +194,16 @@ export function WordmarkPage() {
             max={300}
             step={10}
             value={spacing}
-            aria-label="Letter spacing"
+            aria-label={t('Letter spacing')}
             onChange={(_, v) => setSpacing(v)}
           />
         </Box>
-        <Inks label="Colour" value={ink} onChange={setInk} />
-        <Inks label="Second colour" value={second} none="none" onChange={setSecond} />
+        <Inks label={t('Colour')} value={ink} onChange={setInk} />
+        <Inks label={t('Second colour')} value={second} none={t('none')} onChange={setSecond} />
         {second && (
           <TextField
             type="number"
-            label="From letter"
+            label={t('From letter')}
             value={split + 1}
             onChange={(e) => setCut(Math.min(text.length - 1, Math.max(1, Number(e.target.value) - 1)))}
             sx={{ width: 96 }}
@@ -212,49 +214,51 @@ export function WordmarkPage() {
           exclusive
           size="small"
           value={ground}
-          aria-label="Ground"
+          aria-label={t('Ground')}
           onChange={(_, next: Ground | null) => {
             if (next) setGround(next);
           }}>
           <ToggleButton value="light" sx={{ textTransform: 'none', px: 1.2 }}>
-            on light
+            {t('on light')}
           </ToggleButton>
           <ToggleButton value="dark" sx={{ textTransform: 'none', px: 1.2 }}>
-            on dark
+            {t('on dark')}
           </ToggleButton>
         </ToggleButtonGroup>
       </Stack>
       <Typography color="textSecondary" sx={{ mb: 1 }}>
-        {wordOf(ink)}
-        {second && ` · ${wordOf(second)}`}. What colours and letters suggest are habits of seeing, not laws.
+        {t('{colours}. What colours and letters suggest are habits of seeing, not laws.', {
+          colours: [ink, second].filter(Boolean).map(wordOf).join(' · '),
+        })}
       </Typography>
       {faint.length > 0 && (
         <Alert severity="warning" sx={{ mb: 1.5 }}>
-          {faint.map((c) => INKS.find((i) => i.colour === c)?.word ?? c).join(' and ')} can hardly be read on this
-          ground.
+          {t('{faint} can hardly be read on this ground.', {
+            faint: faint.map((c) => INKS.find((i) => i.colour === c)?.word ?? c).join(' and '),
+          })}
         </Alert>
       )}
       <Stack direction="row" sx={{ gap: 1, mb: 2, flexWrap: 'wrap', alignItems: 'center' }}>
-        <Typography>Take away the one chosen:</Typography>
+        <Typography>{t('Take away the one chosen:')}</Typography>
         <Button variant="contained" component="a" href={address('outlines')} download>
-          SVG, outlines
+          {t('SVG, outlines')}
         </Button>
         <Button variant="outlined" component="a" href={address('text')} download>
-          SVG, text
+          {t('SVG, text')}
         </Button>
         <Button variant="outlined" onClick={png}>
-          PNG
+          {t('PNG')}
         </Button>
       </Stack>
-      {!settings && !failed && <LinearProgress aria-label="Setting the name" />}
+      {!settings && !failed && <LinearProgress aria-label={t('Setting the name')} />}
       {failed && !settings && (
-        <EmptyState alert title="The name could not be set">
+        <EmptyState alert title={t('The name could not be set')}>
           {failed.message}
         </EmptyState>
       )}
       <Box
         role="radiogroup"
-        aria-label="Typefaces"
+        aria-label={t('Typefaces')}
         sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: 'repeat(auto-fill, minmax(260px, 1fr))' }}>
         {settings?.map((setting) => (
           <Box
@@ -284,7 +288,7 @@ export function WordmarkPage() {
             </Typography>
             {setting.missing && (
               <Typography variant="caption" sx={{ color: 'amber' }}>
-                lacks {setting.missing}
+                {t('lacks {missing}', { missing: setting.missing })}
               </Typography>
             )}
           </Box>

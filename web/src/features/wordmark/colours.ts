@@ -1,17 +1,19 @@
+import { t } from '../../shared/texts';
+
 /** Colours to try, with what they tend to suggest; habits of seeing, not laws. */
 export const INKS: readonly { colour: string; word: string; suggests: string }[] = [
-  { colour: '#2c1826', word: 'near black', suggests: 'serious, timeless' },
-  { colour: '#4f2143', word: 'damson', suggests: 'craft, a little grand' },
-  { colour: '#24625b', word: 'verdigris', suggests: 'calm, healing, outdoors' },
-  { colour: '#1f4e8c', word: 'blue', suggests: 'trust, order' },
-  { colour: '#8a5208', word: 'amber', suggests: 'warmth, harvest' },
-  { colour: '#a3361f', word: 'brick', suggests: 'appetite, urgency' },
-  { colour: '#8f2d62', word: 'raspberry', suggests: 'play, affection' },
-  { colour: '#3f6b1f', word: 'leaf', suggests: 'growth, thrift' },
-  { colour: '#5b4a8a', word: 'violet', suggests: 'imagination, ceremony' },
-  { colour: '#fdf8ee', word: 'paper', suggests: 'lightness, on dark ground' },
-  { colour: '#f2c14e', word: 'gold', suggests: 'value, celebration' },
-  { colour: '#7cc5b8', word: 'pale verdigris', suggests: 'freshness, on dark ground' },
+  { colour: '#2c1826', word: t('near black'), suggests: t('serious, timeless') },
+  { colour: '#4f2143', word: t('damson'), suggests: t('craft, a little grand') },
+  { colour: '#24625b', word: t('verdigris'), suggests: t('calm, healing, outdoors') },
+  { colour: '#1f4e8c', word: t('blue'), suggests: t('trust, order') },
+  { colour: '#8a5208', word: t('amber'), suggests: t('warmth, harvest') },
+  { colour: '#a3361f', word: t('brick'), suggests: t('appetite, urgency') },
+  { colour: '#8f2d62', word: t('raspberry'), suggests: t('play, affection') },
+  { colour: '#3f6b1f', word: t('leaf'), suggests: t('growth, thrift') },
+  { colour: '#5b4a8a', word: t('violet'), suggests: t('imagination, ceremony') },
+  { colour: '#fdf8ee', word: t('paper'), suggests: t('lightness, on dark ground') },
+  { colour: '#f2c14e', word: t('gold'), suggests: t('value, celebration') },
+  { colour: '#7cc5b8', word: t('pale verdigris'), suggests: t('freshness, on dark ground') },
 ];
 
 export const PAPERS = { light: '#fdf8ee', dark: '#1b141a' } as const;
@@ -35,5 +37,5 @@ export const ENOUGH = 3;
 
 export const wordOf = (colour: string): string => {
   const known = INKS.find((ink) => ink.colour === colour);
-  return known ? `${known.word}: ${known.suggests}` : 'a colour of your own';
+  return known ? `${known.word}: ${known.suggests}` : t('a colour of your own');
 };

@@ -1,3 +1,5 @@
+import { t } from '../../shared/texts';
+
 /** Hands a file to the person. */
 export function download(blob: Blob, name: string): void {
   const address = URL.createObjectURL(blob);
@@ -11,7 +13,7 @@ export function download(blob: Blob, name: string): void {
 /** An SVG of the server as a PNG so many pixels wide. */
 export async function asPng(address: string, width: number): Promise<Blob> {
   const reply = await fetch(address);
-  if (!reply.ok) throw new Error(`HTTP status ${reply.status}`);
+  if (!reply.ok) throw new Error(t('HTTP status {status}', { status: reply.status }));
   const image = new Image();
   image.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(await reply.text())}`;
   await image.decode();
@@ -22,7 +24,7 @@ export async function asPng(address: string, width: number): Promise<Blob> {
   return new Promise((resolve, reject) => {
     canvas.toBlob((blob) => {
       if (blob) resolve(blob);
-      else reject(new Error('no picture'));
+      else reject(new Error(t('no picture')));
     }, 'image/png');
   });
 }

@@ -1,3 +1,5 @@
+import { t } from '../texts';
+
 /** One thing wrong with what was sent; `path` says where, such as `brief.keywords.3.text`. */
 export interface Problem {
   path: string;
@@ -28,7 +30,7 @@ export class ApiError extends Error {
   }
 }
 
-const OFFLINE = 'The server cannot be reached. Your work is still here; try again in a moment.';
+const OFFLINE = t('The server cannot be reached. Your work is still here; try again in a moment.');
 
 interface Reply<T> {
   data?: T;
@@ -54,13 +56,13 @@ function toApiError(status: number, body: unknown): ApiError {
     const problems = 'problems' in body && Array.isArray(body.problems) ? (body.problems as Problem[]) : [];
     return new ApiError(status, String(code), String(message), problems, 'current' in body ? body.current : undefined);
   }
-  return new ApiError(status, 'server', 'Something went wrong on the server. Try again in a moment.');
+  return new ApiError(status, 'server', t('Something went wrong on the server. Try again in a moment.'));
 }
 
 /** The error as an ApiError; anything else becomes a general one. */
 export function asApiError(error: unknown): ApiError | null {
   if (error === null || error === undefined) return null;
-  return error instanceof ApiError ? error : new ApiError(0, 'unknown', 'Something went wrong. Reload the page.');
+  return error instanceof ApiError ? error : new ApiError(0, 'unknown', t('Something went wrong. Reload the page.'));
 }
 
 /** What is there instead of what was to be changed, where that is why it failed. */

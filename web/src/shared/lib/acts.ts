@@ -1,3 +1,5 @@
+import { t } from '../texts';
+
 /** What can be done to names of a list, each with what takes it back. */
 export type Doing = 'keep' | 'unkeep' | 'dismiss' | 'restore' | 'later' | 'seen' | 'unseen';
 
@@ -56,16 +58,20 @@ export function listenToHistory(tell: () => void): () => void {
   };
 }
 
-const WORDS: Record<Doing, string> = {
-  keep: 'kept',
-  unkeep: 'taken off the shortlist',
-  dismiss: 'dismissed',
-  restore: 'brought back',
-  later: 'put by for later',
-  seen: 'marked as looked at',
-  unseen: 'marked as not looked at',
+const SAID: Record<Doing, (names: { n: number; names: string }) => string> = {
+  keep: (of) => t('{n, plural, one {{names} was} other {{names} were}} kept', of),
+  unkeep: (of) => t('{n, plural, one {{names} was} other {{names} were}} taken off the shortlist', of),
+  dismiss: (of) => t('{n, plural, one {{names} was} other {{names} were}} dismissed', of),
+  restore: (of) => t('{n, plural, one {{names} was} other {{names} were}} brought back', of),
+  later: (of) => t('{n, plural, one {{names} was} other {{names} were}} put by for later', of),
+  seen: (of) => t('{n, plural, one {{names} was} other {{names} were}} marked as looked at', of),
+  unseen: (of) => t('{n, plural, one {{names} was} other {{names} were}} marked as not looked at', of),
 };
 
 /** "inkpost was dismissed", "12 names were kept". */
 export const tell = ({ doing, labels }: Act): string =>
-  labels.length === 1 ? `${labels[0] ?? ''} was ${WORDS[doing]}` : `${labels.length} names were ${WORDS[doing]}`;
+  SAID[doing]({
+    n: labels.length,
+    names:
+      labels.length === 1 ? (labels[0] ?? '') : t('{n, plural, one {# name} other {# names}}', { n: labels.length }),
+  });

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 
 import { usePreferences } from './preferences';
+import { t } from '../texts';
 
 /** Where keys are heard. */
 export type Place = 'bench' | 'sheet' | 'dots' | 'reading' | 'duels';
@@ -18,55 +19,57 @@ const binding = (keys: readonly string[], shown: string, does: string): Binding 
 /** Every key, once: what hears them and what helps with them both read it here. */
 export const KEYMAP = {
   sheet: {
-    up: binding(['ArrowUp'], '↑', 'the name above'),
-    down: binding(['ArrowDown'], '↓', 'the name below'),
-    screenUp: binding(['PageUp'], 'Page up', 'a screen up'),
-    screenDown: binding(['PageDown'], 'Page down', 'a screen down'),
-    first: binding(['Home'], 'Home', 'the first name'),
-    last: binding(['End'], 'End', 'the last name'),
-    mark: binding(['m'], 'm, or shift with ↑ ↓', 'mark the name, or several in a row'),
-    forget: binding(['Escape'], 'Escape', 'forget the marks'),
-    markAll: binding(['ctrl+a'], 'ctrl and a', 'mark every name shown'),
-    keep: binding(['t', ' '], 't or space', 'tie a tag: keep the name or those marked, or take it off'),
-    dismiss: binding(['x'], 'x', 'dismiss the name, or those marked; among the dismissed, bring back'),
-    later: binding(['l'], 'l', 'put by for later'),
-    check: binding(['c'], 'c', 'check the name, or those marked'),
-    vary: binding(['v'], 'v', 'vary the name: names near it'),
-    compare: binding(['g'], 'g', 'compare: the names marked side by side'),
+    up: binding(['ArrowUp'], '↑', t('the name above')),
+    down: binding(['ArrowDown'], '↓', t('the name below')),
+    screenUp: binding(['PageUp'], t('Page up'), t('a screen up')),
+    screenDown: binding(['PageDown'], t('Page down'), t('a screen down')),
+    first: binding(['Home'], t('Home'), t('the first name')),
+    last: binding(['End'], t('End'), t('the last name')),
+    mark: binding(['m'], t('m, or shift with ↑ ↓'), t('mark the name, or several in a row')),
+    forget: binding(['Escape'], t('Escape'), t('forget the marks')),
+    markAll: binding(['ctrl+a'], t('ctrl and a'), t('mark every name shown')),
+    keep: binding(['t', ' '], t('t or space'), t('tie a tag: keep the name or those marked, or take it off')),
+    dismiss: binding(['x'], 'x', t('dismiss the name, or those marked; among the dismissed, bring back')),
+    later: binding(['l'], 'l', t('put by for later')),
+    check: binding(['c'], 'c', t('check the name, or those marked')),
+    vary: binding(['v'], 'v', t('vary the name: names near it')),
+    compare: binding(['g'], 'g', t('compare: the names marked side by side')),
     heads: binding(
       ['o'],
       'o',
-      'to the heads of the columns: ← → from one to the next, Enter orders by it, shift with ← → sizes it, ↓ back to the names',
+      t(
+        'to the heads of the columns: ← → from one to the next, Enter orders by it, shift with ← → sizes it, ↓ back to the names',
+      ),
     ),
-    open: binding(['Enter'], 'Enter', 'everything about the name, on its own page'),
+    open: binding(['Enter'], t('Enter'), t('everything about the name, on its own page')),
   },
   bench: {
-    read: binding(['r'], 'r', 'read one by one'),
-    undo: binding(['u', 'ctrl+z'], 'u, or ctrl and z', 'undo, back through the session'),
-    redo: binding(['U', 'ctrl+y', 'ctrl+Z'], 'shift and u, or ctrl and y', 'redo'),
-    filters: binding(['f'], 'f', 'all filters, or the words again'),
-    find: binding(['/'], '/', 'to the letters to look for; Escape empties them'),
-    help: binding(['?'], '?', 'this list'),
+    read: binding(['r'], 'r', t('read one by one')),
+    undo: binding(['u', 'ctrl+z'], t('u, or ctrl and z'), t('undo, back through the session')),
+    redo: binding(['U', 'ctrl+y', 'ctrl+Z'], t('shift and u, or ctrl and y'), t('redo')),
+    filters: binding(['f'], 'f', t('all filters, or the words again')),
+    find: binding(['/'], '/', t('to the letters to look for; Escape empties them')),
+    help: binding(['?'], '?', t('this list')),
   },
   dots: {
-    keep: binding(['t'], 't', 'keep the name, or take it off'),
+    keep: binding(['t'], 't', t('keep the name, or take it off')),
   },
   reading: {
-    keep: binding(['t'], 't', 'keep'),
-    dismiss: binding(['x'], 'x', 'drop'),
-    later: binding(['l'], 'l', 'later'),
-    pass: binding(['ArrowRight', 'ArrowDown', ' '], '→', 'the next name'),
-    back: binding(['ArrowLeft', 'ArrowUp'], '←', 'the name before'),
-    takeBack: binding(['u'], 'u', 'undo'),
-    why: binding(['w', 'Enter'], 'w', 'the reasons'),
-    say: binding(['s'], 's', 'say it'),
-    leave: binding(['Escape'], 'Escape', 'back to the bench'),
+    keep: binding(['t'], 't', t('keep')),
+    dismiss: binding(['x'], 'x', t('drop')),
+    later: binding(['l'], 'l', t('later')),
+    pass: binding(['ArrowRight', 'ArrowDown', ' '], '→', t('the next name')),
+    back: binding(['ArrowLeft', 'ArrowUp'], '←', t('the name before')),
+    takeBack: binding(['u'], 'u', t('undo')),
+    why: binding(['w', 'Enter'], 'w', t('the reasons')),
+    say: binding(['s'], 's', t('say it')),
+    leave: binding(['Escape'], t('Escape'), t('back to the bench')),
   },
   duels: {
-    one: binding(['ArrowLeft'], '←', 'the left name'),
-    other: binding(['ArrowRight'], '→', 'the right name'),
-    neither: binding(['ArrowDown'], '↓', 'neither'),
-    takeBack: binding(['u'], 'u', 'take the last answer back'),
+    one: binding(['ArrowLeft'], '←', t('the left name')),
+    other: binding(['ArrowRight'], '→', t('the right name')),
+    neither: binding(['ArrowDown'], '↓', t('neither')),
+    takeBack: binding(['u'], 'u', t('take the last answer back')),
   },
 } as const satisfies Record<Place, Record<string, Binding>>;
 

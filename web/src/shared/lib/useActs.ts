@@ -4,6 +4,7 @@ import { useCallback, useMemo, useSyncExternalStore } from 'react';
 import { api, changed, type Judged, keys, type Page, type Row, unwrap } from '../api';
 import { useNotify } from '../ui/Notices';
 import { type Act, type Doing, historyOf, listenToHistory, setHistory, type Step, tell } from './acts';
+import { t } from '../texts';
 
 const REST = 500;
 /** By project, what is still on its way: undoing waits for it. */
@@ -103,7 +104,7 @@ export function useActs(projectId: number) {
     if (!step) return;
     setHistory(projectId, { past: past.slice(0, -1), future: [step, ...future] });
     for (const act of step.undo) await mutateAsync(act).catch(() => undefined);
-    notify(`Undone: ${tell(step.done)}.`);
+    notify(t('Undone: {tell}.', { tell: tell(step.done) }));
   }, [projectId, mutateAsync, notify]);
   const redo = useCallback(async () => {
     const { past, future } = historyOf(projectId);
@@ -111,7 +112,7 @@ export function useActs(projectId: number) {
     if (!step) return;
     setHistory(projectId, { past: [...past, step], future: rest });
     await mutateAsync(step.done).catch(() => undefined);
-    notify(`Done again: ${tell(step.done)}.`);
+    notify(t('Done again: {tell}.', { tell: tell(step.done) }));
   }, [projectId, mutateAsync, notify]);
   /** `before`: rows as they were, so that undoing gives each back what was thought of it. */
   const act = useCallback(

@@ -2,11 +2,12 @@ import Button from '@mui/material/Button';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
+import { t } from '../texts';
 
 const FORMS = [
-  ['csv', 'CSV, for any spreadsheet'],
-  ['xlsx', 'XLSX, a workbook'],
-  ['json', 'JSON, for programs'],
+  ['csv', t('CSV, for any spreadsheet')],
+  ['xlsx', t('XLSX, a workbook')],
+  ['json', t('JSON, for programs')],
 ] as const;
 
 interface Props {
@@ -28,7 +29,7 @@ export function FileMenu({ address, disabled = false }: Props) {
         disabled={disabled}
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{ flex: 'none' }}>
-        Export
+        {t('Export')}
       </Button>
       <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {FORMS.map(([form, word]) => (

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button';
 
 import { EmptyState } from './EmptyState';
+import { t } from '../texts';
 
 interface Props {
   title: string;
@@ -16,7 +17,7 @@ export function LoadFailed({ title, error, onRetry }: Props) {
       title={title}
       action={
         <Button variant="outlined" onClick={() => void onRetry()}>
-          Try again
+          {t('Try again')}
         </Button>
       }>
       {error.message}

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import { createContext, type ReactNode, use, useCallback, useMemo, useState } from 'react';
+import { t } from '../texts';
 
 interface Notice {
   id: number;
@@ -34,7 +35,7 @@ export function Notices({ children }: { children: ReactNode }) {
             notice.undo?.();
             setNotice(null);
           }}>
-          Undo
+          {t('Undo')}
         </Button>
       ),
     [notice],

@@ -18,6 +18,7 @@ import {
 } from '@dnd-kit/sortable';
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
+import { t } from '../texts';
 
 interface Props {
   /** What can be moved, in order. */
@@ -29,7 +30,7 @@ interface Props {
   children: ReactNode;
 }
 
-const KEYS = 'Space takes it up, the arrows move it, space puts it down, Escape leaves it where it was.';
+const KEYS = t('Space takes it up, the arrows move it, space puts it down, Escape leaves it where it was.');
 
 /** A list whose entries are drawn to another place: by mouse, by a finger that rests first, or by keys. */
 export function Sortable({ ids, name, onMove, children }: Props) {
@@ -38,13 +39,18 @@ export function Sortable({ ids, name, onMove, children }: Props) {
     useSensor(TouchSensor, { activationConstraint: { delay: 180, tolerance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const placed = (id: UniqueIdentifier) => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
+  const placed = (id: UniqueIdentifier) =>
+    t('place {place} of {whole}', { place: ids.indexOf(String(id)) + 1, whole: ids.length });
   const told: Announcements = {
-    onDragStart: ({ active }) => `${name(String(active.id))} is taken up, at ${placed(active.id)}.`,
-    onDragOver: ({ active, over }) => (over ? `${name(String(active.id))} is over ${placed(over.id)}.` : undefined),
+    onDragStart: ({ active }) =>
+      t('{name} is taken up, at {placed}.', { name: name(String(active.id)), placed: placed(active.id) }),
+    onDragOver: ({ active, over }) =>
+      over ? t('{name} is over {placed}.', { name: name(String(active.id)), placed: placed(over.id) }) : undefined,
     onDragEnd: ({ active, over }) =>
-      `${name(String(active.id))} is put down${over ? ` at ${placed(over.id)}` : ' where it was'}.`,
-    onDragCancel: ({ active }) => `${name(String(active.id))} stays where it was.`,
+      over
+        ? t('{name} is put down at {placed}.', { name: name(String(active.id)), placed: placed(over.id) })
+        : t('{name} is put down where it was.', { name: name(String(active.id)) }),
+    onDragCancel: ({ active }) => t('{name} stays where it was.', { name: name(String(active.id)) }),
   };
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) onMove(String(active.id), String(over.id));
