@@ -7,16 +7,22 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.conftest import Registry
-from tests.e2e.conftest import Site, new_project, whole
+from tests.e2e.conftest import PASSWORD, Site, new_project, whole
 
 
 def row(page: Page, label: str):
     return page.get_by_role("row").filter(has=page.get_by_role("rowheader", name=label, exact=True))
 
 
-def test_the_loop_by_mouse(page: Page, person: str, registry: Registry, tmp_path: Path) -> None:
+def test_the_loop_by_mouse(page: Page, registry: Registry, tmp_path: Path) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="Make an account").first.click()
+    page.get_by_label("Name", exact=True).fill("tessa")
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Make the account").click()
     expect(page.get_by_text("Nothing is being named yet")).to_be_visible()
     new_project(page, "Pressroom", "ink, post, paper")
+    page.get_by_role("button", name="Put it away").click()
     page.get_by_label("Has letters").fill("inkpost")
     expect(row(page, "inkpost")).to_be_visible()
     page.get_by_label("Has letters").fill("")
