@@ -49,7 +49,7 @@ export function BenchPage() {
   const { brief, change } = editor;
   const [draft, setDraft] = useState<Weights | null>(null);
   const grading = useMemo(() => gradingOf(brief, draft), [draft, brief]);
-  const [asked, ask] = useQuestion();
+  const [question, ask] = useQuestion();
   const { preferences } = usePreferences();
   const [view, setView] = useView(extensions, preferences?.density);
   const settled = useLastView(project);
@@ -94,7 +94,7 @@ export function BenchPage() {
               </Button>
             )}
             <Suspense>
-              <FiltersPanel projectId={project.id} asked={asked} onAsk={ask} extensions={extensions} />
+              <FiltersPanel projectId={project.id} question={question} onAsk={ask} extensions={extensions} />
             </Suspense>
           </Box>
         ) : (
@@ -117,7 +117,7 @@ export function BenchPage() {
         <NamesPart
           project={project}
           grading={grading}
-          asked={asked}
+          question={question}
           onAsk={ask}
           view={view}
           onView={setView}

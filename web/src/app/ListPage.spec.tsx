@@ -24,7 +24,7 @@ const page = (fields: Partial<Page> = {}): Page => ({
 });
 
 function setUp(list: Page, act: (method: string, path: string) => Answer | undefined = () => undefined) {
-  const asked = serve((method, path) => {
+  const requests = serve((method, path) => {
     const answer = act(method, path);
     if (answer) return answer;
     if (path.startsWith('/api/projects/7/pasted')) return { body: list };
@@ -39,7 +39,7 @@ function setUp(list: Page, act: (method: string, path: string) => Answer | undef
       <ListPage />
     </ProjectContext>,
   );
-  return asked;
+  return requests;
 }
 
 it('says what to do while nothing is pasted', async () => {
@@ -48,33 +48,33 @@ it('says what to do while nothing is pasted', async () => {
 });
 
 it('counts the full names by status, and narrows by one', async () => {
-  const asked = setUp(page());
+  const requests = setUp(page());
   expect(await screen.findByRole('grid', { name: 'Pasted names' })).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'unsure 1' }));
   await vi.waitFor(() => {
-    expect(asked.at(-1)?.path).toContain('status=unsure');
+    expect(requests.at(-1)?.path).toContain('status=unsure');
   });
 });
 
 it('pastes and begins to check what was taken', async () => {
   const report = { lines: 1, names: 1, full_names: 1, merged: 0, bad: [], bad_count: 0, left_out: 0 };
-  const asked = setUp(page(), (method, path) =>
+  const requests = setUp(page(), (method, path) =>
     method === 'PUT' && path.endsWith('/pasted') ? { status: 201, body: report } : undefined,
   );
   await userEvent.type(await screen.findByRole('textbox', { name: 'Names or full names' }), 'inkpost.com');
   await userEvent.click(screen.getByRole('button', { name: 'Take and check' }));
   expect(await screen.findByText(/1 name, 1 full name/)).toBeInTheDocument();
-  const begun = asked.find((a) => a.method === 'POST' && a.path.endsWith('/checks'));
+  const begun = requests.find((a) => a.method === 'POST' && a.path.endsWith('/checks'));
   expect(begun?.body).toMatchObject({ what: 'pasted', again: 'stale' });
 });
 
 it('asks again only what is unsure of the list', async () => {
-  const asked = setUp(page());
+  const requests = setUp(page());
   await userEvent.click(await screen.findByRole('button', { name: 'What else to check' }));
   expect(screen.getByText('Ask again, of the list')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('menuitem', { name: 'only what is unsure' }));
   await vi.waitFor(() => {
-    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({ what: 'pasted', again: 'unsure' });
+    expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({ what: 'pasted', again: 'unsure' });
   });
 });
 

@@ -11,7 +11,7 @@ import { NamePage } from './NamePage';
 
 const AT = '2026-11-20T10:00:00Z';
 function setUp(name: Partial<Judged>, answer?: Answer) {
-  const asked = serve((method, path) => {
+  const requests = serve((method, path) => {
     if (method === 'PATCH') return { body: { extension: 'com' } };
     if (path.endsWith('/near')) return { body: { rows: [], total: 0 } };
     if (path.endsWith('/checks')) return { body: { check_run: null, cells: [], number: 0, more: false } };
@@ -26,7 +26,7 @@ function setUp(name: Partial<Judged>, answer?: Answer) {
     </ProjectContext>,
     '/names/inkpost',
   );
-  return asked;
+  return requests;
 }
 
 it('tells who holds the name by the public record, and what was found out when', async () => {
@@ -68,12 +68,12 @@ it('shows where a kept name stands, with its note and tags', async () => {
 });
 
 it('keeps a name as a full name', async () => {
-  const asked = setUp({ kept: true });
+  const requests = setUp({ kept: true });
   expect(await screen.findByRole('heading', { level: 1 })).toHaveTextContent('inkpost.com');
   await userEvent.click(screen.getByRole('combobox', { name: 'Kept as' }));
   await userEvent.click(await screen.findByRole('option', { name: 'inkpost.com' }));
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({
+    expect(requests.find((a) => a.method === 'PATCH')).toMatchObject({
       path: '/api/projects/7/shortlist/names/inkpost',
       body: { extension: 'com' },
     });

@@ -79,12 +79,12 @@ function History({ name }: { name: Judged }) {
     reason: h.reason,
     at: h.asked_at,
   }));
-  const told = [...now, ...before].sort((a, b) => b.at.localeCompare(a.at));
-  if (!told.length)
+  const events = [...now, ...before].sort((a, b) => b.at.localeCompare(a.at));
+  if (!events.length)
     return <Typography color="textSecondary">{t('Nothing has been asked about this name yet.')}</Typography>;
   return (
     <Box component="ol" aria-label={t('What was found out')} sx={{ m: 0, p: 0, listStyle: 'none', fontSize: '0.9rem' }}>
-      {told.map((one) => (
+      {events.map((one) => (
         <Stack
           component="li"
           key={`${one.extension}${one.at}`}

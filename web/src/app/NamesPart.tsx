@@ -32,7 +32,7 @@ import { SheetToolbar } from '../features/sheet/SheetToolbar';
 import type { View } from '../features/sheet/useView';
 import type { Project } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
-import type { Ask, Asked, CheckWish } from '../shared/lib/asked';
+import type { Ask, SheetQuestion, CheckWish } from '../shared/lib/question';
 import { concepts } from '../shared/lib/concepts';
 import { useCommands } from '../shared/lib/keymap';
 import type { Grading } from '../shared/lib/grading';
@@ -49,7 +49,7 @@ const ShortcutsDialog = lazy(async () => ({ default: (await import('./ShortcutsD
 interface Props {
   project: Project;
   grading: Grading;
-  asked: Asked;
+  question: SheetQuestion;
   onAsk: Ask;
   view: View;
   onView: (part: Partial<View>) => void;
@@ -65,7 +65,7 @@ interface Props {
 
 /** Everything right of the words. A cursor that moves draws anew only the rows and the reasons. */
 export const NamesPart = memo(function NamesPart(props: Props) {
-  const { project, asked, onAsk, view, onView, filtering, onFiltering, pane } = props;
+  const { project, question, onAsk, view, onView, filtering, onFiltering, pane } = props;
   const { extensions } = project.brief;
   const filter = useRef<HTMLInputElement>(null);
   const [help, setHelp] = useState(false);
@@ -98,13 +98,13 @@ export const NamesPart = memo(function NamesPart(props: Props) {
           pt: pane ? 0.6 : 1.2,
           minWidth: 0,
         }}>
-        {!pane && <Funnel projectId={project.id} asked={asked} onChange={onAsk} />}
+        {!pane && <Funnel projectId={project.id} question={question} onChange={onAsk} />}
         <Stack
           direction="row"
           sx={{ columnGap: 1.5, rowGap: 0.6, alignItems: 'center', minHeight: 42, flexWrap: 'wrap' }}>
           <SheetToolbar
             project={project}
-            asked={asked}
+            question={question}
             onAsk={onAsk}
             extensions={extensions}
             filterRef={filter}
@@ -113,14 +113,14 @@ export const NamesPart = memo(function NamesPart(props: Props) {
             filtering={filtering}
             onFiltering={onFiltering}
             compact={pane !== null}>
-            <Funnel projectId={project.id} asked={asked} onChange={onAsk} wraps />
-            <Reading project={project} asked={asked} search={search} getChosen={getChosen} />
+            <Funnel projectId={project.id} question={question} onChange={onAsk} wraps />
+            <Reading project={project} question={question} search={search} getChosen={getChosen} />
           </SheetToolbar>
           <Box sx={{ flex: '1 1 auto', display: 'flex', minWidth: controls.active ? 220 : 'min-content' }}>
             <CheckBar controls={controls} names={listed ?? 0} choices={getChoices} noteElsewhere />
           </Box>
         </Stack>
-        <ActiveFilters asked={asked} onAsk={onAsk} />
+        <ActiveFilters question={question} onAsk={onAsk} />
       </Stack>
       <Rows {...props} controls={controls} choicesRef={choicesRef} search={search} />
       <Suspense>{help && <ShortcutsDialog open onClose={() => setHelp(false)} />}</Suspense>
@@ -131,12 +131,12 @@ export const NamesPart = memo(function NamesPart(props: Props) {
 /** To the names one at a time, from the one chosen on, and the sheet as a file. */
 function Reading({
   project,
-  asked,
+  question,
   search,
   getChosen,
 }: {
   project: Project;
-  asked: Asked;
+  question: SheetQuestion;
   search: string;
   getChosen: () => string | null | undefined;
 }) {
@@ -156,7 +156,7 @@ function Reading({
         {t('Read one by one')}
       </Button>
       <Box sx={{ flex: 1, textAlign: 'right' }}>
-        <ExportMenu projectId={project.id} asked={asked} />
+        <ExportMenu projectId={project.id} question={question} />
       </Box>
     </>
   );
@@ -172,7 +172,7 @@ interface RowsProps extends Props {
 function Rows({
   project,
   grading,
-  asked,
+  question,
   onAsk,
   view,
   onView,
@@ -191,7 +191,7 @@ function Rows({
   const { act, undo, redo } = acts;
   const [selected, setSelected] = useState<string | null>(null);
   const [marked, setMarked] = useState<ReadonlySet<string>>(new Set());
-  const [told, setTold] = useState<ReasonsView>('reasons');
+  const [reasonsView, setReasonsView] = useState<ReasonsView>('reasons');
   // The reasons may come a moment after the cursor.
   const shown = useDeferredValue(selected);
   const onAct = useCallback(
@@ -231,9 +231,9 @@ function Rows({
   );
   const onRows = useCallback(
     (labels: readonly string[], total: number) => {
-      choicesRef.current = { ...choicesRef.current, page: labels, shown: { asked, count: total } };
+      choicesRef.current = { ...choicesRef.current, page: labels, shown: { question, count: total } };
     },
-    [choicesRef, asked],
+    [choicesRef, question],
   );
   useEffect(() => {
     choicesRef.current = { ...choicesRef.current, marked: [...marked], selected };
@@ -242,7 +242,7 @@ function Rows({
     projectId: project.id,
     hasWords: keywords.length > 0 || name !== '',
     hasRecipes: making.off.length < concepts().recipes.length,
-    asked,
+    question,
     onAsk,
     view,
     onView,
@@ -256,7 +256,7 @@ function Rows({
     onCheckCell,
     onRows,
     onVary: () => {
-      setTold('near');
+      setReasonsView('near');
       onPane('reasons');
     },
     onOpen: (label) => {
@@ -289,7 +289,7 @@ function Rows({
           <Suspense>
             <Plot
               projectId={project.id}
-              asked={asked}
+              question={question}
               grading={grading}
               selected={selected}
               onSelect={setSelected}
@@ -349,7 +349,7 @@ function Rows({
             </span>
           </Tooltip>
           <MoreButton project={project} />
-          {!pane && <Reading project={project} asked={asked} search={search} getChosen={() => selected} />}
+          {!pane && <Reading project={project} question={question} search={search} getChosen={() => selected} />}
         </Stack>
       </Stack>
       <Box
@@ -367,8 +367,8 @@ function Rows({
           onCheck={onCheck}
           onBegin={begin}
           onSelect={setSelected}
-          view={told}
-          onView={setTold}
+          view={reasonsView}
+          onView={setReasonsView}
           fallback={fallback}
           onFallback={onFallback}
         />

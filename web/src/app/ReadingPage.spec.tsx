@@ -14,7 +14,7 @@ beforeEach(() => {
 });
 
 function setUp(labels = ['inkpost', 'inkwell', 'inkclub'], address = '/') {
-  const asked = serve((method, path, body) => {
+  const requests = serve((method, path, body) => {
     if (path.includes('/names/labels')) return { body: { labels } };
     if (method === 'POST') return { status: 200, body: { labels: (body as { labels: string[] }).labels } };
     const label = path.split('/names/')[1] ?? '';
@@ -34,7 +34,7 @@ function setUp(labels = ['inkpost', 'inkwell', 'inkclub'], address = '/') {
   );
   return {
     ...view,
-    sent: () => asked.filter((a) => a.method === 'POST').map((a) => [a.path.split('/7/')[1], a.body]),
+    sent: () => requests.filter((a) => a.method === 'POST').map((a) => [a.path.split('/7/')[1], a.body]),
   };
 }
 const heading = (name: string) => screen.findByRole('heading', { name: new RegExp(`^${name}\\s?\\.com$`) });

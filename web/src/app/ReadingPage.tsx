@@ -9,7 +9,7 @@ import { Link, useLocation, useNavigate } from 'react-router';
 import { Measures } from '../features/reasons/Measures';
 import { Origin } from '../features/reasons/ReasonsPanel';
 import { Misspellings, Warnings } from '../features/reasons/Warnings';
-import { toldFilters } from '../features/sheet/toldFilters';
+import { activeFilters } from '../features/sheet/activeFilters';
 import { useQuestion } from '../features/sheet/useQuestion';
 import { asApiError } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
@@ -59,9 +59,9 @@ export function ReadingPage() {
   const navigate = useNavigate();
   const { search, state } = useLocation() as { search: string; state: { from?: string | null } | null };
   const from = state?.from ?? null;
-  const [asked] = useQuestion();
+  const [question] = useQuestion();
   const { act, undo } = useActs(project.id);
-  const { data: labels, error, refetch } = useLabels(project.id, asked, search);
+  const { data: labels, error, refetch } = useLabels(project.id, question, search);
   const [at, setAt] = useState<number | null>(null);
   const [judged, setJudged] = useState<readonly (readonly [number, Verdict])[]>([]);
   const [why, setWhy] = useState(false);
@@ -138,7 +138,7 @@ export function ReadingPage() {
   const counts = (['keep', 'later', 'dismiss'] as const)
     .map((v) => `${formatCount(judged.filter(([, one]) => one === v).length)} ${SAID[v]}`)
     .join(' · ');
-  const filters = toldFilters(asked)
+  const filters = activeFilters(question)
     .map((f) => f.word)
     .join(', ');
   return (

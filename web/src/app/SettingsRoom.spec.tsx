@@ -34,11 +34,11 @@ function setUp(
   act: (sent: Part) => Answer = (sent) => ({ body: { ...usual, ...preferences, ...sent } }),
 ) {
   const session = { person: { username: 'edda', preferences: { ...usual, ...preferences } }, demo: false };
-  const asked = serve((method, _path, body) => (method === 'GET' ? { body: session } : act(body as Part)));
+  const requests = serve((method, _path, body) => (method === 'GET' ? { body: session } : act(body as Part)));
 
   const view = renderIn(ui);
   view.client.setQueryData(keys.session, session);
-  return { sent: () => asked.filter((a) => a.method === 'PATCH').map((a) => a.body as Part) };
+  return { sent: () => requests.filter((a) => a.method === 'PATCH').map((a) => a.body as Part) };
 }
 
 it('keeps what is changed, and sends nothing else', async () => {

@@ -132,7 +132,7 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
   );
 }
 
-const told = (value: Preferences[keyof Preferences]): string =>
+const inWords = (value: Preferences[keyof Preferences]): string =>
   (typeof value === 'boolean'
     ? value
       ? 'yes'
@@ -161,8 +161,8 @@ function SettingsElsewhere() {
   if (!elsewhere) return null;
   const parts = Object.keys(elsewhere.mine).map((key) => ({
     word: SETTING[key as keyof Preferences],
-    here: told(elsewhere.mine[key as keyof Preferences]),
-    there: told(elsewhere.theirs[key as keyof Preferences]),
+    here: inWords(elsewhere.mine[key as keyof Preferences]),
+    there: inWords(elsewhere.theirs[key as keyof Preferences]),
   }));
   return <Elsewhere what={t('This setting')} parts={parts} onMine={keepMine} onTheirs={takeTheirs} />;
 }

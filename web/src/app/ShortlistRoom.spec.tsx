@@ -8,7 +8,7 @@ import { sampleBrief, sampleCheck, sampleKept, sampleProject } from '../shared/t
 import { ShortlistRoom } from './ShortlistRoom';
 
 it('asks about every kept name as before buying, full names under their own extension too', async () => {
-  const asked = serve((method, path) => {
+  const requests = serve((method, path) => {
     if (path.endsWith('/shortlist'))
       return {
         body: [sampleKept({ label: 'inkpost', extension: 'club' }), sampleKept({ label: 'goink', extension: 'com' })],
@@ -24,7 +24,7 @@ it('asks about every kept name as before buying, full names under their own exte
   );
   await userEvent.click(await screen.findByRole('button', { name: 'Ask as before buying' }));
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({
+    expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       what: 'full_names',
       purpose: 'buying',
       again: 'all',

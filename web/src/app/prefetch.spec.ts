@@ -8,10 +8,10 @@ import { beginAt } from './prefetch';
 vi.mock('./BenchPage', () => ({ BenchPage: () => null }));
 
 const begin = async (pathname: string, search: string, view = '') => {
-  const asked = serve((_, path) => (path === '/api/projects/7' ? { body: sampleProject({ view }) } : { body: {} }));
+  const requests = serve((_, path) => (path === '/api/projects/7' ? { body: sampleProject({ view }) } : { body: {} }));
   beginAt(new QueryClient(), { pathname, search });
   await new Promise((r) => setTimeout(r, 50));
-  return asked.map((a) => a.path);
+  return requests.map((a) => a.path);
 };
 
 it('asks for all a bench needs at once', async () => {

@@ -2,17 +2,17 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 
 import { keys } from '../shared/api';
-import type { Asked } from '../shared/lib/asked';
+import type { SheetQuestion } from '../shared/lib/question';
 import { labelsOf } from '../shared/lib/labels';
 import { prefetchNames } from '../shared/lib/useName';
 
 const MOST = 10_000;
 
 /** The names as they were when reading began: what is kept or dropped moves no other. */
-export const useLabels = (projectId: number, asked: Asked, search: string) =>
+export const useLabels = (projectId: number, question: SheetQuestion, search: string) =>
   useQuery({
     queryKey: keys.reading(projectId, search),
-    queryFn: () => labelsOf(projectId, asked, 0, MOST),
+    queryFn: () => labelsOf(projectId, question, 0, MOST),
     staleTime: Infinity,
     gcTime: 0,
   });

@@ -7,7 +7,7 @@ import { DismissedList } from './DismissedList';
 
 it('brings one name back, or all of them', async () => {
   let labels = Array.from({ length: 42 }, (_, i) => `name${i}`);
-  const asked = serve((method, path, body) => {
+  const requests = serve((method, path, body) => {
     const back = path.endsWith('/back') ? (body as { labels: string[] }).labels : [];
     labels = labels.filter((label) => !back.includes(label));
     return method === 'GET' ? { body: { labels } } : { status: 204 };
@@ -18,7 +18,7 @@ it('brings one name back, or all of them', async () => {
   await waitFor(() => {
     expect(screen.queryByRole('button', { name: 'name3' })).not.toBeInTheDocument();
   });
-  expect(asked.find((a) => a.method === 'POST')?.body).toEqual({ labels: ['name3'] });
+  expect(requests.find((a) => a.method === 'POST')?.body).toEqual({ labels: ['name3'] });
   await userEvent.click(screen.getByRole('button', { name: 'Bring all back' }));
   await waitFor(() => {
     expect(screen.queryByText('Dismissed')).not.toBeInTheDocument();

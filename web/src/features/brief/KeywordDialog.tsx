@@ -116,13 +116,13 @@ export function KeywordDialog({ keyword, opened, groups, keywords, onChange, onC
                 {t('The word data has nothing on it: it is used as it is, as brand words are.')}
               </Typography>
             )}
-            {Object.entries(groups).map(([group, told]) => {
+            {Object.entries(groups).map(([group, title]) => {
               const offers = opened.offers.filter((o) => o.group === group);
               return offers.length === 0 ? null : (
-                <Box key={group} role="group" aria-label={told}>
+                <Box key={group} role="group" aria-label={title}>
                   <Typography variant="h3" sx={{ mb: 0.6 }}>
-                    {told[0]?.toUpperCase()}
-                    {told.slice(1)}
+                    {title[0]?.toUpperCase()}
+                    {title.slice(1)}
                   </Typography>
                   <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 0.6 }}>
                     {offers.map((offer) => (

@@ -20,7 +20,7 @@ function setUp(
   save: (sent: Brief) => Answer = (sent) => ({ body: { ...project, brief: sent } }),
   start: Brief = brief,
 ) {
-  const asked = serve((method, path, body) => {
+  const requests = serve((method, path, body) => {
     if (path === '/api/catalogue')
       return { body: { extensions: ['com', 'ie'], groups: { kin: 'its company' }, sources: [] } };
     if (path.endsWith('/world'))
@@ -56,7 +56,7 @@ function setUp(
   renderIn(<Panel />);
   return {
     onDraft,
-    saved: () => asked.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief),
+    saved: () => requests.filter((a) => a.method === 'PATCH').map((a) => (a.body as { brief: Brief }).brief),
   };
 }
 

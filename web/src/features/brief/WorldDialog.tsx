@@ -26,7 +26,7 @@ interface EntryProps {
 }
 
 function EntryChip({ entry, onWeigh, onDrop }: EntryProps) {
-  const told = [
+  const inWords = [
     entry.text,
     entry.dropped ? t('dropped') : (WEIGHS[entry.weight] ?? ''),
     ...(entry.field ? [t('from {field}', { field: entry.field })] : []),
@@ -46,8 +46,8 @@ function EntryChip({ entry, onWeigh, onDrop }: EntryProps) {
       size="small"
       className="serif"
       label={entry.weight === 1 ? `${entry.text} ↓` : entry.weight > 3 ? `${entry.text} ↑` : entry.text}
-      aria-label={told}
-      title={told}
+      aria-label={inWords}
+      title={inWords}
       color={entry.weight > 3 ? 'secondary' : 'default'}
       variant={entry.weight > 3 ? 'filled' : 'outlined'}
       onClick={onWeigh}

@@ -168,7 +168,7 @@ it('saves the sentence when it is left or at Enter, and only when it changed', a
 
 it('takes back the forgetting of a world', async () => {
   const user = userEvent.setup();
-  const asked = serve((_method, path) =>
+  const requests = serve((_method, path) =>
     path.endsWith('/worlds')
       ? { body: [{ id: 4, title: 'Clay talk', entries: { sounds: ['clink'] } }] }
       : { status: 204 },
@@ -178,7 +178,7 @@ it('takes back the forgetting of a world', async () => {
   await user.keyboard('{Delete}');
   await user.click(await screen.findByRole('button', { name: 'Undo' }));
   await waitFor(() => {
-    expect(asked.some((a) => a.method === 'POST' && JSON.stringify(a.body).includes('"clink"'))).toBe(true);
+    expect(requests.some((a) => a.method === 'POST' && JSON.stringify(a.body).includes('"clink"'))).toBe(true);
   });
-  expect(asked.some((a) => a.method === 'DELETE' && a.path === '/api/worlds/4')).toBe(true);
+  expect(requests.some((a) => a.method === 'DELETE' && a.path === '/api/worlds/4')).toBe(true);
 });

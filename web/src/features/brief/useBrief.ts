@@ -134,7 +134,7 @@ export function useBrief(project: Project): BriefEditor {
     if (error && !theirs) reset();
     setWaiting(true);
   };
-  const told = notTaken.length ? new ApiError(400, 'not_taken', t('Some of this was not taken.'), notTaken) : null;
+  const problem = notTaken.length ? new ApiError(400, 'not_taken', t('Some of this was not taken.'), notTaken) : null;
   return {
     brief,
     change: (next) => {
@@ -149,7 +149,7 @@ export function useBrief(project: Project): BriefEditor {
     },
     canUndo: past.length > 0,
     state: error ? 'refused' : isPending ? 'saving' : waiting ? 'waiting' : notTaken.length ? 'partly' : 'saved',
-    error: asApiError(error) ?? told,
+    error: asApiError(error) ?? problem,
     retry: send,
     theirs,
     takeTheirs: () => {

@@ -2,7 +2,7 @@ import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it, vi } from 'vitest';
 
-import { EVERYTHING } from '../../shared/lib/asked';
+import { EVERYTHING } from '../../shared/lib/question';
 import { renderIn } from '../../shared/testing/render';
 import { CheckMenu } from './CheckMenu';
 import { ExportMenu } from './ExportMenu';
@@ -26,7 +26,7 @@ it.each([
       disabled={false}
       onStart={onStart}
       choices={() => ({
-        shown: { asked, count: 1204 },
+        shown: { question: asked, count: 1204 },
         page: ['inkpost', 'inkwell'],
         marked: ['inkclub'],
         selected: 'inkpost',
@@ -42,7 +42,7 @@ it.each([
 });
 
 it('exports the rows shown in each form, by the filters in force only', async () => {
-  renderIn(<ExportMenu projectId={7} asked={{ ...asked, grade_min: 80 }} />);
+  renderIn(<ExportMenu projectId={7} question={{ ...asked, grade_min: 80 }} />);
   await userEvent.click(screen.getByRole('button', { name: 'Export' }));
   const links = screen.getAllByRole('menuitem').map((item) => item.getAttribute('href'));
   expect(links).toEqual(

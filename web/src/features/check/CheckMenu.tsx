@@ -5,12 +5,12 @@ import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 
 import { DownIcon } from '../../shared/ui/icons';
-import type { Asked, CheckWish } from '../../shared/lib/asked';
+import type { SheetQuestion, CheckWish } from '../../shared/lib/question';
 import { t } from '../../shared/texts';
 
 export interface Choices {
   /** The rows the sheet shows now, and how many they are. */
-  shown?: { asked: Asked; count: number };
+  shown?: { question: SheetQuestion; count: number };
   /** The labels in view. */
   page?: readonly string[];
   marked?: readonly string[];
@@ -53,7 +53,7 @@ export function CheckMenu({ choices, what, disabled, onStart }: Props) {
       {text}
     </MenuItem>
   );
-  const rows: CheckWish = shown ? { shown: shown.asked } : { what };
+  const rows: CheckWish = shown ? { shown: shown.question } : { what };
   const which = shown
     ? t('all {count, number} shown', { count: shown.count })
     : what === 'pasted'
@@ -81,7 +81,7 @@ export function CheckMenu({ choices, what, disabled, onStart }: Props) {
             what: 'labels',
             labels: [...page],
           })}
-        {shown && item(t('all {count, number} names shown', { count: shown.count }), { shown: shown.asked })}
+        {shown && item(t('all {count, number} names shown', { count: shown.count }), { shown: shown.question })}
         {marked.length > 0 &&
           item(t('the {marked, plural, one {# name} other {# names}} marked', { marked: marked.length }), {
             what: 'labels',

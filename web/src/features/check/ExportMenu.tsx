@@ -1,19 +1,19 @@
-import { type Asked, writeAsked } from '../../shared/lib/asked';
+import { type SheetQuestion, writeQuestion } from '../../shared/lib/question';
 import { FileMenu } from '../../shared/ui/FileMenu';
 
 interface Props {
   projectId: number;
   /** The rows meant; all pasted names when left out. */
-  asked?: Asked;
+  question?: SheetQuestion;
 }
 
 /** Full names with statuses, evidence and ages, in open formats. */
-export function ExportMenu({ projectId, asked }: Props) {
+export function ExportMenu({ projectId, question }: Props) {
   const address = (form: string) => {
     const query = new URLSearchParams([
       ['form', form],
-      ['what', asked ? 'sheet' : 'pasted'],
-      ...(asked ? writeAsked(asked) : []),
+      ['what', question ? 'sheet' : 'pasted'],
+      ...(question ? writeQuestion(question) : []),
     ]);
     return `/api/projects/${projectId}/export?${query.toString()}`;
   };

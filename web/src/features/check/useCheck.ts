@@ -13,7 +13,7 @@ import {
   unwrap,
   type Watch,
 } from '../../shared/api';
-import type { CheckWish } from '../../shared/lib/asked';
+import type { CheckWish } from '../../shared/lib/question';
 import { followAnswers } from './answers';
 
 const GLANCE_EVERY = 15_000;

@@ -38,13 +38,13 @@ const WORDS: Partial<Record<keyof Extension, string>> = {
   whois_absent: t('its line for an open name'),
   idn: t('Letters beyond a to z'),
 };
-const told = (value: Extension[keyof Extension]): string =>
+const inWords = (value: Extension[keyof Extension]): string =>
   typeof value === 'boolean' ? (value ? 'allowed' : t('not allowed')) : String(value ?? '') || 'none';
 const entryParts = (mine: Extension, theirs: Extension): Difference[] =>
   Object.entries(WORDS).map(([key, word]) => ({
     word,
-    here: told(mine[key as keyof Extension]),
-    there: told(theirs[key as keyof Extension]),
+    here: inWords(mine[key as keyof Extension]),
+    there: inWords(theirs[key as keyof Extension]),
   }));
 
 /** One entry of the catalogue, as an administrator changes it. */

@@ -61,14 +61,14 @@ it('lets an administrator change one, and keeps what was typed when it is refuse
       problems: [{ path: 'line 2', code: 'x', message: 'Choose a number from 1 to 63.' }],
     },
   };
-  const asked = answer(true, (method) => (method === 'PUT' ? refusal : undefined));
+  const requests = answer(true, (method) => (method === 'PUT' ? refusal : undefined));
   renderIn(<ExtensionsPage />);
   await userEvent.click(await screen.findByRole('button', { name: 'Change .ie' }));
   const dialog = within(screen.getByRole('dialog'));
   await userEvent.clear(dialog.getByLabelText('at most'));
   await userEvent.click(dialog.getByRole('button', { name: 'Save' }));
   expect(await dialog.findByText('Choose a number from 1 to 63.')).toBeInTheDocument();
-  expect(asked.find((a) => a.method === 'PUT')).toMatchObject({
+  expect(requests.find((a) => a.method === 'PUT')).toMatchObject({
     path: '/api/extensions/ie',
     body: { letters_max: 0 },
   });
@@ -76,7 +76,7 @@ it('lets an administrator change one, and keeps what was typed when it is refuse
 
 it('shows what another administrator made of one meanwhile', async () => {
   let refuse = true;
-  const asked = answer(true, (method) => {
+  const requests = answer(true, (method) => {
     if (method !== 'PUT' || !refuse) return undefined;
     refuse = false;
     return {
@@ -98,7 +98,7 @@ it('shows what another administrator made of one meanwhile', async () => {
   );
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
   await waitFor(() => {
-    expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({
+    expect(requests.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({
       use: 'Used by ie people. Mine.',
       seen: { use: 'Theirs.' },
     });
@@ -124,7 +124,7 @@ it('tells the lines of a file that cannot be taken', async () => {
 });
 
 it('proposes an order with its reasons, and takes it with the owner', async () => {
-  const asked = serve((_method, path) => ({
+  const requests = serve((_method, path) => ({
     body: path.startsWith('/api/extensions/proposals')
       ? [{ extension: 'ie', points: 3, yearly: '20', reasons: ['Shows that it is at home in Ireland.'] }]
       : about(false),
@@ -136,6 +136,6 @@ it('proposes an order with its reasons, and takes it with the owner', async () =
   await userEvent.click(screen.getByRole('button', { name: 'Take the first 1' }));
   expect(onTake).toHaveBeenCalledWith({ country: '', kind: '', work: 'any', budget: 30 }, ['ie']);
   await vi.waitFor(() => {
-    expect(asked.at(-1)?.path).toContain('budget=30');
+    expect(requests.at(-1)?.path).toContain('budget=30');
   });
 });

@@ -46,7 +46,7 @@ beforeEach(() => {
 
 function setUp(first: Shared, act: (path: string) => Answer | undefined = () => undefined) {
   let now = first;
-  const asked = serve((method, path, body) => {
+  const requests = serve((method, path, body) => {
     const answer = act(path);
     if (answer) return answer;
     if (path.endsWith('/join')) now = page({ first_name: (body as { first_name: string }).first_name });
@@ -60,7 +60,7 @@ function setUp(first: Shared, act: (path: string) => Answer | undefined = () => 
     </Routes>,
     '/s/abc',
   );
-  return () => asked.filter((a) => a.method === 'POST').map((a) => [a.path.split('/abc/')[1], a.body]);
+  return () => requests.filter((a) => a.method === 'POST').map((a) => [a.path.split('/abc/')[1], a.body]);
 }
 
 it('asks for no more than a first name, and not for that if one does not like', async () => {

@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** What was taken and what was not, sentence by sentence. */
-function told(report: Pasted): string {
+function sentences(report: Pasted): string {
   const taken = [
     t('{n, plural, one {# name} other {# names}}', { n: report.names }),
     t('{n, plural, one {# full name} other {# full names}}', { n: report.full_names }),
@@ -48,7 +48,7 @@ function Report({ report }: { report: Pasted }) {
       severity={report.bad_count || report.left_out || report.names_left_out ? 'warning' : 'success'}
       role="status"
       sx={{ py: 0.5 }}>
-      {told(report)}
+      {sentences(report)}
       {report.bad_count > 0 && (
         <>
           {' '}

@@ -30,7 +30,7 @@ const menu = async (item: string) => {
 
 it('shows where each project stands, and undoes a removal', async () => {
   let there = true;
-  const asked = serve((method, path) => {
+  const requests = serve((method, path) => {
     if (method === 'DELETE') there = false;
     if (path.endsWith('/restore')) there = true;
     return { body: method === 'GET' ? (there ? [standing({ checking: true })] : []) : project };
@@ -45,7 +45,7 @@ it('shows where each project stands, and undoes a removal', async () => {
   expect(await screen.findByText('Nothing is being named yet')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Undo' }));
   expect(await screen.findByRole('link', { name: 'Pressroom' })).toBeInTheDocument();
-  expect(asked.map((a) => a.method)).toContain('DELETE');
+  expect(requests.map((a) => a.method)).toContain('DELETE');
 });
 
 it('puts a project by, out of sight until it is asked for', async () => {
@@ -85,7 +85,7 @@ it('keeps what was typed into a new project that was refused, each problem at it
     { path: 'name', code: 'blank', message: 'Write something here.' },
     { path: 'brief.keywords.1.text', code: 'script', message: 'Cyrillic letters.' },
   ];
-  const asked = serve((method) =>
+  const requests = serve((method) =>
     method === 'POST' ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } } : { body: [] },
   );
   renderIn(<ProjectsPage onNear={() => undefined} />);
@@ -97,7 +97,7 @@ it('keeps what was typed into a new project that was refused, each problem at it
   expect(dialog.getByText('Cyrillic letters.')).toBeInTheDocument();
   expect(dialog.getByLabelText('Words')).toHaveValue('ink, бумага');
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({
+    expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       brief: { keywords: [{ text: 'ink' }, { text: 'бумага' }] },
     });
   });
@@ -114,7 +114,7 @@ it('says when the projects cannot be loaded, and tries again', async () => {
 });
 
 it('takes the sentence’s first words for a title where none is given', async () => {
-  const asked = serve((method) => ({ body: method === 'GET' ? [] : project }));
+  const requests = serve((method) => ({ body: method === 'GET' ? [] : project }));
   renderIn(<ProjectsPage onNear={() => undefined} />);
   await userEvent.click((await screen.findAllByRole('button', { name: 'New project' }))[0] as HTMLElement);
   await userEvent.type(
@@ -123,7 +123,7 @@ it('takes the sentence’s first words for a title where none is given', async (
   );
   await userEvent.click(screen.getByRole('button', { name: 'Make names' }));
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({
+    expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       name: 'A pottery studio with open hours for …',
       brief: { about: 'A pottery studio with open hours for beginners and more.', keywords: [] },
     });

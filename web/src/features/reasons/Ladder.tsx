@@ -10,7 +10,7 @@ import { useLadder } from './useAround';
 import { DownIcon, UpIcon } from '../../shared/ui/icons';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import type { ShownStatus } from '../../shared/ui/status';
-import type { CheckWish } from '../../shared/lib/asked';
+import type { CheckWish } from '../../shared/lib/question';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 

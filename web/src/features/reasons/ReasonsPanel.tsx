@@ -13,7 +13,7 @@ import { EmptyState } from '../../shared/ui/EmptyState';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { AnyName } from './AnyName';
-import type { CheckWish } from '../../shared/lib/asked';
+import type { CheckWish } from '../../shared/lib/question';
 import { Ladder } from './Ladder';
 import { Measures } from './Measures';
 import { NearNames } from './NearNames';
@@ -53,7 +53,7 @@ const KINDS: Record<string, string> = {
 const ofKeyword = ({ kind, text, keyword }: Judged['parts'][number]) =>
   kind === 'keyword' && !keyword.split(' ').includes(text) ? t('of your word {keyword}', { keyword }) : '';
 
-const told = (part: Judged['parts'][number]) => {
+const inWords = (part: Judged['parts'][number]) => {
   const words = part.change?.message || ofKeyword(part) || (KINDS[part.kind] ?? part.kind);
   return words && ` (${words})`;
 };
@@ -69,7 +69,7 @@ export function Origin({ name }: { name: Judged }) {
           <Box component="span" className="serif" sx={{ color: 'text.primary' }}>
             {part.text}
           </Box>
-          {part.change && part.change.message === parts[i + 1]?.change?.message ? '' : told(part)}
+          {part.change && part.change.message === parts[i + 1]?.change?.message ? '' : inWords(part)}
         </Fragment>
       ))}
       {' · '}

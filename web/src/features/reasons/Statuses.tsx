@@ -10,7 +10,7 @@ import { formatDay, formatMoment, formatMoney } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
-import type { CheckWish } from '../../shared/lib/asked';
+import type { CheckWish } from '../../shared/lib/question';
 import { rich, t } from '../../shared/texts';
 
 /** What the answers say of dates and prices. */

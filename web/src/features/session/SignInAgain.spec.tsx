@@ -9,11 +9,11 @@ import { SignInAgain } from './SignInAgain';
 const session = { person: { username: 'edda' }, demo: true };
 
 function show(username: string, answer: Answer = { body: session }) {
-  const asked = serve(() => answer);
+  const requests = serve(() => answer);
   const onLeave = vi.fn();
   const { client } = renderIn(<SignInAgain username={username} asDemo={username === 'demo'} onLeave={onLeave} />);
   client.setQueryData(keys.shortlist(7), ['kept']);
-  return { sent: () => asked.filter((a) => a.method === 'POST'), onLeave, client };
+  return { sent: () => requests.filter((a) => a.method === 'POST'), onLeave, client };
 }
 
 it('goes on as the same person, with everything on the page still there', async () => {

@@ -10,7 +10,7 @@ it('signs up and tells each problem at its field', async () => {
     { path: 'username', code: 'username_taken', message: 'That name is taken.' },
     { path: 'password', code: 'password', message: 'Too short.' },
   ];
-  const asked = serve((method) =>
+  const requests = serve((method) =>
     method === 'POST'
       ? { status: 400, body: { code: 'problems', message: 'Look again.', problems } }
       : { body: { person: null, demo: false } },
@@ -23,7 +23,7 @@ it('signs up and tells each problem at its field', async () => {
   expect(await screen.findByText('That name is taken.')).toBeInTheDocument();
   expect(screen.getByText('Too short.')).toBeInTheDocument();
   expect(screen.getByLabelText('Name')).toHaveValue('edda');
-  expect(asked.find((a) => a.method === 'POST')).toMatchObject({
+  expect(requests.find((a) => a.method === 'POST')).toMatchObject({
     path: '/api/session/sign-up',
     body: { username: 'edda', password: 'x' },
   });
@@ -31,12 +31,12 @@ it('signs up and tells each problem at its field', async () => {
 });
 
 it('enters the demo workspace where there is one', async () => {
-  const asked = serve((method) => ({
+  const requests = serve((method) => ({
     body: { person: method === 'POST' ? { username: 'demo' } : null, demo: true },
   }));
   renderIn(<SignInPage />);
   await userEvent.click(await screen.findByRole('button', { name: 'Enter the demo workspace' }));
   await waitFor(() => {
-    expect(asked.map((a) => a.path)).toContain('/api/session/demo');
+    expect(requests.map((a) => a.path)).toContain('/api/session/demo');
   });
 });

@@ -21,7 +21,7 @@ const share = (fields: Partial<Share> = {}): Share => ({
 });
 
 function setUp(shares: Share[], act: (method: string, path: string) => Answer | undefined = () => undefined) {
-  const asked = serve((method, path) => {
+  const requests = serve((method, path) => {
     const answer = act(method, path);
     if (answer) return answer;
     if (path.endsWith('/shortlist'))
@@ -66,16 +66,16 @@ function setUp(shares: Share[], act: (method: string, path: string) => Answer | 
       <SharingPage />
     </ProjectContext>,
   );
-  return asked;
+  return requests;
 }
 
 it('makes a link for the names ticked, with an end', async () => {
-  const asked = setUp([]);
+  const requests = setUp([]);
   await userEvent.click(await screen.findByRole('checkbox', { name: 'goink' }));
   expect(screen.getByText('1 name of 2 shown to them')).toBeInTheDocument();
   await userEvent.click(screen.getByRole('button', { name: 'Make the link' }));
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'POST')?.body).toMatchObject({
+    expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       title: 'Names for Pressroom',
       labels: ['inkpost'],
     });
@@ -107,19 +107,19 @@ it('shows the answers, the best liked first, beside the computed spelling', asyn
 
 it('copies a link, closes it, and deletes it only when one is sure', async () => {
   const written = vi.fn().mockResolvedValue(undefined);
-  const asked = setUp([share()]);
+  const requests = setUp([share()]);
   const user = userEvent.setup();
   vi.spyOn(navigator.clipboard, 'writeText').mockImplementation(written);
   await user.click(await screen.findByRole('button', { name: 'Copy the link' }));
   expect(written).toHaveBeenCalledWith(`${window.location.origin}/s/abc`);
   await user.click(screen.getByRole('button', { name: 'Close the link' }));
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'PATCH')?.body).toEqual({ revoked: true });
+    expect(requests.find((a) => a.method === 'PATCH')?.body).toEqual({ revoked: true });
   });
   await user.click(screen.getByRole('button', { name: 'Delete' }));
-  expect(asked.some((a) => a.method === 'DELETE')).toBe(false);
+  expect(requests.some((a) => a.method === 'DELETE')).toBe(false);
   await user.click(screen.getByRole('button', { name: 'Delete it with all answers' }));
   await waitFor(() => {
-    expect(asked.some((a) => a.method === 'DELETE')).toBe(true);
+    expect(requests.some((a) => a.method === 'DELETE')).toBe(true);
   });
 });

@@ -138,7 +138,7 @@ function OneLink({
       },
     );
   };
-  const told = {
+  const standing = {
     open: t('open until {endsAt}', { endsAt: formatDay(share.ends_at) }),
     ended: t('ended {endsAt}', { endsAt: formatDay(share.ends_at) }),
     revoked: t('closed by you'),
@@ -161,7 +161,7 @@ function OneLink({
         </Typography>
         <Typography color="textSecondary">
           {t('{labels, plural, one {# name} other {# names}}', { labels: share.labels.length })} ·{' '}
-          {t('{people, plural, one {# person} other {# people}}', { people: share.people })} · {told}
+          {t('{people, plural, one {# person} other {# people}}', { people: share.people })} · {standing}
         </Typography>
       </Stack>
       <TextField

@@ -2,21 +2,21 @@ import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Stack from '@mui/material/Stack';
 
-import { type Asked, type Change, FIELDS } from '../../shared/lib/asked';
-import { toldFilters } from './toldFilters';
+import { type SheetQuestion, type Change, FIELDS } from '../../shared/lib/question';
+import { activeFilters } from './activeFilters';
 import { t } from '../../shared/texts';
 
 /** The filters that are on, each taken away by a press. */
-export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Change) => void }) {
-  const told = toldFilters(asked);
-  if (!told.length) return null;
+export function ActiveFilters({ question, onAsk }: { question: SheetQuestion; onAsk: (part: Change) => void }) {
+  const filters = activeFilters(question);
+  if (!filters.length) return null;
   return (
     <Stack
       direction="row"
       component="ul"
       aria-label={t('Filters that are on')}
       sx={{ m: 0, p: 0, listStyle: 'none', flexWrap: 'wrap', gap: 0.5, alignItems: 'center' }}>
-      {told.map(({ key, word, without }) => (
+      {filters.map(({ key, word, without }) => (
         <li key={key}>
           <Chip
             size="small"
@@ -27,7 +27,7 @@ export function ActiveFilters({ asked, onAsk }: { asked: Asked; onAsk: (part: Ch
           />
         </li>
       ))}
-      {told.length > 1 && (
+      {filters.length > 1 && (
         <li>
           <Button
             size="small"

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event';
 import { expect, it, vi } from 'vitest';
 
 import type { Counts } from '../../shared/api';
-import type { Asked } from '../../shared/lib/asked';
+import type { SheetQuestion } from '../../shared/lib/question';
 import { renderIn, serve } from '../../shared/testing/render';
 import { ActiveFilters } from './ActiveFilters';
 import { FiltersPanel } from './FiltersPanel';
@@ -25,10 +25,10 @@ const counts: Counts = {
   },
 };
 
-function show(asked: Asked = {}) {
+function show(question: SheetQuestion = {}) {
   const sent = serve(() => ({ body: counts }));
   const onAsk = vi.fn();
-  renderIn(<FiltersPanel projectId={7} asked={asked} onAsk={onAsk} extensions={['com', 'ie']} />);
+  renderIn(<FiltersPanel projectId={7} question={question} onAsk={onAsk} extensions={['com', 'ie']} />);
   return { onAsk, sent };
 }
 const choice = async (group: string, name: RegExp) =>
@@ -100,7 +100,7 @@ it('asks for counts by the filters alone: an order leaves as many', async () => 
 
 it('takes away one filter, or all of them, but not the order', async () => {
   const onAsk = vi.fn();
-  renderIn(<ActiveFilters asked={{ sort: 'fit', grade_min: 80, mark: 'kept' }} onAsk={onAsk} />);
+  renderIn(<ActiveFilters question={{ sort: 'fit', grade_min: 80, mark: 'kept' }} onAsk={onAsk} />);
   await userEvent.click(screen.getByRole('button', { name: 'grade from 80' }));
   expect(onAsk).toHaveBeenLastCalledWith({ grade_min: undefined });
   await userEvent.click(screen.getByRole('button', { name: 'Clear all' }));

@@ -10,18 +10,27 @@ import Typography from '@mui/material/Typography';
 import { type ReactNode, useCallback, useState } from 'react';
 
 import type { Counts } from '../../shared/api';
-import { type Asked, type Change, FIELDS, leastOf, listOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
+import {
+  type SheetQuestion,
+  type Change,
+  FIELDS,
+  leastOf,
+  listOf,
+  narrows,
+  toggled,
+  withLeast,
+} from '../../shared/lib/question';
 import { formatCount, formatMoney } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
 import { useLetters } from '../../shared/lib/useLetters';
 import { wordOf } from '../../shared/ui/status';
-import { MARK_WORDS } from './toldFilters';
+import { MARK_WORDS } from './activeFilters';
 import { useCounts } from './useCounts';
 import { t } from '../../shared/texts';
 
 interface Props {
   projectId: number;
-  asked: Asked;
+  question: SheetQuestion;
   onAsk: (part: Change) => void;
   extensions: readonly string[];
 }
@@ -85,9 +94,9 @@ const Row = ({ label, children }: { label: string; children: ReactNode }) => (
 function Letters({
   field,
   label,
-  asked,
+  question: asked,
   onAsk,
-}: Pick<Part, 'asked' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
+}: Pick<Part, 'question' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
   const look = useCallback(
     (letters: string) => {
       onAsk({ [field]: letters || undefined });
@@ -119,10 +128,10 @@ function Between({
   low,
   high,
   counts,
-  asked,
+  question,
   onAsk,
 }: Part & { name: (typeof RANGES)[number][0]; word: string; low: number; high: number }) {
-  const given: [number, number] = [asked[`${name}_min`] ?? low, asked[`${name}_max`] ?? high];
+  const given: [number, number] = [question[`${name}_min`] ?? low, question[`${name}_max`] ?? high];
   const [moved, setMoved] = useState<[number, number] | null>(null);
   const [from, to] = moved ?? given;
   const inside = (value: number) => (from <= low || value >= from) && (to >= high || value <= to);
@@ -131,12 +140,12 @@ function Between({
     0,
   );
   const upTo = to >= high ? t('any') : to;
-  const told = from <= low ? t('up to {to}', { to: upTo }) : t('{from} to {to}', { from, to: upTo });
+  const range = from <= low ? t('up to {to}', { to: upTo }) : t('{from} to {to}', { from, to: upTo });
   return (
     <Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between' }}>
         <span>
-          {word} {from <= low && to >= high ? t('any') : told}
+          {word} {from <= low && to >= high ? t('any') : range}
         </span>
         <Typography variant="caption" color="textSecondary">
           {counts && formatCount(leaves)}
@@ -204,18 +213,18 @@ function AtLeast({
   );
 }
 
-function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extensions'>) {
-  const chosen = listOf(asked.open_in);
+function OpenIn({ counts, question, onAsk, extensions }: Part & Pick<Props, 'extensions'>) {
+  const chosen = listOf(question.open_in);
   const left = counts?.choices.open_in;
   const only = (which: string) => {
-    onAsk({ open_in: asked.open_in === which ? undefined : which, open_all: undefined });
+    onAsk({ open_in: question.open_in === which ? undefined : which, open_all: undefined });
   };
   const both = chosen.filter((e) => e !== 'any' && e !== 'all');
   return (
     <Group title={t('Open in')}>
       <Row label={t('Open in')}>
-        <Choice word={t('any of mine')} count={left?.any} on={asked.open_in === 'any'} onPress={() => only('any')} />
-        <Choice word={t('all of mine')} count={left?.all} on={asked.open_in === 'all'} onPress={() => only('all')} />
+        <Choice word={t('any of mine')} count={left?.any} on={question.open_in === 'any'} onPress={() => only('any')} />
+        <Choice word={t('all of mine')} count={left?.all} on={question.open_in === 'all'} onPress={() => only('all')} />
         {extensions.map((e) => (
           <Choice
             key={e}
@@ -231,7 +240,7 @@ function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extens
           control={
             <Checkbox
               size="small"
-              checked={asked.open_all ?? false}
+              checked={question.open_all ?? false}
               onChange={(e) => onAsk({ open_all: e.target.checked || undefined })}
             />
           }
@@ -243,10 +252,10 @@ function OpenIn({ counts, asked, onAsk, extensions }: Part & Pick<Props, 'extens
 }
 
 /** All filters; they combine, and each tells how many names it would leave. */
-export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
-  const counts = useCounts(projectId, asked).data;
-  const part: Part = { asked, onAsk, counts };
-  const least = leastOf(asked);
+export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) {
+  const counts = useCounts(projectId, question).data;
+  const part: Part = { question, onAsk, counts };
+  const least = leastOf(question);
   const many = (
     field: 'recipes' | 'added' | 'status',
     label: string,
@@ -258,7 +267,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
           value,
           word,
           count: counts?.choices[field]?.[value],
-          on: listOf(asked[field]).includes(value),
+          on: listOf(question[field]).includes(value),
         }))
         .filter(({ count, on }) => on || count !== 0)
         .map(({ value, word, count, on }) => (
@@ -267,7 +276,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
             word={word}
             count={count}
             on={on}
-            onPress={() => onAsk({ [field]: toggled(asked[field], value) })}
+            onPress={() => onAsk({ [field]: toggled(question[field], value) })}
           />
         ))}
     </Row>
@@ -278,14 +287,14 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
       <Choice
         word={one}
         count={counts?.choices[field]?.yes}
-        on={asked[field] === 'yes'}
-        onPress={() => onAsk({ [field]: asked[field] === 'yes' ? undefined : 'yes' })}
+        on={question[field] === 'yes'}
+        onPress={() => onAsk({ [field]: question[field] === 'yes' ? undefined : 'yes' })}
       />
       <Choice
         word={none}
         count={counts?.choices[field]?.no}
-        on={asked[field] === 'no'}
-        onPress={() => onAsk({ [field]: asked[field] === 'no' ? undefined : 'no' })}
+        on={question[field] === 'no'}
+        onPress={() => onAsk({ [field]: question[field] === 'no' ? undefined : 'no' })}
       />
     </>
   );
@@ -299,7 +308,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
         <Typography role="status">
           {counts ? t('leaves {total, plural, one {# name} other {# names}}', { total: counts.total }) : ' '}
         </Typography>
-        <Button disabled={!narrows(asked)} onClick={() => onAsk(EVERY)}>
+        <Button disabled={!narrows(question)} onClick={() => onAsk(EVERY)}>
           {t('Clear all')}
         </Button>
       </Stack>
@@ -310,7 +319,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
               key={value}
               word={word}
               count={counts?.choices.mark?.[value]}
-              on={(asked.mark ?? '') === value}
+              on={(question.mark ?? '') === value}
               onPress={() => onAsk({ mark: value || undefined })}
             />
           ))}
@@ -343,7 +352,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
       <Group title={t('Grade and measures')}>
         <AtLeast
           word={t('Grade')}
-          value={asked.grade_min ?? 0}
+          value={question.grade_min ?? 0}
           counts={counts?.least.grade}
           onChange={(score) => onAsk({ grade_min: score || undefined })}
         />
@@ -353,7 +362,7 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
             word={word}
             value={least[name] ?? 0}
             counts={counts?.least[name]}
-            onChange={(score) => onAsk({ least: withLeast(asked, name, score).least })}
+            onChange={(score) => onAsk({ least: withLeast(question, name, score).least })}
           />
         ))}
       </Group>
@@ -378,8 +387,8 @@ export function FiltersPanel({ projectId, asked, onAsk, extensions }: Props) {
               key={price}
               word={formatMoney(price, counts?.currency ?? '')}
               count={count}
-              on={asked.price_max === Number(price)}
-              onPress={() => onAsk({ price_max: asked.price_max === Number(price) ? undefined : Number(price) })}
+              on={question.price_max === Number(price)}
+              onPress={() => onAsk({ price_max: question.price_max === Number(price) ? undefined : Number(price) })}
             />
           ))}
         </Row>

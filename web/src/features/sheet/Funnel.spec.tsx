@@ -10,7 +10,7 @@ it('shows what became of the names; the steps of the list filter it', async () =
     body: { made: 106_314, within: 8694, listed: 2000, good: 1573, open: 12, kept: 3, good_from: 80 },
   }));
   const onChange = vi.fn();
-  renderIn(<Funnel projectId={7} asked={{ grade_min: 80, text: 'ink' }} onChange={onChange} />);
+  renderIn(<Funnel projectId={7} question={{ grade_min: 80, text: 'ink' }} onChange={onChange} />);
   expect(await screen.findByText('106,314')).toBeInTheDocument();
   expect(screen.getByRole('button', { name: /good enough/ })).toHaveAttribute('aria-pressed', 'true');
   expect(screen.getByRole('button', { name: /^2,000/ })).toHaveAttribute('aria-pressed', 'false');

@@ -5,7 +5,7 @@ import Stack from '@mui/material/Stack';
 import type { Funnel as Counts } from '../../shared/api';
 import { useFunnel } from './useFunnel';
 import { formatCount } from '../../shared/lib/format';
-import type { Asked, Change } from '../../shared/lib/asked';
+import type { SheetQuestion, Change } from '../../shared/lib/question';
 import { t } from '../../shared/texts';
 
 interface Step {
@@ -13,7 +13,7 @@ interface Step {
   word: string;
   help: string;
   /** The filter the step stands for; steps before the list have none. "good" knows from which grade. */
-  filter?: (counts: Counts | undefined) => Asked;
+  filter?: (counts: Counts | undefined) => SheetQuestion;
 }
 
 const STEPS: readonly Step[] = [
@@ -42,7 +42,7 @@ const STEPS: readonly Step[] = [
 
 interface Props {
   projectId: number;
-  asked: Asked;
+  question: SheetQuestion;
   onChange: (part: Change) => void;
   /** In rows of three, where there is little room. */
   wraps?: boolean;
@@ -50,14 +50,16 @@ interface Props {
 
 const NONE: Change = { grade_min: undefined, open_in: undefined, open_all: undefined, mark: undefined };
 
-const isOn = (step: Step, asked: Asked, counts: Counts | undefined): boolean => {
+const isOn = (step: Step, question: SheetQuestion, counts: Counts | undefined): boolean => {
   if (!step.filter) return false;
   const wanted = step.filter(counts);
-  return asked.grade_min === wanted.grade_min && asked.open_in === wanted.open_in && asked.mark === wanted.mark;
+  return (
+    question.grade_min === wanted.grade_min && question.open_in === wanted.open_in && question.mark === wanted.mark
+  );
 };
 
 /** What became of the names, hung on a wire; each step of the list filters it. */
-export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
+export function Funnel({ projectId, question, onChange, wraps = false }: Props) {
   const { data } = useFunnel(projectId);
   return (
     <Stack
@@ -83,7 +85,7 @@ export function Funnel({ projectId, asked, onChange, wraps = false }: Props) {
         },
       }}>
       {STEPS.map((step) => {
-        const on = isOn(step, asked, data);
+        const on = isOn(step, question, data);
         const count = data?.[step.name];
         const inside = (
           <>

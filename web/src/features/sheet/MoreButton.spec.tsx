@@ -20,32 +20,32 @@ describe('MoreButton', () => {
   });
 
   it('lists the rest by itself, once, and after a change not before a moment has passed', async () => {
-    const asked = serve(() => ({ body: sampleProject({ only_first: false }) }));
+    const requests = serve(() => ({ body: sampleProject({ only_first: false }) }));
     const { rerender } = renderIn(<MoreButton project={sampleProject({ only_first: false, changed_at: '0' })} />);
     for (const changed_at of ['1', '2']) {
       // Another change meanwhile: the wait begins anew.
       rerender(<MoreButton project={sampleProject({ only_first: true, changed_at })} />);
       await vi.advanceTimersByTimeAsync(500);
     }
-    expect(asked).toHaveLength(0);
+    expect(requests).toHaveLength(0);
     await vi.advanceTimersByTimeAsync(500);
     await waitFor(() => {
-      expect(asked.map((a) => [a.method, a.path])).toEqual([['POST', '/api/projects/7/more']]);
+      expect(requests.map((a) => [a.method, a.path])).toEqual([['POST', '/api/projects/7/more']]);
     });
   });
 
   it('lists the rest of a new list at once', async () => {
-    const asked = serve(() => ({ body: sampleProject({ only_first: false }) }));
+    const requests = serve(() => ({ body: sampleProject({ only_first: false }) }));
     renderIn(<MoreButton project={sampleProject({ only_first: true })} />);
     await vi.advanceTimersByTimeAsync(50);
-    expect(asked.map((a) => a.path)).toEqual(['/api/projects/7/more']);
+    expect(requests.map((a) => a.path)).toEqual(['/api/projects/7/more']);
   });
 
   it('asks for nothing by itself when the list is whole, and says why there is no more', async () => {
-    const asked = serve(() => conflict('no_more', 'That is all there is.'));
+    const requests = serve(() => conflict('no_more', 'That is all there is.'));
     renderIn(<MoreButton project={sampleProject()} />);
     await vi.advanceTimersByTimeAsync(5000);
-    expect(asked).toHaveLength(0);
+    expect(requests).toHaveLength(0);
     await userEvent
       .setup({ advanceTimers: vi.advanceTimersByTime })
       .click(screen.getByRole('button', { name: 'More names' }));

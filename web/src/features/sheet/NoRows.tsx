@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 
-import { type Change, FIELDS, narrows } from '../../shared/lib/asked';
+import { type Change, FIELDS, narrows } from '../../shared/lib/question';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useBench } from './bench';
 import { t } from '../../shared/texts';
@@ -9,14 +9,14 @@ const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as
 
 /** Why there are no names, and what helps. */
 export function NoRows() {
-  const { hasWords, hasRecipes, asked, onAsk } = useBench();
+  const { hasWords, hasRecipes, question, onAsk } = useBench();
   if (!hasRecipes)
     return (
       <EmptyState title={t('All recipes are off')}>
         {t('Switch one on, on the left: names are made by recipes.')}
       </EmptyState>
     );
-  if (narrows(asked)) {
+  if (narrows(question)) {
     return (
       <EmptyState
         title={t('No name passes these filters')}
@@ -25,7 +25,7 @@ export function NoRows() {
             {t('Show all names')}
           </Button>
         }>
-        {(asked.open_in ?? asked.status)
+        {(question.open_in ?? question.status)
           ? t('Names show as open once they were checked and the registry said so.')
           : t('Try fewer letters, or another of the counts above the sheet.')}
       </EmptyState>

@@ -5,7 +5,7 @@ import { describe, expect, it, vi } from 'vitest';
 import type { Dots } from '../../shared/api';
 import { renderIn, serve } from '../../shared/testing/render';
 import { Plot } from './Plot';
-import { EVERYTHING } from '../../shared/lib/asked';
+import { EVERYTHING } from '../../shared/lib/question';
 
 const dots: Dots = {
   labels: ['inkpost', 'paperpost', 'starsspace', 'xn--e1afmkfd'],
@@ -16,27 +16,27 @@ const dots: Dots = {
 const even = { length: 1, memory: 1 };
 
 function show(props: Partial<Parameters<typeof Plot>[0]> = {}, body: unknown = dots, status = 200) {
-  const asked = serve(() => ({ status, body }));
+  const requests = serve(() => ({ status, body }));
   const acts = { onSelect: vi.fn(), onAct: vi.fn() };
   const { container } = renderIn(
     <Plot
       projectId={7}
-      asked={EVERYTHING}
+      question={EVERYTHING}
       grading={{ weights: even, exponent: 1 }}
       selected={null}
       {...acts}
       {...props}
     />,
   );
-  return { ...acts, asked, circles: () => container.querySelectorAll('circle') };
+  return { ...acts, asked: requests, circles: () => container.querySelectorAll('circle') };
 }
 
 describe('Plot', () => {
   it('draws a dot for each name, larger when it is kept', async () => {
-    const { circles, asked } = show();
+    const { circles, asked: requests } = show();
     expect(await screen.findByText(/^4 names/)).toBeInTheDocument();
     expect([...circles()].map((c) => c.getAttribute('r'))).toEqual(['2.6', '4.5', '2.6', '2.6']);
-    expect(asked[0]?.path).toBe('/api/projects/7/dots');
+    expect(requests[0]?.path).toBe('/api/projects/7/dots');
   });
 
   it('says what the chosen dot is, with the grade as the weights make it', async () => {

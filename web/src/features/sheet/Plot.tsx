@@ -14,7 +14,7 @@ import { measures } from '../../shared/lib/concepts';
 import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { type Dot, inFigure, nearest, place, toward } from './dots';
-import type { Asked } from '../../shared/lib/asked';
+import type { SheetQuestion } from '../../shared/lib/question';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 
@@ -27,7 +27,7 @@ const axes = () => [{ name: 'letters', word: t('Letters') }, { name: 'grade', wo
 
 interface Props {
   projectId: number;
-  asked: Asked;
+  question: SheetQuestion;
   grading: Grading;
   selected: string | null;
   onSelect: (label: string) => void;
@@ -56,13 +56,13 @@ function AxisField({ label, value, onChange }: { label: string; value: string; o
 }
 
 /** The list as dots, one a name: two figures against each other, a name picked by click or by arrow keys. */
-export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: Props) {
+export function Plot({ projectId, question, grading, selected, onSelect, onAct }: Props) {
   const letters = useLetterKeys();
   const [across, setAcross] = useState('letters');
   const [up, setUp] = useState('grade');
   const [under, setUnder] = useState<string | null>(null);
   const figure = useRef<SVGSVGElement>(null);
-  const { data, error, refetch } = useDots(projectId, asked);
+  const { data, error, refetch } = useDots(projectId, question);
   const plotted = useMemo(() => {
     if (!data) return null;
     const points = data.labels.flatMap((label, i) => {
@@ -113,7 +113,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
     }
     event.preventDefault();
   };
-  const told = (dot: Dot) =>
+  const inWords = (dot: Dot) =>
     `${dot.label}: ${word(across).toLowerCase()} ${Math.round(dot.x)}, ${word(up).toLowerCase()} ${Math.round(dot.y)}`;
   return (
     <Stack sx={{ flex: 1, minHeight: 0, gap: 1 }}>
@@ -188,7 +188,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
             ↑ {word(up)}
           </text>
           <Circles dots={dots} />
-          {shown && <Told dot={shown} />}
+          {shown && <DotLabel dot={shown} />}
           {chosen && (
             <circle
               cx={chosen.px}
@@ -202,7 +202,7 @@ export function Plot({ projectId, asked, grading, selected, onSelect, onAct }: P
         </svg>
       </Box>
       <Typography id="dot-told" role="status" variant="caption" color="textSecondary">
-        {shown ? told(shown) : t('Point at a dot, or press an arrow key.')}
+        {shown ? inWords(shown) : t('Point at a dot, or press an arrow key.')}
       </Typography>
     </Stack>
   );
@@ -225,7 +225,7 @@ const Circles = memo(function Circles({ dots }: { dots: readonly Dot[] }) {
 });
 
 /** The name of a dot, on the side where there is room. */
-function Told({ dot }: { dot: Dot }) {
+function DotLabel({ dot }: { dot: Dot }) {
   const right = dot.px < WIDTH * 0.7;
   return (
     <text

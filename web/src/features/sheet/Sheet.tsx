@@ -37,9 +37,9 @@ function useLookedAt(drawn: readonly (Row | undefined)[]) {
 
 /** The sheet: names by columns, as many rows as there are, only those in view drawn. */
 export function Sheet() {
-  const { projectId, view, onView, grading, asked, onAsk, selected, onSelect, marked, onMark, onRows } = useBench();
+  const { projectId, view, onView, grading, question, onAsk, selected, onSelect, marked, onMark, onRows } = useBench();
   const scroller = useRef<HTMLDivElement>(null);
-  const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, asked);
+  const { data, error, isPending, isPlaceholderData, refetch } = useFirstPage(projectId, question);
   const total = data?.total ?? 0;
   const height = ROW_HEIGHTS[view.density];
   const layout = useMemo(
@@ -60,7 +60,7 @@ export function Sheet() {
     rows.measure();
   }, [height, rows]);
   const shown = rows.getVirtualItems();
-  const rowAt = useRows(projectId, asked, data, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0);
+  const rowAt = useRows(projectId, question, data, shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0);
   const drawn = shown.map((item) => rowAt(item.index));
   const { startIndex, endIndex } = rows.range ?? { startIndex: 0, endIndex: -1 };
   const inView = shown
@@ -79,9 +79,9 @@ export function Sheet() {
     [rows],
   );
   const toTop = useCallback(() => scroller.current?.scrollTo({ top: 0 }), []);
-  const place = `${projectId} ${JSON.stringify(asked)}`;
+  const place = `${projectId} ${JSON.stringify(question)}`;
   const cursor = useCursor({ rowAt, total, place, selected, onSelect, scrollTo, toTop });
-  const marks = useMarks({ projectId, asked, rowAt, marked, onMark });
+  const marks = useMarks({ projectId, question, rowAt, marked, onMark });
   const { onKeyDown, onClick, onDoubleClick } = useSheetActs({ scroller, rowAt, total, drawn, height, cursor, marks });
 
   if (error && !data) {
@@ -106,7 +106,7 @@ export function Sheet() {
       style={{ '--cols': layout.template, '--row': `${height}px` } as object}>
       <SheetHead
         layout={layout}
-        asked={asked}
+        question={question}
         onAsk={onAsk}
         onWidth={(id, px) => onView({ widths: { ...view.widths, [id]: px } })}
       />

@@ -2,20 +2,20 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it, vi } from 'vitest';
 
-import type { Ask } from '../../shared/lib/asked';
+import type { Ask } from '../../shared/lib/question';
 import { layoutOf } from './columns';
 import { SheetHead } from './SheetHead';
 
-function setUp(asked: Parameters<typeof SheetHead>[0]['asked'] = {}) {
+function setUp(question: Parameters<typeof SheetHead>[0]['question'] = {}) {
   const [told, onWidth] = [vi.fn(), vi.fn()];
   const onAsk: Ask = (part) => {
-    told(typeof part === 'function' ? part(asked) : part);
+    told(typeof part === 'function' ? part(question) : part);
   };
   render(
     <div role="grid" tabIndex={0}>
       <SheetHead
         layout={layoutOf(['grade', 'recipes', '.com'], [], {})}
-        asked={asked}
+        question={question}
         onAsk={onAsk}
         onWidth={onWidth}
       />

@@ -1,13 +1,13 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 
-import type { Ask, Asked } from '../../shared/lib/asked';
+import type { Ask, SheetQuestion } from '../../shared/lib/question';
 import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 import type { Column, Layout } from './columns';
 import { t } from '../../shared/texts';
 
 interface Props {
   layout: Layout;
-  asked: Asked;
+  question: SheetQuestion;
   onAsk: Ask;
   onWidth: (id: string, px: number) => void;
 }
@@ -54,7 +54,7 @@ function Grip({ id, word, alone, onWidth }: { id: string; word: string; alone: b
 }
 
 /** The head of the sheet: pressing orders by a column, once more turns it, a third time gives back the best first. */
-export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
+export function SheetHead({ layout, question, onAsk, onWidth }: Props) {
   const press = (sort: string) => {
     onAsk((now) =>
       now.sort !== sort
@@ -95,8 +95,8 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
         <VisuallyHidden>{t('Kept')}</VisuallyHidden>
       </span>
       {[NAME, ...layout.columns].map(({ id, word, title, sort, falling }, place) => {
-        const on = sort !== undefined && asked.sort === sort;
-        const down = Boolean(falling) !== Boolean(asked.reverse);
+        const on = sort !== undefined && question.sort === sort;
+        const down = Boolean(falling) !== Boolean(question.reverse);
         return (
           <span
             role="columnheader"
@@ -118,7 +118,7 @@ export function SheetHead({ layout, asked, onAsk, onWidth }: Props) {
             ) : (
               word
             )}
-            {id === 'name' && !asked.sort && (
+            {id === 'name' && !question.sort && (
               <span className="order" title={ORDER}>
                 {t('best first, varied')}
               </span>

@@ -10,16 +10,16 @@ import { type ReactNode, type RefObject, useCallback, useState } from 'react';
 
 import { Key } from '../../shared/ui/Key';
 import type { Project } from '../../shared/api';
-import type { Asked, Change } from '../../shared/lib/asked';
+import type { SheetQuestion, Change } from '../../shared/lib/question';
 import { useLetters } from '../../shared/lib/useLetters';
-import { toldFilters } from './toldFilters';
+import { activeFilters } from './activeFilters';
 import { figureColumns, statusColumns, type View } from './useView';
 import { ViewMenu } from './ViewMenu';
 import { t } from '../../shared/texts';
 
 interface Props {
   project: Project;
-  asked: Asked;
+  question: SheetQuestion;
   onAsk: (part: Change) => void;
   extensions: readonly string[];
   filterRef: RefObject<HTMLInputElement | null>;
@@ -41,7 +41,7 @@ const SETS = [
 /** Letters to look for, filters, and what stands beside the names. */
 export function SheetToolbar({
   project,
-  asked,
+  question,
   onAsk,
   extensions,
   filterRef,
@@ -59,7 +59,7 @@ export function SheetToolbar({
     },
     [onAsk],
   );
-  const [typed, setTyped] = useLetters(asked.text ?? '', 40, look);
+  const [typed, setTyped] = useLetters(question.text ?? '', 40, look);
   const shown = view.plot
     ? 'plot'
     : view.columns.join() === figureColumns().join()
@@ -117,7 +117,7 @@ export function SheetToolbar({
           },
         }}
       />
-      <Badge badgeContent={toldFilters(asked).length} color="secondary">
+      <Badge badgeContent={activeFilters(question).length} color="secondary">
         <Button
           variant={filtering ? 'contained' : 'outlined'}
           color={filtering ? 'secondary' : 'primary'}

@@ -131,14 +131,14 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
 }
 
 const viewParts = (mine: readonly NamedView[], theirs: readonly NamedView[]): Difference[] => {
-  const told = (views: readonly NamedView[], name: string) => {
+  const inWords = (views: readonly NamedView[], name: string) => {
     const view = views.find((v) => v.name === name);
     return view ? view.search || 'everything' : t('not kept');
   };
   return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({
     word: name,
-    here: told(mine, name),
-    there: told(theirs, name),
+    here: inWords(mine, name),
+    there: inWords(theirs, name),
   }));
 };
 

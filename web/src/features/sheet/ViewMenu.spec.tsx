@@ -25,11 +25,11 @@ async function open(
   address = '/',
   answer: (body: unknown) => Answer = (body) => ({ body: { view: '', views: [], ...(body as object) } }),
 ) {
-  const asked = serve((_method, _path, body) => answer(body));
+  const requests = serve((_method, _path, body) => answer(body));
   renderIn(<Room project={sampleProject({ views })} />, address);
   await userEvent.click(screen.getByRole('button', { name: 'View' }));
   await screen.findByRole('list', { name: 'Columns' });
-  return () => asked.map((a) => a.body);
+  return () => requests.map((a) => a.body);
 }
 const search = () => Object.fromEntries(new URLSearchParams(screen.getByRole('status', { hidden: true }).textContent));
 

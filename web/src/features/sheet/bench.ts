@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
 
 import type { Doing } from '../../shared/lib/acts';
-import type { Ask, Asked } from '../../shared/lib/asked';
+import type { Ask, SheetQuestion } from '../../shared/lib/question';
 import type { Grading } from '../../shared/lib/grading';
 import type { Before } from '../../shared/lib/useActs';
 import type { View } from './useView';
@@ -11,7 +11,7 @@ export interface Bench {
   projectId: number;
   hasWords: boolean;
   hasRecipes: boolean;
-  asked: Asked;
+  question: SheetQuestion;
   onAsk: Ask;
   view: View;
   onView: (part: Partial<View>) => void;

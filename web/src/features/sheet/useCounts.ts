@@ -1,11 +1,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 
 import { api, keys, unwrap } from '../../shared/api';
-import type { Asked } from '../../shared/lib/asked';
+import type { SheetQuestion } from '../../shared/lib/question';
 
 /** How many names each filter would leave. */
-export function useCounts(projectId: number, asked: Asked) {
-  const query: Record<string, unknown> = { ...asked };
+export function useCounts(projectId: number, question: SheetQuestion) {
+  const query: Record<string, unknown> = { ...question };
   delete query.sort;
   delete query.reverse;
   return useQuery({

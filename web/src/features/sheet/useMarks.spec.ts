@@ -9,27 +9,27 @@ const labels = ['inkpost', 'inkwell', 'inkclub', 'inknest'];
 
 function setUp(there = labels.length) {
   const onMark = vi.fn<(marked: ReadonlySet<string>) => void>();
-  const asked = serve((_method, path) => {
+  const requests = serve((_method, path) => {
     const query = new URLSearchParams(path.split('?')[1]);
     const from = Number(query.get('offset'));
     return { body: { labels: labels.slice(from, from + Number(query.get('limit'))) } };
   });
   const rowAt = (index: number) => (index < there ? sampleRow({ label: labels[index] ?? '' }) : undefined);
   const { result } = renderHook(() =>
-    useMarks({ projectId: 7, asked: { text: 'ink' }, rowAt, marked: new Set(['inkwell']), onMark }),
+    useMarks({ projectId: 7, question: { text: 'ink' }, rowAt, marked: new Set(['inkwell']), onMark }),
   );
   const marked = () => [...(onMark.mock.lastCall?.[0] ?? [])];
-  return { marks: result.current, marked, asked, onMark };
+  return { marks: result.current, marked, asked: requests, onMark };
 }
 
 it('marks rows that are there from where the range begins, either way', () => {
-  const { marks, marked, asked } = setUp();
+  const { marks, marked, asked: requests } = setUp();
   marks.anchor(2);
   marks.to(0);
   expect(marked()).toEqual(['inkpost', 'inkwell', 'inkclub']);
   marks.to(3);
   expect(marked()).toEqual(['inkclub', 'inknest']);
-  expect(asked).toEqual([]);
+  expect(requests).toEqual([]);
 });
 
 it('takes one off and begins a range there', () => {
@@ -41,13 +41,13 @@ it('takes one off and begins a range there', () => {
 });
 
 it('asks for labels that have not come, and the last range asked for counts', async () => {
-  const { marks, marked, asked, onMark } = setUp(1);
+  const { marks, marked, asked: requests, onMark } = setUp(1);
   marks.range(0, 3);
   marks.range(1, 2);
   await waitFor(() => {
     expect(onMark).toHaveBeenCalledTimes(1);
   });
   expect(marked()).toEqual(['inkwell', 'inkclub']);
-  expect(asked).toHaveLength(2);
-  expect(asked[0]?.path).toContain('text=ink');
+  expect(requests).toHaveLength(2);
+  expect(requests[0]?.path).toContain('text=ink');
 });

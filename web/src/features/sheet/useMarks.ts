@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 
-import type { Asked } from '../../shared/lib/asked';
+import type { SheetQuestion } from '../../shared/lib/question';
 import { labelsOf } from '../../shared/lib/labels';
 import type { RowAt } from './useSheet';
 
@@ -10,7 +10,7 @@ const MOST_THERE = 1_000;
 
 interface List {
   projectId: number;
-  asked: Asked;
+  question: SheetQuestion;
   rowAt: RowAt;
   marked: ReadonlySet<string>;
   onMark: (marked: ReadonlySet<string>) => void;
@@ -26,7 +26,7 @@ export interface Marks {
 }
 
 /** Marking rows one by one and in ranges, those that have not come yet too. */
-export function useMarks({ projectId, asked, rowAt, marked, onMark }: List): Marks {
+export function useMarks({ projectId, question, rowAt, marked, onMark }: List): Marks {
   const anchor = useRef(0);
   // Of ranges whose labels are under way only the last one asked for counts.
   const latest = useRef(0);
@@ -37,7 +37,7 @@ export function useMarks({ projectId, asked, rowAt, marked, onMark }: List): Mar
     const mine = latest.current;
     if (count <= MOST_THERE && loaded.every((label) => label !== undefined)) onMark(new Set(loaded));
     else
-      void labelsOf(projectId, asked, from, count).then((labels) => {
+      void labelsOf(projectId, question, from, count).then((labels) => {
         if (latest.current === mine) onMark(new Set(labels));
       });
   };

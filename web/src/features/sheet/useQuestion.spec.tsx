@@ -3,8 +3,8 @@ import type { ReactNode } from 'react';
 import { MemoryRouter, useLocation } from 'react-router';
 import { expect, it } from 'vitest';
 
-import { EVERYTHING, leastOf, narrows, toggled, withLeast } from '../../shared/lib/asked';
-import { toldFilters } from './toldFilters';
+import { EVERYTHING, leastOf, narrows, toggled, withLeast } from '../../shared/lib/question';
+import { activeFilters } from './activeFilters';
 import { useQuestion } from './useQuestion';
 import { figureColumns, useView } from './useView';
 
@@ -104,13 +104,13 @@ it('adds to lists and takes from them', () => {
   expect(toggled('pair,lead', 'lead')).toBe('pair');
   expect(toggled('pair', 'pair')).toBeUndefined();
   expect(toggled(undefined, 'pair')).toBe('pair');
-  const asked = withLeast(withLeast({}, 'fit', 60), 'sound', 40);
-  expect(leastOf(asked)).toEqual({ fit: 60, sound: 40 });
-  expect(withLeast(asked, 'fit', 0).least).toBe('sound:40');
+  const question = withLeast(withLeast({}, 'fit', 60), 'sound', 40);
+  expect(leastOf(question)).toEqual({ fit: 60, sound: 40 });
+  expect(withLeast(question, 'fit', 0).least).toBe('sound:40');
 });
 
 it('tells the filters in words, each with what takes it away', () => {
-  const told = toldFilters({
+  const told = activeFilters({
     sort: 'name',
     text: 'ink',
     letters_min: 5,

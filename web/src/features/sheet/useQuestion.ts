@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from 'react';
 
-import { type Ask, type Asked, changed, FIELDS, readAsked, writeAsked } from '../../shared/lib/asked';
+import { type Ask, type SheetQuestion, changed, FIELDS, readQuestion, writeQuestion } from '../../shared/lib/question';
 import { useAddress } from '../../shared/lib/useAddress';
 
 const STEPS: ReadonlySet<string> = new Set([
@@ -17,18 +17,18 @@ const STEPS: ReadonlySet<string> = new Set([
 ]);
 
 /** The question in the address, and a way to change parts of it; what else the address holds stays. */
-export function useQuestion(): [Asked, Ask] {
+export function useQuestion(): [SheetQuestion, Ask] {
   const [params, turn] = useAddress();
-  const asked = useMemo(() => readAsked(params), [params]);
+  const question = useMemo(() => readQuestion(params), [params]);
   const change = useCallback<Ask>(
     (part) => {
       // A press is a step one can go back from; letters typed, and sliders, are not each one.
       const steps = Object.keys(typeof part === 'function' ? { sort: 1 } : part).some((field) => STEPS.has(field));
       turn(
         (now) => {
-          const before = readAsked(now);
+          const before = readQuestion(now);
           const next = new URLSearchParams(
-            writeAsked(changed(before, typeof part === 'function' ? part(before) : part)),
+            writeQuestion(changed(before, typeof part === 'function' ? part(before) : part)),
           );
           for (const [name, value] of now) if (!(FIELDS as readonly string[]).includes(name)) next.append(name, value);
           return next;
@@ -38,5 +38,5 @@ export function useQuestion(): [Asked, Ask] {
     },
     [turn],
   );
-  return [asked, change];
+  return [question, change];
 }

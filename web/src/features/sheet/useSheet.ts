@@ -2,15 +2,15 @@ import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
 import type { Page, Row } from '../../shared/api';
-import type { Asked } from '../../shared/lib/asked';
+import type { SheetQuestion } from '../../shared/lib/question';
 import { PAGE, pageQuery } from '../../shared/lib/queries';
 
 /** While one scrolls, pages are asked for at most this often, in milliseconds. */
 const EVERY = 90;
 
 /** The first page of the sheet, which also says how many rows there are. */
-export const useFirstPage = (projectId: number, asked: Asked) =>
-  useQuery({ ...pageQuery(projectId, asked, 0), placeholderData: keepPreviousData });
+export const useFirstPage = (projectId: number, question: SheetQuestion) =>
+  useQuery({ ...pageQuery(projectId, question, 0), placeholderData: keepPreviousData });
 
 /** The last value, followed at most every EVERY milliseconds. */
 function useThrottled(value: number): number {
@@ -33,14 +33,20 @@ function useThrottled(value: number): number {
 export type RowAt = (index: number) => Row | undefined;
 
 /** A way to get at the rows from place `first` to `last`, and those just before and after; those not loaded yet are undefined. */
-export function useRows(projectId: number, asked: Asked, top: Page | undefined, first: number, last: number): RowAt {
+export function useRows(
+  projectId: number,
+  question: SheetQuestion,
+  top: Page | undefined,
+  first: number,
+  last: number,
+): RowAt {
   const from = useThrottled(Math.max(1, Math.floor((first - PAGE / 3) / PAGE)));
   // Who has begun to scroll goes on: what comes next is there before it is seen.
   const ahead = first > 0 ? PAGE : PAGE / 3;
   const to = useThrottled(Math.floor((last + ahead) / PAGE));
   const wanted: number[] = [];
   for (let page = from; page <= to && page * PAGE < (top?.total ?? 0); page += 1) wanted.push(page);
-  const more = useQueries({ queries: wanted.map((page) => pageQuery(projectId, asked, page)) });
+  const more = useQueries({ queries: wanted.map((page) => pageQuery(projectId, question, page)) });
   const pages = new Map<number, Page | undefined>([
     [0, top],
     ...wanted.map((page, i) => [page, more[i]?.data] as const),

@@ -21,7 +21,7 @@ interface List {
 
 /** What keys and the pointer do in the sheet. */
 export function useSheetActs({ scroller, rowAt, total, drawn, height, cursor, marks }: List) {
-  const { asked, marked, onMark, onAct, onCheck, onCheckCell, onVary, onOpen, onCompare } = useBench();
+  const { question, marked, onMark, onAct, onCheck, onCheckCell, onVary, onOpen, onCompare } = useBench();
   const letters = useLetterKeys();
   /** What a key speaks of: the names marked, or the one chosen. */
   const meant = (row: Row | undefined): readonly string[] => (marked.size > 0 ? [...marked] : row ? [row.label] : []);
@@ -30,7 +30,7 @@ export function useSheetActs({ scroller, rowAt, total, drawn, height, cursor, ma
     return drawn.filter((row): row is Row => row !== undefined && there.has(row.label));
   };
   const sendAway = (labels: readonly string[]) => {
-    onAct(asked.mark === 'dismissed' ? 'restore' : 'dismiss', labels);
+    onAct(question.mark === 'dismissed' ? 'restore' : 'dismiss', labels);
     if (marked.size) onMark(new Set());
     cursor.await(Math.max(0, Math.min(cursor.at(), total - labels.length - 1)));
   };

@@ -1,6 +1,6 @@
 import { useCallback, useMemo } from 'react';
 
-import { listOf } from '../../shared/lib/asked';
+import { listOf } from '../../shared/lib/question';
 import { measures } from '../../shared/lib/concepts';
 import { useAddress } from '../../shared/lib/useAddress';
 import { t } from '../../shared/texts';

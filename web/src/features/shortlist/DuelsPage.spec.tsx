@@ -28,7 +28,7 @@ const ranking = (fields: Partial<Ranking> = {}): Ranking => ({
 });
 
 function setUp(first: Ranking) {
-  const asked = serve((method, path) => {
+  const requests = serve((method, path) => {
     if (path.endsWith('/shortlist'))
       return { body: [sampleKept({ label: 'inkpost' }), sampleKept({ label: 'goink' })] };
     if (path.endsWith('/order')) return { status: 204 };
@@ -39,7 +39,7 @@ function setUp(first: Ranking) {
       <DuelsPage />
     </ProjectContext>,
   );
-  return () => asked.filter((a) => a.method === 'POST').map((a) => [a.path.split('/7/')[1], a.body]);
+  return () => requests.filter((a) => a.method === 'POST').map((a) => [a.path.split('/7/')[1], a.body]);
 }
 
 it('asks which is better, by button and by key, and counts a tie', async () => {

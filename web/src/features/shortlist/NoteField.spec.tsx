@@ -9,17 +9,17 @@ const field = () => screen.getByLabelText('Note on inkpost');
 const show = () => renderIn(<NoteField projectId={7} label="inkpost" shown="inkpost" note="old" />);
 
 it('saves while one writes, and what was left unsaved when the page is left', async () => {
-  const asked = serve((_method, _path, body) => ({ body }));
+  const requests = serve((_method, _path, body) => ({ body }));
   const { unmount } = show();
   await userEvent.type(field(), ' and new');
   await waitFor(() => {
-    expect(asked.map((a) => a.body)).toEqual([{ note: 'old and new', seen: { note: 'old' } }]);
+    expect(requests.map((a) => a.body)).toEqual([{ note: 'old and new', seen: { note: 'old' } }]);
   });
   expect(await screen.findByText('saved')).toBeInTheDocument();
   await userEvent.type(field(), '!');
   unmount();
   await waitFor(() => {
-    expect(asked.at(-1)?.body).toEqual({ note: 'old and new!', seen: { note: 'old and new' } });
+    expect(requests.at(-1)?.body).toEqual({ note: 'old and new!', seen: { note: 'old and new' } });
   });
 });
 
@@ -37,7 +37,7 @@ it.each([
   ['Take theirs', 'theirs: yes'],
 ])('never writes over a note from elsewhere unasked: %s', async (choice, kept) => {
   let refuse = true;
-  const asked = serve((_method, _path, body) => {
+  const requests = serve((_method, _path, body) => {
     if (!refuse) return { body };
     refuse = false;
     return {
@@ -56,7 +56,7 @@ it.each([
   expect(field()).toHaveValue('old mine');
   await userEvent.click(screen.getByRole('button', { name: choice }));
   await waitFor(() => {
-    expect(asked.at(-1)?.body).toEqual({ note: kept, seen: { note: 'theirs: yes' } });
+    expect(requests.at(-1)?.body).toEqual({ note: kept, seen: { note: 'theirs: yes' } });
   });
   expect(field()).toHaveValue(kept);
 });

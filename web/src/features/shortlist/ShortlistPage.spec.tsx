@@ -12,7 +12,7 @@ const project = sampleProject();
 function setUp(start: string[], act: (method: string, path: string) => Answer | undefined = () => undefined) {
   let labels = start;
   let extension = '';
-  const asked = serve((method, path, body) => {
+  const requests = serve((method, path, body) => {
     const answer = act(method, path);
     if (answer) return answer;
     if (path.endsWith('/order')) labels = (body as { labels: string[] }).labels;
@@ -29,7 +29,7 @@ function setUp(start: string[], act: (method: string, path: string) => Answer | 
       <ShortlistPage />
     </ProjectContext>,
   );
-  return asked;
+  return requests;
 }
 const names = () =>
   within(screen.getByRole('list', { name: 'Shortlist' }))
@@ -37,13 +37,13 @@ const names = () =>
     .map((h) => h.textContent);
 
 it('changes the order by buttons and by Alt and an arrow', async () => {
-  const asked = setUp(['inkpost', 'inkwell', 'inkclub']);
+  const requests = setUp(['inkpost', 'inkwell', 'inkclub']);
   await userEvent.click(await screen.findByRole('button', { name: 'Move inkclub up' }));
   expect(names()).toEqual(['inkpost', 'inkclub', 'inkwell']);
   screen.getByLabelText('Note on inkpost').focus();
   await userEvent.keyboard('{Alt>}{ArrowDown}{/Alt}');
   await waitFor(() => {
-    expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({
+    expect(requests.filter((a) => a.method === 'PUT').at(-1)?.body).toEqual({
       labels: ['inkclub', 'inkpost', 'inkwell'],
       seen: { labels: ['inkpost', 'inkclub', 'inkwell'] },
     });
@@ -52,7 +52,7 @@ it('changes the order by buttons and by Alt and an arrow', async () => {
 });
 
 it('draws a name to another place by keys', async () => {
-  const asked = setUp(['inkpost', 'inkwell', 'inkclub']);
+  const requests = setUp(['inkpost', 'inkwell', 'inkclub']);
   // Nothing has a place on a page without a layout: each row is as high as a row, one below the other.
   const box = vi.spyOn(Element.prototype, 'getBoundingClientRect').mockImplementation(function (this: Element) {
     const rows = [...(this.closest('ol')?.querySelectorAll('li') ?? [])].filter((li) => li.querySelector('h2'));
@@ -66,7 +66,7 @@ it('draws a name to another place by keys', async () => {
   await screen.findByText('inkpost is over place 2 of 3.');
   await userEvent.keyboard(' ');
   await waitFor(() => {
-    expect(asked.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({
+    expect(requests.filter((a) => a.method === 'PUT').at(-1)?.body).toMatchObject({
       labels: ['inkwell', 'inkpost', 'inkclub'],
     });
   });
@@ -79,7 +79,7 @@ it.each([
 ] as const)("shows an order given elsewhere beside one's own, and one chooses: %s", async (choice, left, puts) => {
   let refuse = true;
   const current = { labels: ['inkclub', 'inkpost', 'inkwell'] };
-  const asked = setUp(['inkpost', 'inkwell'], (method) => {
+  const requests = setUp(['inkpost', 'inkwell'], (method) => {
     if (method !== 'PUT' || !refuse) return undefined;
     refuse = false;
     return { status: 409, body: { code: 'changed_elsewhere', message: 'Changed.', problems: [], current } };
@@ -93,14 +93,14 @@ it.each([
   await waitFor(() => {
     expect(names()).toEqual(left);
   });
-  const sent = asked.filter((a) => a.method === 'PUT').map((a) => a.body);
+  const sent = requests.filter((a) => a.method === 'PUT').map((a) => a.body);
   expect(sent).toHaveLength(puts);
   if (puts === 2) expect(sent[1]).toEqual({ labels: left, seen: current });
 });
 
 it('never writes over tags set elsewhere unasked', async () => {
   let refuse = true;
-  const asked = setUp(['inkpost'], (method) => {
+  const requests = setUp(['inkpost'], (method) => {
     if (method !== 'PATCH' || !refuse) return undefined;
     refuse = false;
     return {
@@ -112,7 +112,7 @@ it('never writes over tags set elsewhere unasked', async () => {
   expect(await screen.findByRole('alert')).toHaveTextContent('here: shortthere: odd');
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
   await waitFor(() => {
-    expect(asked.filter((a) => a.method === 'PATCH').at(-1)?.body).toEqual({
+    expect(requests.filter((a) => a.method === 'PATCH').at(-1)?.body).toEqual({
       tags: ['short'],
       seen: { tags: ['odd'] },
     });
@@ -120,26 +120,26 @@ it('never writes over tags set elsewhere unasked', async () => {
 });
 
 it('takes a name off, and undoes it', async () => {
-  const asked = setUp(['inkpost', 'inkwell']);
+  const requests = setUp(['inkpost', 'inkwell']);
   await userEvent.click(await screen.findByRole('button', { name: 'Take inkpost off the shortlist' }));
   await waitFor(() => {
     expect(names()).toEqual(['inkwell']);
   });
   await userEvent.click(await screen.findByRole('button', { name: 'Undo' }));
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'POST' && a.path.endsWith('/shortlist'))?.body).toEqual({
+    expect(requests.find((a) => a.method === 'POST' && a.path.endsWith('/shortlist'))?.body).toEqual({
       labels: ['inkpost'],
     });
   });
 });
 
 it('keeps a full name when an extension is pressed, and the name alone when it is pressed again', async () => {
-  const asked = setUp(['inkpost']);
+  const requests = setUp(['inkpost']);
   const statuses = within(await screen.findByRole('list', { name: 'Statuses of inkpost' }));
   await userEvent.click(statuses.getByRole('button', { name: '.com' }));
   expect(names()).toEqual(['inkpost.com']);
   await waitFor(() => {
-    expect(asked.find((a) => a.method === 'PATCH')).toMatchObject({
+    expect(requests.find((a) => a.method === 'PATCH')).toMatchObject({
       path: '/api/projects/7/shortlist/names/inkpost',
       body: { extension: 'com', seen: { extension: '' } },
     });

@@ -15,7 +15,7 @@ interface Props {
   known: readonly string[];
 }
 
-const told = (tags: readonly string[]) => tags.join(', ') || 'none';
+const listed = (tags: readonly string[]) => tags.join(', ') || t('none');
 
 /** The tags of a kept name. Others set elsewhere meanwhile are never written over unasked. */
 export function TagsField({ projectId, label, shown, tags, known }: Props) {
@@ -54,7 +54,7 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
       {theirs && (
         <Elsewhere
           what={t('The list of tags')}
-          parts={[{ word: t('Tags'), here: told(unsaved ?? tags), there: told(theirs) }]}
+          parts={[{ word: t('Tags'), here: listed(unsaved ?? tags), there: listed(theirs) }]}
           onMine={() => keep(unsaved ?? tags, theirs)}
           onTheirs={() => {
             settle(theirs);

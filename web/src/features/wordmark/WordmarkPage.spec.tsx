@@ -22,7 +22,7 @@ const setting = (face: string, missing = '') => ({
 });
 
 function setUp() {
-  const asked = serve((_method, path) => ({
+  const requests = serve((_method, path) => ({
     body: path.startsWith('/api/wordmarks')
       ? [setting('literata'), setting('caveat', 'ß')]
       : sampleJudged({
@@ -39,7 +39,7 @@ function setUp() {
     </ProjectContext>,
     '/?name=inkpost',
   );
-  return asked;
+  return requests;
 }
 const file = (name: string) =>
   new URL(screen.getByRole('link', { name }).getAttribute('href') ?? '', 'http://x').searchParams;
@@ -61,10 +61,10 @@ it('sets the name in every face; the one chosen is taken away as it looks', asyn
 });
 
 it('asks for another setting when letters or spacing change, and splits colours at the seam', async () => {
-  const asked = setUp();
+  const requests = setUp();
   await userEvent.click(await screen.findByRole('button', { name: 'CAPITALS' }));
   await waitFor(() => {
-    expect(asked.some((a) => a.path.includes('case=upper'))).toBe(true);
+    expect(requests.some((a) => a.path.includes('case=upper'))).toBe(true);
   });
   await userEvent.click(screen.getByLabelText('Second colour'));
   await userEvent.click(screen.getByRole('option', { name: 'verdigris' }));

@@ -22,11 +22,11 @@ const rest = (ms: number) =>
 /** Whether nothing was done yet: the server was too busy to begin, or it was only asked. What failed on the way may have been done. */
 async function isUndone({ method }: Request, reply: Response): Promise<boolean> {
   if (method === 'GET') return true;
-  const told = (await reply
+  const problem = (await reply
     .clone()
     .json()
     .catch(() => null)) as { code?: string } | null;
-  return told?.code === 'busy' || told?.code === 'throttled';
+  return problem?.code === 'busy' || problem?.code === 'throttled';
 }
 
 /** A server that is busy says when to come back; it is done for the person, a few times. */

@@ -1,7 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 
 import { api, keys, type Question, unwrap } from '../api';
-import type { Asked } from './asked';
+import type { SheetQuestion } from './question';
 
 /** So many rows of the sheet come at once. */
 export const PAGE = 60;
@@ -30,8 +30,8 @@ export const projectQuery = (id: number) =>
   });
 
 /** A page of the sheet. */
-export const pageQuery = (projectId: number, asked: Asked, page: number) => {
-  const query: Question = { ...asked, offset: page * PAGE, limit: PAGE };
+export const pageQuery = (projectId: number, question: SheetQuestion, page: number) => {
+  const query: Question = { ...question, offset: page * PAGE, limit: PAGE };
   return queryOptions({
     queryKey: keys.sheet(projectId, query),
     queryFn: ({ signal }) =>

@@ -23,7 +23,7 @@ function setUp(answer: (path: string, labels: string[]) => Answer = (_path, labe
       sampleRow({ label, verdict: label === 'inkwell' ? 'seen' : '' }),
     ),
   });
-  const asked = serve((_method, path, body) => answer(path, (body as { labels: string[] }).labels));
+  const requests = serve((_method, path, body) => answer(path, (body as { labels: string[] }).labels));
   const { result } = renderHook(() => useActs(7), {
     wrapper: ({ children }: { children: ReactNode }) => (
       <QueryClientProvider client={client}>
@@ -32,7 +32,7 @@ function setUp(answer: (path: string, labels: string[]) => Answer = (_path, labe
     ),
   });
   const page = () => client.getQueryData<Page>(key);
-  const sent = () => asked.map((a) => [a.path.split('/7/')[1], a.body]);
+  const sent = () => requests.map((a) => [a.path.split('/7/')[1], a.body]);
   return { result, page, sent };
 }
 

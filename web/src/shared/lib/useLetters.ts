@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 
 /**
- * Letters typed into a filter, and what types them: `onSettled` is told once typing rests for `wait` milliseconds. What is given from outside is taken over; what only comes back of
- * what was told is not, as more may have been typed since.
+ * Letters typed into a filter, and what types them: `onSettled` is told once typing rests for `wait` milliseconds. What
+ * is given from outside is taken over; what only comes back of what settled is not, as more may have been typed since.
  */
 export function useLetters(
   given: string,
@@ -11,24 +11,24 @@ export function useLetters(
 ): [string, (typed: string) => void] {
   const [typed, setTyped] = useState(given);
   const [known, setKnown] = useState(given);
-  const [told, setTold] = useState(given);
+  const [settled, setSettled] = useState(given);
   if (known !== given) {
     setKnown(given);
-    if (given !== told) {
-      setTold(given);
+    if (given !== settled) {
+      setSettled(given);
       setTyped(given);
     }
   }
   useEffect(() => {
-    if (typed === told) return;
+    if (typed === settled) return;
     const timer = setTimeout(() => {
-      setTold(typed);
+      setSettled(typed);
       onSettled(typed);
     }, wait);
     return () => {
       clearTimeout(timer);
     };
-  }, [typed, told, wait, onSettled]);
+  }, [typed, settled, wait, onSettled]);
   return [
     typed,
     (next) => {

@@ -18,12 +18,12 @@ export interface Answer {
 
 /** Answers every request by `answer`, and remembers what was asked. */
 export function serve(answer: (method: string, path: string, body: unknown) => Answer) {
-  const asked: { method: string; path: string; body: unknown }[] = [];
+  const requests: { method: string; path: string; body: unknown }[] = [];
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = await request.clone().text();
     const { pathname, search } = new URL(request.url);
     const body: unknown = text ? JSON.parse(text) : undefined;
-    asked.push({ method: request.method, path: pathname + search, body });
+    requests.push({ method: request.method, path: pathname + search, body });
     const { status = 200, body: reply, after } = answer(request.method, pathname + search, body);
     await after;
     return new Response(reply === undefined ? null : JSON.stringify(reply), {
@@ -31,7 +31,7 @@ export function serve(answer: (method: string, path: string, body: unknown) => A
       headers: { 'Content-Type': 'application/json' },
     });
   });
-  return asked;
+  return requests;
 }
 
 /** Renders a part of the interface with everything it stands in. */

@@ -41,7 +41,7 @@ export function Sortable({ ids, name, onMove, children }: Props) {
   );
   const placed = (id: UniqueIdentifier) =>
     t('place {place} of {whole}', { place: ids.indexOf(String(id)) + 1, whole: ids.length });
-  const told: Announcements = {
+  const announcements: Announcements = {
     onDragStart: ({ active }) =>
       t('{name} is taken up, at {placed}.', { name: name(String(active.id)), placed: placed(active.id) }),
     onDragOver: ({ active, over }) =>
@@ -60,7 +60,7 @@ export function Sortable({ ids, name, onMove, children }: Props) {
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={onDragEnd}
-      accessibility={{ announcements: told, screenReaderInstructions: { draggable: KEYS } }}>
+      accessibility={{ announcements, screenReaderInstructions: { draggable: KEYS } }}>
       <SortableContext items={[...ids]} strategy={verticalListSortingStrategy}>
         {children}
       </SortableContext>

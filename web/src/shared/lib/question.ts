@@ -1,10 +1,10 @@
 import type { CheckRequest, Question } from '../api';
 
 /** What is asked of the sheet; it lives in the address, so that a link shows the same. What is not asked is left out. */
-export type Asked = Readonly<Omit<Question, 'offset' | 'limit'>>;
-export type Filter = keyof Asked;
+export type SheetQuestion = Readonly<Omit<Question, 'offset' | 'limit'>>;
+export type Filter = keyof SheetQuestion;
 
-export const EVERYTHING: Asked = {};
+export const EVERYTHING: SheetQuestion = {};
 
 const FLAGS: readonly Filter[] = ['reverse', 'open_all'];
 const NUMBERS: readonly Filter[] = [
@@ -34,7 +34,7 @@ const TEXTS: readonly Filter[] = [
 export const FIELDS: readonly Filter[] = [...TEXTS, ...NUMBERS, ...FLAGS];
 
 /** The question in an address; what is no number where one belongs is passed over. */
-export function readAsked(params: URLSearchParams): Asked {
+export function readQuestion(params: URLSearchParams): SheetQuestion {
   const found: Record<string, string | number | boolean> = {};
   for (const field of TEXTS) if (params.get(field)) found[field] = params.get(field) ?? '';
   for (const field of FLAGS) if (params.get(field) === '1') found[field] = true;
@@ -46,17 +46,17 @@ export function readAsked(params: URLSearchParams): Asked {
 }
 
 /** The fields of an address for a question. */
-export const writeAsked = (asked: Asked): [string, string][] =>
+export const writeQuestion = (question: SheetQuestion): [string, string][] =>
   FIELDS.flatMap((field): [string, string][] => {
-    const value = asked[field];
+    const value = question[field];
     return value === undefined || value === '' || value === false
       ? []
       : [[field, value === true ? '1' : String(value)]];
   });
 
 /** Whether anything narrows the list. */
-export const narrows = (asked: Asked): boolean =>
-  writeAsked(asked).some(([field]) => field !== 'sort' && field !== 'reverse');
+export const narrows = (question: SheetQuestion): boolean =>
+  writeQuestion(question).some(([field]) => field !== 'sort' && field !== 'reverse');
 
 /** A filter's list, which an address sets apart by commas. */
 export const listOf = (value: string | undefined): string[] => (value ? value.split(',') : []);
@@ -69,30 +69,30 @@ export function toggled(value: string | undefined, item: string): string | undef
 }
 
 /** The lowest scores asked for, by measure. */
-export const leastOf = (asked: Asked): Record<string, number> =>
-  Object.fromEntries(listOf(asked.least).map((pair) => [pair.split(':')[0] ?? '', Number(pair.split(':')[1])]));
+export const leastOf = (question: SheetQuestion): Record<string, number> =>
+  Object.fromEntries(listOf(question.least).map((pair) => [pair.split(':')[0] ?? '', Number(pair.split(':')[1])]));
 
 /** Another lowest score for a measure; none when it is 0. */
-export function withLeast(asked: Asked, measure: string, score: number): Asked {
-  const least = { ...leastOf(asked), [measure]: score };
+export function withLeast(question: SheetQuestion, measure: string, score: number): SheetQuestion {
+  const least = { ...leastOf(question), [measure]: score };
   const pairs = Object.entries(least)
     .filter(([, low]) => low > 0)
     .map(([name, low]) => `${name}:${low}`);
-  return changed(asked, { least: pairs.length ? pairs.join(',') : undefined });
+  return changed(question, { least: pairs.length ? pairs.join(',') : undefined });
 }
 
-export type Change = { [K in Filter]?: Asked[K] | undefined };
+export type Change = { [K in Filter]?: SheetQuestion[K] | undefined };
 
-const NOTHING_ASKED: readonly unknown[] = [undefined, '', false];
+const NOTHING: readonly unknown[] = [undefined, '', false];
 
 /** The question with some of it changed; undefined takes a part away. */
-export function changed(asked: Asked, part: Change): Asked {
-  const next = Object.entries({ ...asked, ...part }).filter(([, value]) => !NOTHING_ASKED.includes(value));
+export function changed(question: SheetQuestion, part: Change): SheetQuestion {
+  const next = Object.entries({ ...question, ...part }).filter(([, value]) => !NOTHING.includes(value));
   return Object.fromEntries(next);
 }
 
 /** A check of the rows the sheet shows, or of anything else that can be asked for. */
-export type CheckWish = Partial<CheckRequest> & { shown?: Asked };
+export type CheckWish = Partial<CheckRequest> & { shown?: SheetQuestion };
 
 /** Changes parts of the question; by a function, what is asked by then, as keys may come faster than the page is drawn. */
-export type Ask = (part: Change | ((now: Asked) => Change)) => void;
+export type Ask = (part: Change | ((now: SheetQuestion) => Change)) => void;
