@@ -229,10 +229,10 @@ class Redis:
         try:
             with socket.create_connection(("127.0.0.1", self.port), 0.5) as s:
                 s.sendall(f"AUTH {self.password}\r\nPING\r\n".encode())
-                told = b""
-                while told.count(b"\n") < 2 and (more := s.recv(64)):
-                    told += more
-                return told.endswith(b"+PONG\r\n")
+                reply = b""
+                while reply.count(b"\n") < 2 and (more := s.recv(64)):
+                    reply += more
+                return reply.endswith(b"+PONG\r\n")
         except OSError:
             return False
 

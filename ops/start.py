@@ -9,6 +9,7 @@ import hashlib
 import os
 import shlex
 import signal
+import socket
 import subprocess
 import sys
 import tempfile
@@ -19,6 +20,8 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
+from celery import Celery
+from kombu.exceptions import OperationalError
 from supervisor.xmlrpc import SupervisorTransport
 
 from ops.parts import (
@@ -35,6 +38,7 @@ from vinetag.lookup.settings import simulated
 
 VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
 UP_WITHIN = 120.0
+PING_WITHIN = 2.0
 PORTS = {
     "port": ("VINETAG_PORT", 8700, "the web address"),
     "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),
@@ -128,13 +132,13 @@ def given_up(env: dict[str, str], part: str) -> bool:
 def await_part(env: dict[str, str], part: str, what: str, ready: Callable[[], bool]) -> None:
     """Wait until a part answers. Raises PartError that names it and where its log is."""
 
-    def told() -> bool:
+    def answered() -> bool:
         if given_up(env, part):
             raise PartError(f"{what} fails whenever it is started.")
         return ready()
 
     try:
-        wait_for(told, UP_WITHIN, what)
+        wait_for(answered, UP_WITHIN, what)
     except PartError as error:
         raise PartError(f"{error}\nIts log is {VAR}/log/{part}*.log.") from error
 
@@ -153,15 +157,14 @@ def manage(env: dict[str, str], *words: str) -> None:
 
 def worker_answers(env: dict[str, str], name: str) -> Callable[[], bool]:
     """Whether the worker of that name answers a ping that goes through the queue."""
+    queue = Celery(broker=env["VINETAG_REDIS_URL"])
+    worker = f"{name}@{socket.gethostname()}"
 
     def ready() -> bool:
-        asked = subprocess.run(
-            [sys.executable, str(ROOT / "manage.py"), "ping_worker", name],
-            env=env,
-            check=False,
-            capture_output=True,
-        )
-        return asked.returncode == 0
+        try:
+            return bool(queue.control.ping([worker], timeout=PING_WITHIN, limit=1))
+        except (OSError, OperationalError):
+            return False
 
     return ready
 

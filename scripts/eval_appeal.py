@@ -46,10 +46,10 @@ def ranks(values: Sequence[float]) -> np.ndarray[Any, Any]:
 
 def area(values: Sequence[float], usable: Sequence[bool]) -> float:
     """How often a usable name is above another, equals counting half."""
-    told, chosen = ranks(values), np.asarray(usable)
+    ranked, chosen = ranks(values), np.asarray(usable)
     count = int(chosen.sum())
-    over = told[chosen].sum() - count * (count + 1) / 2
-    return float(over / (count * (len(told) - count)))
+    over = ranked[chosen].sum() - count * (count + 1) / 2
+    return float(over / (count * (len(ranked) - count)))
 
 
 def correlation(one: Sequence[float], two: Sequence[float]) -> float:
@@ -92,7 +92,7 @@ def main() -> None:
     args = parser.parse_args()
     rows = graded(json.loads(MARKS.read_text("utf-8")), args.half)
 
-    def told(key: str) -> dict[str, float]:
+    def agreement(key: str) -> dict[str, float]:
         free = [r for r in rows if not r["made_by"].startswith("world")]
         found = {
             "area": area([r.get(key, 0.0) for r in rows], [r["mark"] >= USABLE for r in rows]),
@@ -104,9 +104,9 @@ def main() -> None:
         }
         return {name: round(value, 3) for name, value in found.items()}
 
-    figures: dict[str, Any] = {"half": args.half, "names": len(rows), **told("grade")}
+    figures: dict[str, Any] = {"half": args.half, "names": len(rows), **agreement("grade")}
     if args.measures:
-        figures["measures"] = {name: told(name) for name in MEASURE_NAMES}
+        figures["measures"] = {name: agreement(name) for name in MEASURE_NAMES}
     print(json.dumps(figures))
 
 

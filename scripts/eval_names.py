@@ -76,8 +76,8 @@ def prepare(
             known.setdefault(label, {"from": "other", "recipe": "", "place": 0})
         labels = sorted(known)
         random.Random(f"{seed}/{entry['id']}").shuffle(labels)
-        told = {name: entry["brief"][name] for name in ("about", "purpose")}
-        lists.append({"id": entry["id"], **told, "names": labels})
+        asked = {name: entry["brief"][name] for name in ("about", "purpose")}
+        lists.append({"id": entry["id"], **asked, "names": labels})
         key[entry["id"]] = {"purpose": entry["brief"]["purpose"], "names": known}
     out.mkdir(parents=True, exist_ok=True)
     (out / "lists.json").write_text(json.dumps(lists, indent=1) + "\n", "utf-8")
@@ -95,7 +95,7 @@ def take(key: Mapping[str, Any], readers: Sequence[Mapping[str, Any]]) -> dict[s
             if marks:
                 rows.append({**known, "brief": brief, "purpose": held["purpose"], "marks": marks})
 
-    def told(chosen: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
+    def figures_of(chosen: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
         means = [mean(row["marks"]) for row in chosen]
         usable = sum(m >= USABLE for m in means) / len(means) if means else None
         return {
@@ -107,15 +107,15 @@ def take(key: Mapping[str, Any], readers: Sequence[Mapping[str, Any]]) -> dict[s
     mine = [row for row in rows if row["from"] == "ours"]
     both = [row["marks"] for row in rows if len(row["marks"]) == len(readers) > 1]
     return {
-        "ours": told(mine),
-        f"ours_first_{FEW}": told([row for row in mine if row["place"] <= FEW]),
-        "others": told([row for row in rows if row["from"] == "other"]),
+        "ours": figures_of(mine),
+        f"ours_first_{FEW}": figures_of([row for row in mine if row["place"] <= FEW]),
+        "others": figures_of([row for row in rows if row["from"] == "other"]),
         "by_purpose": {
-            p: told([row for row in mine if row["purpose"] == p])
+            p: figures_of([row for row in mine if row["purpose"] == p])
             for p in sorted({row["purpose"] for row in mine})
         },
         "by_recipe": {
-            r: told([row for row in mine if row["recipe"] == r])
+            r: figures_of([row for row in mine if row["recipe"] == r])
             for r in sorted({row["recipe"] for row in mine})
         },
         "readers_agree": (

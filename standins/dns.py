@@ -39,10 +39,10 @@ class NameServers:
         ident, flags = struct.unpack_from("!HH", wire)
 
         def reply(code: int, answers: bytes = b"", count: int = 0, authority: bytes = b"") -> bytes:
-            told = IS_RESPONSE | (flags & (RECURSION_DESIRED | OPCODE)) | code
+            flags_out = IS_RESPONSE | (flags & (RECURSION_DESIRED | OPCODE)) | code
             if code in (NO_ERROR, NO_SUCH_NAME):
-                told |= IS_AUTHORITATIVE
-            head = struct.pack("!HHHHHH", ident, told, 1, count, int(bool(authority)), 0)
+                flags_out |= IS_AUTHORITATIVE
+            head = struct.pack("!HHHHHH", ident, flags_out, 1, count, int(bool(authority)), 0)
             return head + question + answers + authority
 
         if flags & OPCODE:

@@ -21,8 +21,7 @@ from typing import Any
 
 from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate, part_document
-from vinetag.core.checking import TROUBLE_WORDING, read_pasted, write_evidence
-from vinetag.core.checking import told as in_words
+from vinetag.core.checking import TROUBLE_WORDING, in_words, read_pasted, write_evidence
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.extensions import (
     COUNTRIES,
@@ -246,14 +245,14 @@ def _check(args: argparse.Namespace) -> list[dict[str, Any]]:
 
 async def _ask(names: Sequence[FullName], args: argparse.Namespace) -> dict[FullName, Answer]:
     got: dict[FullName, Answer] = {}
-    began, told = monotonic(), 0.0
+    began, last_line = monotonic(), 0.0
 
     def deliver(answer: Answer) -> None:
-        nonlocal told
+        nonlocal last_line
         got[answer.name] = answer
         done, now = len(got), monotonic()
-        if not args.quiet and (now - told > TELL_EVERY or done == len(names)):
-            told = now
+        if not args.quiet and (now - last_line > TELL_EVERY or done == len(names)):
+            last_line = now
             rate = done / max(now - began, 0.001)
             unsure = sum(a.status == "unsure" for a in got.values())
             left = (len(names) - done) / rate
@@ -267,7 +266,7 @@ async def _ask(names: Sequence[FullName], args: argparse.Namespace) -> dict[Full
         return barred(name, catalogue[name.extension], args.country, args.kind)
 
     async with open_engine(settings, rule) as engine:
-        await engine.sweep(names, deliver, purpose="buying" if args.buying else "scan")
+        await engine.sweep(names, deliver, aim="buying" if args.buying else "scan")
     if not args.quiet:
         _say("")
     return got

@@ -77,7 +77,7 @@ export default ts.config(
     },
   },
   {
-    // What a person reads comes from the catalogue.
+    // What a person reads is a message of shared/texts.
     files: ['src/**/*.tsx'],
     ignores: ['src/**/*.spec.tsx', 'src/shared/testing/**'],
     rules: {

@@ -145,7 +145,7 @@ def priced(label: str) -> Answer:
     moment = datetime(2026, 11, 25, 10, tzinfo=UTC)
     seller = Evidence("quote", "premium", moment, quote=Quote("EUR", Decimal(120), Decimal(30)))
     registry = Evidence("rdap", "unregistered", moment, "http://registry.example/x")
-    return answer(label, status="premium", evidence=(registry, seller), purpose="buying")
+    return answer(label, status="premium", evidence=(registry, seller), aim="buying")
 
 
 def test_statuses_leave_as_csv_xlsx_and_json(api: APIClient, project: Project) -> None:
@@ -282,7 +282,7 @@ def test_a_price_stands_after_a_check_that_asks_no_seller(api: APIClient, projec
         "quote", "premium", now - timedelta(hours=3), quote=Quote("EUR", Decimal(900), Decimal(60))
     )
     registry = Evidence("rdap", "unregistered", now, "http://registry.example/x")
-    bought = answer("inkpost", status="premium", evidence=(registry, seller), purpose="buying")
+    bought = answer("inkpost", status="premium", evidence=(registry, seller), aim="buying")
     save_answers(project.pk, [bought])
     save_answers(project.pk, [answer("inkpost", evidence=(registry,))])
     cell = project.lookups.get()
@@ -300,7 +300,7 @@ def test_a_price_stands_after_a_check_that_asks_no_seller(api: APIClient, projec
     save_answers(project.pk, [answer("inkpost", status="taken", evidence=(taken,))])
     assert project.lookups.get().status == "taken"
     old = msgspec.structs.replace(seller, at=now - timedelta(days=8))
-    late = answer("paperpost", status="premium", evidence=(registry, old), purpose="buying")
+    late = answer("paperpost", status="premium", evidence=(registry, old), aim="buying")
     save_answers(project.pk, [late])
     save_answers(project.pk, [answer("paperpost", evidence=(registry,))])
     assert project.lookups.get(label="paperpost").status == "open"

@@ -17,7 +17,7 @@ from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability import checks, tasks
 from vinetag.apps.availability.answer_store import claim_names, give_up_names, save_answers
-from vinetag.apps.availability.models import Check, Finding, Lookup
+from vinetag.apps.availability.models import Check, LastAnswer, Lookup
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.names import FullName
@@ -212,7 +212,7 @@ def test_what_others_found_out_is_not_asked_again(
     assert registry.served == before
     assert statuses(project) == statuses(theirs)
     # Before buying the registry and the seller are wanted, which nobody has asked.
-    tasks.run_check(checks.start_check(project=project, labels=["inkpost"], purpose="buying").pk)
+    tasks.run_check(checks.start_check(project=project, labels=["inkpost"], aim="buying").pk)
     sources = [[e["source"] for e in row.evidence] for row in project.lookups.all()]
     assert sources == [["dns", "rdap", "quote"]] * 2
 
@@ -222,7 +222,7 @@ def test_a_reused_answer_never_takes_the_place_of_a_newer_one(project: Project) 
     save_answers(project.pk, [Answer(name, "taken", moment)])
     old = Answer(name, "open", moment - timedelta(minutes=5), reused=True)
     save_answers(project.pk, [old])
-    assert Finding.objects.get().status == "taken"
+    assert LastAnswer.objects.get().status == "taken"
     assert project.lookups.get().status == "open"
 
 
@@ -235,7 +235,7 @@ def test_a_name_somebody_else_is_asking_is_waited_for(
     tasks.run_check(check.pk)
     assert delivered == [check.pk]
     assert checks.awaited(project, [name, FullName("inkpost", "net")]) == {name}
-    Finding.objects.create(
+    LastAnswer.objects.create(
         label="inkpost", extension="com", status="taken", asked_at=timezone.now()
     )
     give_up_names([name])
@@ -282,7 +282,7 @@ def test_owners_who_may_not_register_are_told_without_asking(
     assert "Japan" in rows["co.jp"].evidence[0]["detail"]
     assert rows["ie"].status == "open"
     assert registry.served == before + 1
-    assert not Finding.objects.filter(extension="co.jp").exists()
+    assert not LastAnswer.objects.filter(extension="co.jp").exists()
 
 
 @pytest.mark.django_db(transaction=True)

@@ -41,8 +41,8 @@ def graded() -> list[dict[str, Any]]:
     cases = []
     for scores in SCORES:
         for weights in (*PRESETS.values(), dict.fromkeys(PRESETS["mix"], 0)):
-            told = {name: scores.get(name) for name in weights}
-            cases.append({"scores": told, "weights": weights, "grade": weigh(scores, weights)})
+            document = {name: scores.get(name) for name in weights}
+            cases.append({"scores": document, "weights": weights, "grade": weigh(scores, weights)})
     return cases
 
 
@@ -95,8 +95,8 @@ def test_the_front_end_repeats_no_list(kind: str) -> None:
 
 
 if __name__ == "__main__":
-    from vinetag.apps.naming.api.concepts import told
+    from vinetag.apps.naming.api.concepts import document as served
 
-    for name, document in (("concepts", told()), ("graded", graded())):
+    for name, document in (("concepts", served()), ("graded", graded())):
         text = json.dumps(document, indent=1, ensure_ascii=False) + "\n"
         (TESTING / f"{name}.json").write_text(text, "utf-8")

@@ -172,7 +172,7 @@ def test_keywords_are_opened_up(api: APIClient, project: Project) -> None:
     assert ink["senses"]
     assert set(ink["taken"]) <= {s["id"] for s in ink["senses"]}
     assert len(ink["offers"]) > 20
-    catalogue = api.get("/api/catalogue").json()
+    catalogue = api.get("/api/vocabulary").json()
     assert {o["group"] for o in ink["offers"]} <= set(catalogue["groups"])
     assert all(s["licence"] for s in catalogue["sources"])
 

@@ -17,6 +17,7 @@ from vinetag.core.checking import (
     Says,
     Source,
     Trouble,
+    in_words,
     is_fresh,
     ladder,
     may_open,
@@ -24,7 +25,6 @@ from vinetag.core.checking import (
     read_evidence,
     read_pasted,
     record_of,
-    told,
     verdict,
     write_evidence,
 )
@@ -37,7 +37,7 @@ SAYS = {
     "rules": ("barred", "reserved"),
     "dns": ("", "delegated", "absent"),
     "rdap": ("", "registered", "dropping", "unregistered", "reserved"),
-    "quote": ("", "usual", "premium", "offered", "held", "reserved"),
+    "quote": ("", "usual", "premium", "offered", "unavailable", "reserved"),
 }
 TROUBLES = [t for t in get_args(Trouble) if t]
 
@@ -109,11 +109,11 @@ def worlds(draw: st.DrawFn) -> tuple[dict[Source, Evidence], tuple[Source, ...]]
 
 @given(worlds(), st.sampled_from(["scan", "buying"]))
 def test_asking_ends_and_never_asks_twice(
-    world: tuple[dict[Source, Evidence], tuple[Source, ...]], purpose: str
+    world: tuple[dict[Source, Evidence], tuple[Source, ...]], aim: str
 ) -> None:
     answers, can = world
     known: dict[Source, Evidence] = {}
-    while step := next_step(known, purpose, can):  # type: ignore[arg-type]
+    while step := next_step(known, aim, can):  # type: ignore[arg-type]
         assert step in can
         assert step not in known
         known[step] = answers[step]
@@ -127,9 +127,9 @@ def test_asking_ends_and_never_asks_twice(
         assert says.get("dns") != "delegated"
     if found.status == "taken":
         assert "delegated" in says.values() or says["rdap"] == "registered"
-    if purpose == "scan" and says.get("dns") == "delegated":
+    if aim == "scan" and says.get("dns") == "delegated":
         assert list(known) == ["dns"]
-    if purpose == "buying" and "rdap" in can:
+    if aim == "buying" and "rdap" in can:
         assert "rdap" in known
 
 
@@ -187,7 +187,7 @@ def test_evidence_is_read_as_it_was_written(
         drops=(NOW, NOW), statuses=("active",), quote=quote,  # type: ignore[arg-type]
     )  # fmt: skip
     assert read_evidence(write_evidence(whole)) == whole
-    assert told(whole)
+    assert in_words(whole)
     assert set(TROUBLE_WORDING) == set(get_args(Trouble))
 
 

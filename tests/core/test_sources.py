@@ -4,7 +4,7 @@ from typing import get_args
 
 import pytest
 
-from vinetag.core.checking import SOURCES, Evidence, Source, next_step, told, verdict
+from vinetag.core.checking import SOURCES, Evidence, Source, in_words, next_step, verdict
 from vinetag.core.checking.sources import IN_ORDER, Authority
 from vinetag.lookup.sources import dns, quote, rdap, whois
 
@@ -30,7 +30,7 @@ def test_every_kind_can_be_told_of(name: Source) -> None:
     assert kind.summary.endswith(".")
     if kind.authority != "rules":
         evidence = Evidence(name, "", None, trouble="timeout")  # type: ignore[arg-type]
-        assert told(evidence).startswith(kind.word)
+        assert in_words(evidence).startswith(kind.word)
 
 
 @pytest.mark.parametrize("registry", IN_ORDER["registry"])

@@ -121,8 +121,8 @@ class TestFinding:
 
     def test_without_anything_to_go_by_there_is_no_world(self) -> None:
         for empty in (world(), world("", "zzkvq")):
-            assert not empty.fields or empty.told
-        assert not world().told
+            assert not empty.fields or empty.informed
+        assert not world().informed
         assert world().words == {} == world().entries
 
     def test_where_no_field_fits_words_near_in_meaning_help(self) -> None:
@@ -227,7 +227,7 @@ def test_the_world_as_it_is_shown() -> None:
         world={"drop": ["kiln"], "own": {"tools": ["rib"]}, "off": ["glass and stained glass"]},
     )
     shown = shown_world(of, LEXICON)
-    assert shown.told
+    assert shown.informed
     assert shown.fields[0].on
     assert "glass and stained glass" in [f.title for f in shown.fields if not f.on]
     [kiln] = [e for e in shown.facets["things"] if e.text == "kiln"] or [None]

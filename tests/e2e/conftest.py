@@ -19,6 +19,7 @@ import pytest
 from playwright.sync_api import APIResponse, Browser, BrowserContext, Page, expect
 
 from tests.conftest import Registry
+from vinetag.core.concepts import RECIPE_NAMES
 from vinetag.core.make.listing import TIERS
 
 # Browser tests run side by side, too, and beside all others.
@@ -58,6 +59,7 @@ class Site:
             "VINETAG_SIGN_UP_RATE": "10000/min",
             "VINETAG_JOIN_RATE": "10000/min",
             "VINETAG_DEMO": "1",
+            "VINETAG_CHECK_LEASE": "3",
         }
         subprocess.run(
             [sys.executable, "manage.py", "prepare", "--demo"], env=self._env, check=True
@@ -190,6 +192,20 @@ def new_project(page: Page, name: str, words: str) -> None:
     page.get_by_label("Working title").fill(name)
     page.get_by_label("Words", exact=True).fill(words)
     page.get_by_role("button", name="Make names").click()
+    expect(page.get_by_role("rowheader").first).to_be_visible()
+    whole(page)
+
+
+# Few recipes: for what does not depend on the names, a list is made in a moment.
+FEW = {"off": sorted({*RECIPE_NAMES} - {"pair", "tail"})}
+
+
+def open_project(page: Page, name: str, words: str = "ink, paper") -> None:
+    """The bench of a project that is there already, with few names."""
+    brief = {"keywords": words.split(", "), "extensions": ["com", "net", "org"], "making": FEW}
+    made = send(page, "POST", "/api/projects", {"name": name, "brief": brief})
+    assert made.ok, made.text()
+    page.goto(f"/projects/{made.json()['id']}")
     expect(page.get_by_role("rowheader").first).to_be_visible()
     whole(page)
 

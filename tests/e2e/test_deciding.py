@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import PASSWORD, new_project
+from tests.e2e.conftest import PASSWORD, new_project, open_project
 
 
 def keep_first(page: Page, count: int) -> list[str]:
@@ -72,7 +72,7 @@ def test_deciding_by_keyboard_in_the_dark(page: Page, person: str) -> None:
 
 
 def test_a_view_is_kept_and_a_link_shows_the_same(page: Page, person: str) -> None:
-    new_project(page, "Views", "ink, paper")
+    open_project(page, "Views")
     page.get_by_role("button", name="Filters").click()
     page.get_by_role("button", name=re.compile("^pair ")).click()
     page.get_by_role("button", name="View", exact=True).click()
@@ -105,7 +105,7 @@ def test_a_view_is_kept_and_a_link_shows_the_same(page: Page, person: str) -> No
 
 
 def test_a_link_is_used_by_a_second_browser(page: Page, person: str, browser: Browser) -> None:
-    new_project(page, "Shared", "ink, post")
+    open_project(page, "Shared")
     names = keep_first(page, 4)
     page.get_by_role("link", name="Shortlist", exact=True).click()
     page.get_by_role("link", name="Share and ask others").click()
@@ -151,7 +151,7 @@ def test_a_link_is_used_by_a_second_browser(page: Page, person: str, browser: Br
 
 
 def test_a_session_that_ends_loses_nothing(page: Page, person: str) -> None:
-    new_project(page, "Ends", "ink")
+    open_project(page, "Ends", "ink")
     name = page.get_by_role("rowheader").first.inner_text()
     page.get_by_role("grid", name="Names").focus()
     page.keyboard.press("t")
@@ -172,7 +172,7 @@ def test_a_session_that_ends_loses_nothing(page: Page, person: str) -> None:
 
 
 def test_a_project_goes_into_a_file_and_comes_back(page: Page, person: str, tmp_path: Path) -> None:
-    new_project(page, "Carried", "ink, post")
+    open_project(page, "Carried")
     page.get_by_role("grid", name="Names").focus()
     page.keyboard.press("t")
     page.get_by_role("link", name="Vine Tag").click()
@@ -193,7 +193,7 @@ def test_a_project_goes_into_a_file_and_comes_back(page: Page, person: str, tmp_
 
 
 def test_a_wordmark_is_taken_away(page: Page, person: str, tmp_path: Path) -> None:
-    new_project(page, "Mark", "ink, post")
+    open_project(page, "Mark")
     page.goto(f"{page.url.split('?')[0]}/wordmark?name=inkpost")
     page.get_by_role("radio", name=re.compile("slab serif")).click()
     page.get_by_role("button", name="on dark").click()

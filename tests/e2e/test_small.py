@@ -5,7 +5,7 @@ import re
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import new_project, send
+from tests.e2e.conftest import open_project, send
 
 # A telephone; 200 % of a usual window, lying and standing; 400 % (WCAG 1.4.10).
 SIZES = [(390, 844), (640, 400), (640, 800), (320, 256)]
@@ -28,7 +28,7 @@ def over(page: Page) -> list[str]:
 
 
 def test_the_bench_at_every_size(page: Page, person: str) -> None:
-    new_project(page, "Small", "ink, paper")
+    open_project(page, "Small")
     assert page.title() == "Bench · Small · Vine Tag"
     for width in (1180, 1100, 1000):  # between a telephone and a desk
         page.set_viewport_size({"width": width, "height": 800})
@@ -67,7 +67,7 @@ def test_the_bench_at_every_size(page: Page, person: str) -> None:
 
 
 def test_one_finds_ones_place_again(page: Page, person: str) -> None:
-    new_project(page, "Places", "ink, paper")
+    open_project(page, "Places")
     grid = page.get_by_role("grid", name="Names")
     grid.focus()
     for _ in range(3):
@@ -96,7 +96,7 @@ def test_one_finds_ones_place_again(page: Page, person: str) -> None:
 
 
 def test_two_windows_on_one_brief(page: Page, person: str) -> None:
-    new_project(page, "Twice", "ink")
+    open_project(page, "Twice", "ink")
     other = page.context.new_page()
     other.goto(page.url)
     expect(other.get_by_role("rowheader").first).to_be_visible()
@@ -113,7 +113,7 @@ def test_two_windows_on_one_brief(page: Page, person: str) -> None:
 
 
 def test_a_session_that_ended_elsewhere_loses_nothing(page: Page, person: str) -> None:
-    new_project(page, "Ended", "ink")
+    open_project(page, "Ended", "ink")
     send(page, "POST", "/api/session/sign-out", {})
     page.get_by_label("Add words").fill("paper")
     page.get_by_label("Add words").press("Enter")

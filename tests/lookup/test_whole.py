@@ -28,10 +28,10 @@ def settings(registry: Registry, **changes: Any) -> LookupSettings:
     return LookupSettings(**{**where, **changes})
 
 
-async def ask(where: LookupSettings, full: str, purpose: Any = "scan") -> Answer:
+async def ask(where: LookupSettings, full: str, aim: Any = "scan") -> Answer:
     label, _, extension = full.partition(".")
     async with open_engine(where) as engine:
-        return await engine.ask(FullName(label, extension), purpose)
+        return await engine.ask(FullName(label, extension), aim)
 
 
 @pytest.fixture

@@ -53,8 +53,8 @@ def read_part(document: Mapping[str, Any] | Sequence[Any]) -> Part:
     """
     if not isinstance(document, Mapping):
         text, kind, keyword, start, *rest = document
-        told = Change("as_told", {"text": rest[0]}) if rest and rest[0] else None
-        return Part(text, kind, keyword, start, told)
+        change = Change("as_told", {"text": rest[0]}) if rest and rest[0] else None
+        return Part(text, kind, keyword, start, change)
     change = document.get("change")
     return Part(
         document["text"],

@@ -110,22 +110,22 @@ def valid_items(adapter: TypeAdapter[T], document: object, part: str) -> list[tu
 
 
 def _problems(error: ValidationError) -> list[Problem]:
-    return [_problem(told) for told in error.errors(include_url=False)]
+    return [_problem(fault) for fault in error.errors(include_url=False)]
 
 
-def _problem(told: Any) -> Problem:
-    said, where = told.get("ctx", {}), [str(step)[:LONGEST_TOLD] for step in told["loc"]]
+def _problem(fault: Any) -> Problem:
+    said, where = fault.get("ctx", {}), [str(step)[:LONGEST_TOLD] for step in fault["loc"]]
     if where and where[-1] == "[key]":
         where.pop()
     path = ".".join(where)
-    if told["type"] == REFUSED:
+    if fault["type"] == REFUSED:
         return Problem(path, said["code"], said["args"])
-    code = _CODES.get(told["type"], UNREADABLE)
+    code = _CODES.get(fault["type"], UNREADABLE)
     match code:
         case "unknown_field":
             return Problem(path, code, {"field": where[-1]})
         case "too_many":
-            return Problem(path, code, {"limit": said["max_length"], "count": len(told["input"])})
+            return Problem(path, code, {"limit": said["max_length"], "count": len(fault["input"])})
         case "too_few":
             return Problem(path, code, {"limit": said["min_length"]})
     return Problem(path, code)
@@ -258,8 +258,8 @@ class OneOf(Marker):
 
     def refused(self, value: str, choices: Sequence[str], /) -> PydanticCustomError:
         """What is told of another word."""
-        told = ", ".join(choices[:CHOICES_TOLD]) + (" …" if len(choices) > CHOICES_TOLD else "")
-        return refusal("unknown_choice", value=value, choices=told)
+        listed = ", ".join(choices[:CHOICES_TOLD]) + (" …" if len(choices) > CHOICES_TOLD else "")
+        return refusal("unknown_choice", value=value, choices=listed)
 
     def described(self) -> JsonSchemaValue:
         return {"type": "string"} if self.more else {"type": "string", "enum": [*self.choices]}

@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
-from vinetag.core.checking import Evidence, Purpose, Source, Status, Trouble, verdict
+from vinetag.core.checking import Aim, Evidence, Source, Status, Trouble, verdict
 from vinetag.core.names import FullName
 
 __all__ = ["Answer", "answer_of"]
@@ -26,7 +26,7 @@ class Answer:
     asked_at: datetime
     likely: bool = False
     trouble: Trouble = ""
-    purpose: Purpose = "scan"
+    aim: Aim = "scan"
     evidence: tuple[Evidence, ...] = ()
     reused: bool = False
 
@@ -35,11 +35,11 @@ def answer_of(
     name: FullName,
     evidence: Mapping[Source, Evidence],
     can: Collection[Source],
-    purpose: Purpose,
+    aim: Aim,
     at: datetime,
 ) -> Answer:
     """The answer the evidence comes to."""
     found = verdict(evidence, can)
     return Answer(
-        name, found.status, at, found.likely, found.trouble, purpose, tuple(evidence.values())
+        name, found.status, at, found.likely, found.trouble, aim, tuple(evidence.values())
     )

@@ -12,7 +12,7 @@ from datetime import UTC, datetime
 from itertools import count
 from urllib.parse import urlsplit
 
-from vinetag.core.checking import SOURCES, Evidence, Purpose, Source, Trouble, next_step
+from vinetag.core.checking import SOURCES, Aim, Evidence, Source, Trouble, next_step
 from vinetag.core.extensions import Barred
 from vinetag.core.names import FullName
 from vinetag.lookup.answers import Answer, answer_of
@@ -78,9 +78,7 @@ class Engine:
         run = f"{random.getrandbits(48):x}"
         self._tokens = (f"{run}.{n}" for n in count())
 
-    async def ask(
-        self, name: FullName, purpose: Purpose = "scan", deadline: float | None = None
-    ) -> Answer:
+    async def ask(self, name: FullName, aim: Aim = "scan", deadline: float | None = None) -> Answer:
         """The answer about one name, by `deadline` seconds from now where one is given: what was
         not found out by then is "late". Never raises for what a service does.
         """
@@ -88,18 +86,18 @@ class Engine:
         can = self._can(name)
         try:
             async with asyncio.timeout(deadline):
-                while step := next_step(known, purpose, can):
+                while step := next_step(known, aim, can):
                     known[step] = await self._put(step, name)
         except TimeoutError:
             pass
-        return answer_of(name, known, can, purpose, _now())
+        return answer_of(name, known, can, aim, _now())
 
     async def sweep(
         self,
         names: Iterable[FullName] | Names,
         deliver: Callable[[Answer], None],
         *,
-        purpose: Purpose = "scan",
+        aim: Aim = "scan",
         stop: asyncio.Event | None = None,
         waits: Waits | None = None,
     ) -> None:
@@ -111,7 +109,7 @@ class Engine:
         kept true. After `stop` is set no new question is put, and those under way are dropped.
         """
         source = names if isinstance(names, Names) else Listed(names)
-        sweep = _Sweep(self, source, deliver, purpose, waits or Waits())
+        sweep = _Sweep(self, source, deliver, aim, waits or Waits())
         asking = asyncio.create_task(sweep.run())
         stopped = asyncio.create_task((stop or asyncio.Event()).wait())
         try:
@@ -194,11 +192,11 @@ class _Sweep:
         engine: Engine,
         names: Names,
         deliver: Callable[[Answer], None],
-        purpose: Purpose,
+        aim: Aim,
         waits: Waits,
     ) -> None:
         self._engine, self._names, self._deliver = engine, names, deliver
-        self._purpose, self._waits_for = purpose, waits
+        self._aim, self._waits_for = aim, waits
         self._open = self._answered = self._take_at = 0
         self._queues: dict[str, deque[_Waiting]] = {}
         self._askers: Counter[str] = Counter()
@@ -247,11 +245,11 @@ class _Sweep:
         """To the queue of whoever is to be asked next, or out."""
         engine = self._engine
         can = engine._can(name)
-        step = next_step(known, self._purpose, can)
+        step = next_step(known, self._aim, can)
         if step is None:
             self._open -= 1
             self._answered += 1
-            self._deliver(answer_of(name, known, can, self._purpose, _now()))
+            self._deliver(answer_of(name, known, can, self._aim, _now()))
             return
         host = can[step]
         queue = self._queues.setdefault(host, deque())

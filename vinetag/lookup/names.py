@@ -63,12 +63,12 @@ def sort_out(
     """Up to `count` names for hosts that are not busy, from the backlog first; the others go there,
     up to `most`. A host takes no more at once than makes it busy.
     """
-    told: dict[str, bool] = {}
+    known: dict[str, bool] = {}
 
     def waits(extension: str) -> bool:
-        if extension not in told:
-            told[extension] = busy(extension)
-        return told[extension]
+        if extension not in known:
+            known[extension] = busy(extension)
+        return known[extension]
 
     taken = backlog.take(min(count, BUSY), waits)
     by_extension = Counter(name.extension for name in taken)

@@ -1,4 +1,4 @@
-/** Gathers the messages of the interface into the catalogue translators start from, `src/shared/texts/en.json`.
+/** Gathers the messages of the interface into the file translators start from, `src/shared/texts/en.json`.
  *
  * `node scripts/texts.mjs` writes it, `--check` says whether it is what the code asks for. A message has to be a literal,
  * to be read by ICU MessageFormat, and to be given just the values it names.
@@ -9,7 +9,7 @@ import { fileURLToPath } from 'node:url';
 import ts from 'typescript';
 
 const WEB = fileURLToPath(new URL('..', import.meta.url));
-const CATALOGUE = `${WEB}src/shared/texts/en.json`;
+const GATHERED = `${WEB}src/shared/texts/en.json`;
 const PASSED_OVER = /\.spec\.|shared\/(testing|texts)\/|schema\.d\.ts/;
 
 /** The names a message asks values for. */
@@ -76,11 +76,11 @@ const made = `${JSON.stringify(Object.fromEntries(sorted.map((message) => [messa
 if (process.argv.includes('--check')) {
   let kept = '';
   try {
-    kept = readFileSync(CATALOGUE, 'utf-8');
+    kept = readFileSync(GATHERED, 'utf-8');
   } catch {
     // None yet.
   }
   if (kept !== made) wrong.push('src/shared/texts/en.json is out of date: npm run texts');
-} else writeFileSync(CATALOGUE, made);
+} else writeFileSync(GATHERED, made);
 for (const line of wrong) console.error(line);
 process.exitCode = wrong.length ? 1 : 0;

@@ -35,13 +35,13 @@ Fields = Mapping[str, Field]
 @dataclass(frozen=True, slots=True)
 class Bringing:
     """A project being made of a file or a copy: the `file` as its model has it; whether somebody
-    brought it (`imported`); `told` hears how far it is, from 0 to 1.
+    brought it (`imported`); `on_progress` hears how far it is, from 0 to 1.
     """
 
     project: Any
     file: Any
     imported: bool
-    told: Callable[[float], None]
+    on_progress: Callable[[float], None]
 
 
 @dataclass(frozen=True)

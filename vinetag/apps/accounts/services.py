@@ -34,8 +34,8 @@ def sign_up(*, username: str, password: str) -> User:
     except ValidationError:
         problems.append(Problem("username", "username_characters"))
     if len(username) > LONGEST:
-        told = {"limit": LONGEST, "length": len(username)}
-        problems.append(Problem("username", "too_long", told))
+        args = {"limit": LONGEST, "length": len(username)}
+        problems.append(Problem("username", "too_long", args))
     if username.casefold() == DEMO_USERNAME:
         problems.append(Problem("username", "username_taken"))
     problems += _weak(password, user)

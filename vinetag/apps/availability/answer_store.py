@@ -14,10 +14,10 @@ from django.db import transaction
 from django.db.models import F, Q
 from django.utils import timezone
 
-from vinetag.apps.availability.models import Check, Finding, Lookup, PastAnswer
+from vinetag.apps.availability.models import Check, LastAnswer, Lookup, PastAnswer
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import (
-    Purpose,
+    Aim,
     Status,
     Trouble,
     is_fresh,
@@ -32,7 +32,7 @@ from vinetag.lookup import Answer
 __all__ = ["channel_of", "claim_names", "fresh_answers", "give_up_names", "save_answers"]
 
 BATCH = 500
-KNOWN_FIELDS = ("likely", "trouble", "purpose", "evidence", "asked_at", "status")
+KNOWN_FIELDS = ("likely", "trouble", "aim", "evidence", "asked_at", "status")
 ANSWER_FIELDS = (
     *KNOWN_FIELDS, "registered", "expires", "drops_from", "drops_to", "currency", "first_year",
     "renewal", "holder_asks", "number", "check_run",
@@ -73,8 +73,8 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
         )
         # What was reused may be older than what is there now; what rules say depends on the owner.
         found = [a for a in answers if not a.reused and "rules" not in _sources(a)]
-        Finding.objects.bulk_create(
-            [Finding(**_known(a)) for a in sorted(found, key=lambda a: a.name)],
+        LastAnswer.objects.bulk_create(
+            [LastAnswer(**_known(a)) for a in sorted(found, key=lambda a: a.name)],
             batch_size=BATCH,
             update_conflicts=True,
             update_fields=list(KNOWN_FIELDS),
@@ -86,7 +86,7 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
 def _with_standing_prices(answers: Sequence[Answer]) -> list[Answer]:
     """The answers, those in which no seller was asked with what one said lately, where it holds."""
     asked = {a.name: a for a in answers if not a.reused and not {"quote", "rules"} & _sources(a)}
-    known = Finding.objects.filter(
+    known = LastAnswer.objects.filter(
         label__in={name.label for name in asked},
         extension__in={name.extension for name in asked},
     ).exclude(status__in=("taken", "barred", "dropping"))
@@ -130,9 +130,9 @@ def _tell(project_id: int) -> None:
 
 
 def fresh_answers(
-    names: Iterable[FullName], purpose: Purpose, not_before: datetime | None
+    names: Iterable[FullName], aim: Aim, not_before: datetime | None
 ) -> dict[FullName, Answer]:
-    """What is known of the names and fresh enough for the purpose, and not from before
+    """What is known of the names and fresh enough for the aim, and not from before
     `not_before`.
     """
     by_extension: dict[str, list[str]] = {}
@@ -143,13 +143,13 @@ def fresh_answers(
         wanted |= Q(extension=extension, label__in=labels)
     if not by_extension:
         return {}
-    rows = Finding.objects.filter(wanted)
+    rows = LastAnswer.objects.filter(wanted)
     if not_before:
         rows = rows.filter(asked_at__gte=not_before)
     now, found = timezone.now(), {}
     for row in rows:
         status = cast(Status, row.status)
-        enough = purpose == "scan" or row.purpose == purpose
+        enough = aim == "scan" or row.aim == aim
         if enough and row.asked_at and is_fresh(status, row.asked_at, now):
             name = FullName(row.label, row.extension)
             found[name] = Answer(
@@ -158,7 +158,7 @@ def fresh_answers(
                 row.asked_at,
                 row.likely,
                 cast(Trouble, row.trouble),
-                cast(Purpose, row.purpose),
+                cast(Aim, row.aim),
                 tuple(read_evidence(e) for e in row.evidence),
                 reused=True,
             )
@@ -217,7 +217,7 @@ def _known(answer: Answer) -> dict[str, object]:
         "status": answer.status,
         "likely": answer.likely,
         "trouble": answer.trouble,
-        "purpose": answer.purpose,
+        "aim": answer.aim,
         "evidence": [write_evidence(e) for e in answer.evidence],
         "asked_at": answer.asked_at,
     }

@@ -82,16 +82,16 @@ def replace_catalogue(new: Catalogue, seen: Seen = None) -> None:
 
 
 def put_entry(
-    entry: Entry, seen: Seen = None, told: Callable[[Entry], dict[str, object]] = asdict
+    entry: Entry, seen: Seen = None, shown: Callable[[Entry], dict[str, object]] = asdict
 ) -> None:
     """Change or add one extension. Raises require_seen's error when it is there and not as it was
-    `seen`, by the fields `told` tells of it.
+    `seen`, by the fields `shown` tells of it.
     """
     row = _row(entry)
     with transaction.atomic():
         known = _locked()
         if entry.extension in known and known[entry.extension] != entry:
-            require_seen(seen, told(known[entry.extension]))
+            require_seen(seen, shown(known[entry.extension]))
         ExtensionRow.objects.update_or_create(extension=row.pop("extension"), defaults=row)
     cache.delete(CACHED)
 

@@ -17,7 +17,7 @@ from vinetag.apps.accounts.errors import ConflictError, NotFoundError
 from vinetag.apps.availability.models import Check, Lookup
 from vinetag.apps.naming.deadlocks import again_when_deadlocked
 from vinetag.apps.naming.models import Project
-from vinetag.core.checking import Purpose, Status, is_fresh
+from vinetag.core.checking import Aim, Status, is_fresh
 from vinetag.core.names import FullName, parse_label
 
 __all__ = [
@@ -27,7 +27,7 @@ __all__ = [
 ]  # fmt: skip
 
 Again = Literal["stale", "unsure", "all"]
-LEASE = timedelta(seconds=8)
+LEASE = timedelta(seconds=settings.CHECK_LEASE)
 MOST_NAMES = 100_000
 # Slices in a row that may end by a fault of ours before the check is stopped, and told to be.
 MOST_FAULTS = 3
@@ -49,7 +49,7 @@ def start_check(
     extensions: Sequence[str] | None = None,
     again: Again = "stale",
     older_than: timedelta | None = None,
-    purpose: Purpose = "scan",
+    aim: Aim = "scan",
 ) -> Check:
     """Ask about names: `names` as they are, or `labels`, in that order, across `extensions` (the
     brief's when left out); the best by rank when neither is given.
@@ -80,13 +80,13 @@ def start_check(
         Project.objects.select_for_update().get(pk=project.pk)
         if project.checks.filter(state__in=Check.ACTIVE).exists():
             raise ConflictError("check_active", "A check is running. Wait for it, or stop it.")
-        wanted = _wanted(project, names, again, older_than, purpose, now)
+        wanted = _wanted(project, names, again, older_than, aim, now)
         if not wanted:
             raise ConflictError("fresh", _nothing_left(names, again, older_than))
         not_before = now - older_than if older_than else now if again == "all" else None
         return Check.objects.create(
             project=project,
-            purpose=purpose,
+            aim=aim,
             plan=[str(name) for name in wanted],
             total=len(wanted),
             not_before=not_before,
@@ -107,7 +107,7 @@ def _wanted(
     names: Sequence[FullName],
     again: Again,
     older_than: timedelta | None,
-    purpose: Purpose,
+    aim: Aim,
     now: datetime,
 ) -> list[FullName]:
     if again == "all" and older_than is None:
@@ -120,7 +120,7 @@ def _wanted(
         # What came with a file nobody here has asked: it is as if it were not known.
         for label, extension, status, asked_at, asked_for in rows.filter(
             imported=False
-        ).values_list("label", "extension", "status", "asked_at", "purpose"):
+        ).values_list("label", "extension", "status", "asked_at", "aim"):
             if asked_at is not None:
                 known[FullName(label, extension)] = (cast(Status, status), asked_at, asked_for)
     asked_only = again == "unsure" or older_than is not None
@@ -137,7 +137,7 @@ def _wanted(
             return status == "unsure" or again != "unsure"
         if again == "unsure":
             return False
-        if purpose == "buying" and asked_for != "buying":
+        if aim == "buying" and asked_for != "buying":
             return True
         return not is_fresh(status, asked_at, now)
 

@@ -8,14 +8,14 @@ from datetime import datetime
 from decimal import Decimal
 from typing import Annotated, Any, Final, get_args
 
-from pydantic import Field
+from pydantic import AliasChoices, Field
 
 from vinetag.apps.accounts.joining import Bringing
 from vinetag.apps.availability.lists import pasted_list, put_list
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.models import PastAnswer as PastRow
 from vinetag.apps.naming.models import Project
-from vinetag.core.checking import STATUSES, Evidence, Purpose, Status, Trouble, write_evidence
+from vinetag.core.checking import STATUSES, Aim, Evidence, Status, Trouble, write_evidence
 from vinetag.core.documents import OneOf
 from vinetag.core.filed import Currency, Extension, Label, Moment, Once, Past, Price, Said, YesNo
 from vinetag.core.money import neat
@@ -24,7 +24,7 @@ __all__ = ["AvailabilityFields", "bring", "write"]
 
 BATCH: Final = 500
 ANSWER: Final = (
-    "label", "extension", "status", "likely", "trouble", "purpose", "evidence", "asked_at",
+    "label", "extension", "status", "likely", "trouble", "aim", "evidence", "asked_at",
     "registered", "expires", "drops_from", "drops_to", "currency", "first_year", "renewal",
     "holder_asks",
 )  # fmt: skip
@@ -63,7 +63,10 @@ class Answer:
     asked_at: Past | None = None
     likely: Annotated[YesNo, Field(description="No source with authority has said so")] = False
     trouble: Annotated[Troubled, Field(description="Why it was unsure")] = ""
-    purpose: Annotated[Purpose, OneOf(get_args(Purpose))] = "scan"
+    # Files of before call it the purpose.
+    aim: Annotated[
+        Aim, OneOf(get_args(Aim)), Field(validation_alias=AliasChoices("aim", "purpose"))
+    ] = "scan"
     evidence: Annotated[
         tuple[Annotated[Evidence, Said()], ...],
         Field(max_length=8, description="What each source said, when"),
@@ -120,7 +123,7 @@ def bring(brought: Bringing) -> None:
         for one in file.past_answers
     )
     PastRow.objects.bulk_create(past, batch_size=BATCH)
-    _answered(project, file.answers, brought.imported, brought.told)
+    _answered(project, file.answers, brought.imported, brought.on_progress)
 
 
 def _plain(value: Any) -> Any:
@@ -134,7 +137,10 @@ def _written(row: Mapping[str, Any]) -> dict[str, Any]:
 
 
 def _answered(
-    project: Project, answers: Sequence[Answer], imported: bool, told: Callable[[float], None]
+    project: Project,
+    answers: Sequence[Answer],
+    imported: bool,
+    on_progress: Callable[[float], None],
 ) -> None:
     unique = list({(one.label, one.extension): one for one in answers}.values())
     step = 20 * BATCH
@@ -144,7 +150,7 @@ def _answered(
             for n, one in enumerate(unique[start : start + step], start + 1)
         ]
         Lookup.objects.bulk_create(rows, batch_size=BATCH)
-        told(min(1.0, (start + step) / len(unique)))
+        on_progress(min(1.0, (start + step) / len(unique)))
     project.answers = len(unique)
     project.save(update_fields=["answers"])
 

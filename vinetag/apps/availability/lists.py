@@ -52,12 +52,12 @@ def take_list(*, project: Project, text: str, extensions: Sequence[str] | None =
     """
     chosen = [parse_extension(e, "extensions") for e in extensions or project.brief["extensions"]]
     if len(chosen) > MOST_EXTENSIONS:
-        told = {"limit": MOST_EXTENSIONS, "count": len(chosen)}
-        raise RefusedError([Problem("extensions", "too_many", told)])
+        args = {"limit": MOST_EXTENSIONS, "count": len(chosen)}
+        raise RefusedError([Problem("extensions", "too_many", args)])
     pasted = read_pasted(text)
     if not pasted.names:
         if pasted.bad:
-            raise RefusedError([_told(bad) for bad in pasted.bad[:BADS_TOLD]])
+            raise RefusedError([_problem(bad) for bad in pasted.bad[:BADS_TOLD]])
         raise RefusedError([Problem("text", "blank")])
     # A name that also stood without an extension is asked under those chosen as well.
     names = {
@@ -78,7 +78,7 @@ def take_list(*, project: Project, text: str, extensions: Sequence[str] | None =
     )
 
 
-def _told(bad: BadLine) -> Problem:
+def _problem(bad: BadLine) -> Problem:
     return Problem(f"line {bad.line}", "as_told", {"text": f"“{bad.text}”: {bad.reason}"})
 
 
@@ -136,9 +136,9 @@ def list_page(project: Project, *, status: str = "", offset: int = 0, limit: int
     known: dict[str, dict[str, str]] = {}
     for start in range(0, len(labels), BATCH):
         rows = project.lookups.filter(label__in=labels[start : start + BATCH])
-        for label, extension, told in rows.values_list("label", "extension", "status"):
+        for label, extension, found in rows.values_list("label", "extension", "status"):
             if extension in listed[label]:
-                known.setdefault(label, {})[extension] = told
+                known.setdefault(label, {})[extension] = found
     counts: Counter[str] = Counter()
     matching = []
     for label, extensions in listed.items():

@@ -13,7 +13,7 @@ from vinetag.apps.naming.models import Project
 from vinetag.core.checking import buyable
 from vinetag.core.money import PLACES
 
-__all__ = ["Check", "ExtensionRow", "Finding", "Lookup", "PastAnswer", "PastedList"]
+__all__ = ["Check", "ExtensionRow", "LastAnswer", "Lookup", "PastAnswer", "PastedList"]
 
 
 def amount_field() -> models.DecimalField[Decimal | None, Decimal | None]:
@@ -21,7 +21,7 @@ def amount_field() -> models.DecimalField[Decimal | None, Decimal | None]:
     return models.DecimalField(max_digits=13, decimal_places=PLACES, null=True, blank=True)
 
 
-# A code the core knows (a status, a trouble, a purpose): wide enough for those to come, and without
+# A code the core knows (a status, a trouble, an aim): wide enough for those to come, and without
 # choices here, so that a new one changes no table.
 code_field = partial(models.CharField, max_length=24)
 
@@ -45,7 +45,7 @@ class Check(models.Model):
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="checks")
     state = models.CharField(max_length=8, choices=State.choices, default=State.QUEUED)
-    purpose = code_field(default="scan")
+    aim = code_field(default="scan")
     plan = models.JSONField(default=list)
     total = models.PositiveIntegerField(default=0)
     not_before = models.DateTimeField(null=True, blank=True)
@@ -81,7 +81,7 @@ class Known(models.Model):
     extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")
     likely = models.BooleanField(default=False)
     trouble = code_field(blank=True, default="")
-    purpose = code_field(default="scan")
+    aim = code_field(default="scan")
     evidence = models.JSONField(default=list)
     asked_at = models.DateTimeField(null=True, blank=True)
 
@@ -89,7 +89,7 @@ class Known(models.Model):
         abstract = True
 
 
-class Finding(Known):
+class LastAnswer(Known):
     """The last answer about a full name, whoever asked: nobody has to be asked again while it is
     fresh.
     """
@@ -98,7 +98,7 @@ class Finding(Known):
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["label", "extension"], name="one_finding_a_full_name")
+            models.UniqueConstraint(fields=["label", "extension"], name="one_answer_a_full_name")
         ]
 
     def __str__(self) -> str:

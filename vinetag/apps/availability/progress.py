@@ -96,10 +96,10 @@ def watch(project: Project, number: int | None) -> Watched:
     where to begin.
     """
     check = latest_check(project)
-    told = progress(check) if check else None
+    latest = progress(check) if check else None
     if number is None:
-        return Watched(told, (), Project.objects.get(pk=project.pk).answers, False)
+        return Watched(latest, (), Project.objects.get(pk=project.pk).answers, False)
     rows = project.lookups.filter(number__gt=number).defer("evidence").order_by("number")
     cells = list(rows[:SEEN_AT_ONCE])
     last = cells[-1].number if cells else number
-    return Watched(told, cells, last, len(cells) == SEEN_AT_ONCE)
+    return Watched(latest, cells, last, len(cells) == SEEN_AT_ONCE)

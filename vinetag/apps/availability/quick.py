@@ -15,7 +15,7 @@ from vinetag.apps.availability.answer_store import (
 from vinetag.apps.availability.lookups import lookup_settings, rule_of
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
-from vinetag.core.checking import Purpose
+from vinetag.core.checking import Aim
 from vinetag.core.checking.pasted import read_name
 from vinetag.core.names import FullName, parse_label
 from vinetag.lookup import Answer, open_engine
@@ -28,7 +28,7 @@ DEADLINE = 0.28
 BEFORE_BUYING = 4.0
 
 
-def quick_check(*, project: Project, label: str, purpose: Purpose = "scan") -> list[Lookup]:
+def quick_check(*, project: Project, label: str, aim: Aim = "scan") -> list[Lookup]:
     """What is known, or can be found out at once, of a name under the brief's extensions, and of a
     full name under its own too. What could not be found out in time is left as it was, and is not
     told. Raises LabelError or ExtensionError.
@@ -38,15 +38,15 @@ def quick_check(*, project: Project, label: str, purpose: Purpose = "scan") -> l
     names = [FullName(label, e) for e in extensions]
     ruled = rule_of(project)
     askable = [name for name in names if ruled(name) is None]
-    known = fresh_answers(askable, purpose, None)
+    known = fresh_answers(askable, aim, None)
     # What somebody else is asking just now is theirs to ask: the answer comes by the stream.
     claimant = f"quick {uuid.uuid4().hex}"
     mine = claim_names([name for name in askable if name not in known], claimant)
     # Whoever asked one before may have answered between the look and the claim.
-    known |= fresh_answers(mine, purpose, None)
+    known |= fresh_answers(mine, aim, None)
     wanted = [n for n in names if (n in mine and n not in known) or n not in askable]
-    deadline = DEADLINE if purpose == "scan" else BEFORE_BUYING
-    asked = asyncio.run(_ask(ruled, wanted, purpose, deadline)) if wanted else []
+    deadline = DEADLINE if aim == "scan" else BEFORE_BUYING
+    asked = asyncio.run(_ask(ruled, wanted, aim, deadline)) if wanted else []
     give_up_names(mine)
     found = [a for a in asked if a.trouble != "late"] + list(known.values())
     save_answers(project.pk, found)
@@ -54,8 +54,6 @@ def quick_check(*, project: Project, label: str, purpose: Purpose = "scan") -> l
     return list(rows)
 
 
-async def _ask(
-    ruled: RuleOf, names: Sequence[FullName], purpose: Purpose, deadline: float
-) -> list[Answer]:
+async def _ask(ruled: RuleOf, names: Sequence[FullName], aim: Aim, deadline: float) -> list[Answer]:
     async with open_engine(lookup_settings(), ruled) as engine:
-        return list(await asyncio.gather(*(engine.ask(name, purpose, deadline) for name in names)))
+        return list(await asyncio.gather(*(engine.ask(name, aim, deadline) for name in names)))

@@ -24,7 +24,7 @@ from vinetag.apps.availability.answer_store import (
 )
 from vinetag.apps.availability.lookups import lookup_settings, rule_of
 from vinetag.apps.availability.models import Check
-from vinetag.core.checking import Purpose
+from vinetag.core.checking import Aim
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine
 from vinetag.lookup.engine import RuleOf, Waits
@@ -121,7 +121,7 @@ class _Feed:
 
     def __init__(self, check: Check, rule: RuleOf) -> None:
         self._check, self._rule = check, rule
-        self.purpose = cast(Purpose, check.purpose)
+        self.aim = cast(Aim, check.aim)
         self._left = deque(patiently(lambda: checks.names_left(check)))
         self._ready: deque[FullName] = deque()
         self._backlog = Backlog()
@@ -166,14 +166,14 @@ class _Feed:
         """Those nobody knows yet, and nobody else is asking."""
         ruled = {name for name in names if self._rule(name)}
         askable = [name for name in names if name not in ruled]
-        known = patiently(lambda: fresh_answers(askable, self.purpose, self._check.not_before))
+        known = patiently(lambda: fresh_answers(askable, self.aim, self._check.not_before))
         for answer in known.values():
             self._arrived.put(answer)
         left = [name for name in askable if name not in known]
         mine = claim_names(left, f"check {self._check.pk}")
         self.elsewhere += len(left) - len(mine)
         # Whoever asked one before may have answered between the look and the claim.
-        late = patiently(lambda: fresh_answers(mine, self.purpose, self._check.not_before))
+        late = patiently(lambda: fresh_answers(mine, self.aim, self._check.not_before))
         for answer in late.values():
             self._arrived.put(answer)
         give_up_names(list(late))
@@ -242,7 +242,7 @@ class _Asking(threading.Thread):
             await engine.sweep(
                 self._feed,
                 self._feed.deliver,
-                purpose=self._feed.purpose,
+                aim=self._feed.aim,
                 stop=self._halt,
                 waits=self.waits,
             )

@@ -64,8 +64,8 @@ def read_document(content: bytes) -> tuple[Any | None, list[Problem]]:
     if not isinstance(given, dict) or given.get("format") != FORMAT:
         return None, [Problem("file", "not_project")]
     if (said := given.get("version")) != VERSION:
-        told = {"version": str(said)[:20], "known": VERSION}
-        return None, [Problem("version", "version_unknown", told)]
+        args = {"version": str(said)[:20], "known": VERSION}
+        return None, [Problem("version", "version_unknown", args)]
     try:
         return _document().read(given), []
     except FileError as error:

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Candidate, Project
-from vinetag.core.checking import read_evidence, reason_of, told
+from vinetag.core.checking import in_words, read_evidence, reason_of
 from vinetag.core.grade import MEASURES
 from vinetag.core.money import neat
 from vinetag.core.names import FullName, unicode_label
@@ -85,7 +85,7 @@ def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: dateti
         _moment(row.drops_to),
         row.currency or None,
         *(a if a is None else neat(a) for a in (row.first_year, row.renewal, row.holder_asks)),
-        " ".join(f"{told(e)} ({e.at:%Y-%m-%d %H:%M})" for e in evidence),
+        " ".join(f"{in_words(e)} ({e.at:%Y-%m-%d %H:%M})" for e in evidence),
     ]
 
 

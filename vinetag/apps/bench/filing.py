@@ -84,16 +84,18 @@ def work_on(filing_id: int) -> None:
 
 
 def _made(filing: Filing) -> Project:
-    def told(percent: int) -> None:
+    def on_progress(percent: int) -> None:
         Filing.objects.filter(pk=filing.pk).update(done=percent, heartbeat_at=timezone.now())
 
     if filing.content is None:
         if filing.source is None:
             raise RefusedError([Problem("file", "as_told", {"text": "The project is gone."})])
-        return transfer.duplicate(owner=filing.owner, project=filing.source, told=told)
+        return transfer.duplicate(
+            owner=filing.owner, project=filing.source, on_progress=on_progress
+        )
     content = zlib.decompress(filing.content)
     filing.content = None
-    return transfer.read_project(owner=filing.owner, content=content, told=told)
+    return transfer.read_project(owner=filing.owner, content=content, on_progress=on_progress)
 
 
 def _fail(filing: Filing, problems: list[Problem]) -> None:

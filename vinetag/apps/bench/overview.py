@@ -52,7 +52,7 @@ def standings(owner: User) -> Sequence[Standing]:
             p,
             *listed.get(p.pk, (0, 0)),
             opened.get(p.pk, 0),
-            {name: by.get(p.pk, 0) for told in counts for name, by in told.items()},
+            {name: by.get(p.pk, 0) for counted in counts for name, by in counted.items()},
         )
         for p in projects
     ]

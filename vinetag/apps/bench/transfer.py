@@ -19,7 +19,7 @@ from vinetag.apps.naming.services import create_project, show_project
 
 __all__ = ["FORMAT", "duplicate", "project_document", "read_project"]
 
-Told = Callable[[int], None]
+OnProgress = Callable[[int], None]
 
 
 def project_document(project: Project) -> dict[str, Any]:
@@ -38,41 +38,45 @@ def project_document(project: Project) -> dict[str, Any]:
     return document
 
 
-def read_project(*, owner: User, content: bytes, told: Told = lambda _: None) -> Project:
-    """Make a project of a file; `told` hears how far it is, in percent. What the file says of
-    answers is marked as such. Raises RefusedError, each problem with its path in the file; nothing
-    is made then.
+def read_project(
+    *, owner: User, content: bytes, on_progress: OnProgress = lambda _: None
+) -> Project:
+    """Make a project of a file; `on_progress` hears how far it is, in percent. What the file says
+    of answers is marked as such. Raises RefusedError, each problem with its path in the file;
+    nothing is made then.
     """
     document, problems = read_document(content)
     if document is None:
         raise RefusedError(problems)
-    told(20)
-    return _make(owner, document, told, imported=True)
+    on_progress(20)
+    return _make(owner, document, on_progress, imported=True)
 
 
-def duplicate(*, owner: User, project: Project, told: Told = lambda _: None) -> Project:
+def duplicate(
+    *, owner: User, project: Project, on_progress: OnProgress = lambda _: None
+) -> Project:
     """A second project like the first, with everything of it but the links."""
     whole = {**project_document(project), "name": f"{project.name[:73]} (copy)"}
     document, problems = read_document(msgspec.json.encode(whole))
     if document is None:
         raise RefusedError(problems)
-    told(20)
-    return _make(owner, document, told, imported=False)
+    on_progress(20)
+    return _make(owner, document, on_progress, imported=False)
 
 
-def _make(owner: User, file: Any, told: Told, *, imported: bool) -> Project:
+def _make(owner: User, file: Any, on_progress: OnProgress, *, imported: bool) -> Project:
     """Make it out of sight, and show it once it is whole: it takes longer than a transaction
     should. What is left of one that was broken off is deleted with other removed projects.
     """
     project = create_project(
         owner=owner, name=file.name, brief=file.brief, seed=file.seed, hidden=True
     )
-    told(40)
+    on_progress(40)
     shares = [one.filed for one in joined() if one.filed]
     for i, filed in enumerate(shares):
 
         def far(share: float, done: int = i) -> None:
-            told(40 + int(55 * (done + share) / len(shares)))
+            on_progress(40 + int(55 * (done + share) / len(shares)))
 
         filed.bring(Bringing(project, file, imported, far))
         far(1.0)

@@ -87,8 +87,8 @@ def create_project(
     title, read = _read(name, brief)
     # Removed ones count: they are there until they are deleted for good.
     if Project.objects.filter(owner=owner).count() >= MAX_PROJECTS:
-        told = {"limit": MAX_PROJECTS, "days": KEPT_REMOVED.days}
-        raise RefusedError([Problem("name", "too_many_projects", told)])
+        args = {"limit": MAX_PROJECTS, "days": KEPT_REMOVED.days}
+        raise RefusedError([Problem("name", "too_many_projects", args)])
     depth = settings.NAMES_A_STEP if whole else FIRST
     project = Project(owner=owner, name=title, brief=brief_document(read), seed=seed, depth=depth)
     project.removed_at = timezone.now() if hidden else None

@@ -185,8 +185,8 @@ def comment(*, guest: Guest, label: str, text: str) -> Comment:
     if not text:
         raise RefusedError([Problem("text", "blank")])
     if len(text) > MOST_COMMENT:
-        told = {"limit": MOST_COMMENT, "length": len(text)}
-        raise RefusedError([Problem("text", "too_long", told)])
+        args = {"limit": MOST_COMMENT, "length": len(text)}
+        raise RefusedError([Problem("text", "too_long", args)])
     if guest.comments.count() >= MOST_COMMENTS:
         raise ConflictError("too_many_comments", f"At most {MOST_COMMENTS} comments each.")
     return Comment.objects.create(guest=guest, label=label, text=text)

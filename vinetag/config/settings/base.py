@@ -149,6 +149,8 @@ CACHES = {
         "OPTIONS": {"socket_timeout": 1.0, "socket_connect_timeout": 0.5},
     }
 }
+# A check whose worker has not been heard of for so many seconds is taken up by another.
+CHECK_LEASE = env.number("VINETAG_CHECK_LEASE", 8)
 CELERY_BROKER_URL = REDIS_URL
 CELERY_ACCEPT_CONTENT = ["json"]
 CELERY_TASK_SERIALIZER = "json"
@@ -170,7 +172,7 @@ CELERY_BROKER_TRANSPORT_OPTIONS = {
     "socket_connect_timeout": 2,
 }
 CELERY_BEAT_SCHEDULE = {
-    "resume-checks": {"task": "availability.resume_checks", "schedule": 5.0},
+    "resume-checks": {"task": "availability.resume_checks", "schedule": min(5.0, CHECK_LEASE)},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }

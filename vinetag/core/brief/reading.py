@@ -39,8 +39,8 @@ def _across(document: object) -> list[Problem]:
     ]
     limits = valid_part(_LIMITS, document, "limits")
     if limits and limits.letters_min > limits.letters_max:
-        told = {"low": limits.letters_min, "high": limits.letters_max}
-        problems.append(Problem("limits.letters_min", "min_over_max", told))
+        args = {"low": limits.letters_min, "high": limits.letters_max}
+        problems.append(Problem("limits.letters_min", "min_over_max", args))
     problems += (
         Problem(f"keywords.{i}.text", "avoided_keyword", {"value": text})
         for i, text in keywords

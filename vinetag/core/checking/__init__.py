@@ -3,14 +3,14 @@
 from vinetag.core.checking.dropping import may_open
 from vinetag.core.checking.evidence import (
     TROUBLE_WORDING,
+    Aim,
     Evidence,
-    Purpose,
     Quote,
     Says,
     Trouble,
+    in_words,
     read_evidence,
     reason_of,
-    told,
     write_evidence,
 )
 from vinetag.core.checking.fallback import RUNGS, Rung, ladder
@@ -29,9 +29,9 @@ from vinetag.core.checking.statuses import (
 )
 
 __all__ = [
-    "LIFETIMES", "RUNGS", "SOURCES", "STATUSES", "STATUS_KINDS", "TROUBLE_WORDING", "BadLine",
-    "Evidence", "Pasted", "Purpose", "Quote", "Rung", "Says", "Source", "SourceKind", "Status",
-    "StatusKind", "Trouble", "Verdict", "buyable", "is_fresh", "ladder", "may_open",
+    "LIFETIMES", "RUNGS", "SOURCES", "STATUSES", "STATUS_KINDS", "TROUBLE_WORDING", "Aim",
+    "BadLine", "Evidence", "Pasted", "Quote", "Rung", "Says", "Source", "SourceKind", "Status",
+    "StatusKind", "Trouble", "Verdict", "buyable", "in_words", "is_fresh", "ladder", "may_open",
     "next_step", "read_evidence", "read_pasted", "reason_of", "record_of", "standing_quote",
-    "told", "verdict", "write_evidence",
+    "verdict", "write_evidence",
 ]  # fmt: skip

@@ -12,15 +12,15 @@ import msgspec
 from vinetag.core.checking.sources import SOURCES, Source
 
 __all__ = [
-    "TROUBLE_WORDING", "Evidence", "Purpose", "Quote", "Says", "Trouble", "read_evidence",
-    "reason_of", "told", "write_evidence",
+    "TROUBLE_WORDING", "Aim", "Evidence", "Quote", "Says", "Trouble", "in_words",
+    "read_evidence", "reason_of", "write_evidence",
 ]  # fmt: skip
 
-Purpose = Literal["scan", "buying"]
+Aim = Literal["scan", "buying"]
 # "" is an answer that tells nothing; `trouble` says why.
 Says = Literal[
     "", "barred", "reserved", "delegated", "absent", "registered", "dropping", "unregistered",
-    "usual", "premium", "offered", "held",
+    "usual", "premium", "offered", "unavailable",
 ]  # fmt: skip
 Trouble = Literal[
     "", "no_service", "no_bootstrap", "unreachable", "timeout", "rate_limited", "server_error",
@@ -43,6 +43,8 @@ TROUBLE_WORDING: Final[Mapping[Trouble, str]] = {
     "contradiction": "Two sources say opposite things. Ask again in some minutes.",
     "late": "There was no time left to ask. Ask again.",
 }
+# What "unavailable" was called in answers kept before.
+EARLIER_UNAVAILABLE = "held"
 SAYS_WORDS: Final[Mapping[Says, str]] = {
     "": "gave no answer",
     "barred": "do not allow it",
@@ -55,7 +57,7 @@ SAYS_WORDS: Final[Mapping[Says, str]] = {
     "usual": "sells it at the usual price",
     "premium": "sells it at a price of its own",
     "offered": "offers it for its holder",
-    "held": "cannot sell it",
+    "unavailable": "cannot sell it",
 }
 
 
@@ -100,7 +102,7 @@ def reason_of(trouble: str) -> str:
     return TROUBLE_WORDING.get(cast(Trouble, trouble), "The answer could not be read.")
 
 
-def told(evidence: Evidence) -> str:
+def in_words(evidence: Evidence) -> str:
     """The evidence as a sentence."""
     if evidence.source == "rules":
         return evidence.detail
@@ -115,5 +117,7 @@ def write_evidence(evidence: Evidence) -> dict[str, Any]:
 
 
 def read_evidence(document: Mapping[str, Any]) -> Evidence:
-    """What write_evidence wrote. Raises msgspec.ValidationError for anything else."""
+    """What write_evidence wrote, now or before. Raises msgspec.ValidationError for all else."""
+    if isinstance(document, Mapping) and document.get("says") == EARLIER_UNAVAILABLE:
+        document = {**document, "says": "unavailable"}
     return msgspec.convert(document, Evidence)

@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from vinetag.core.checking.evidence import Evidence, Purpose, Says, Trouble
+from vinetag.core.checking.evidence import Aim, Evidence, Says, Trouble
 from vinetag.core.checking.sources import IN_ORDER, SOURCES, Authority, Source
 from vinetag.core.checking.statuses import Status
 
@@ -31,9 +31,9 @@ class Verdict:
 
 
 def next_step(
-    evidence: Mapping[Source, Evidence], purpose: Purpose, can: Collection[Source]
+    evidence: Mapping[Source, Evidence], aim: Aim, can: Collection[Source]
 ) -> Source | None:
-    """The source to ask next, None when what is known is enough for the purpose.
+    """The source to ask next, None when what is known is enough for the aim.
 
     `can` are the sources there are for this name. "scan" stops at a hint that the name is taken and
     at the registry's word; "buying" wants the registry's word in any case, and then a seller's.
@@ -43,15 +43,15 @@ def next_step(
     if hint := _unasked(evidence, can, "hint"):
         return hint
     delegated = _says(evidence, "hint") == "delegated"
-    if delegated and purpose == "scan":
+    if delegated and aim == "scan":
         return None
     registry = _says(evidence, "registry")
     if not registry and (source := _unasked(evidence, can, "registry")):
         return source
     if _there_is(can, "registry"):
-        if purpose == "scan" or registry not in ("registered", "unregistered"):
+        if aim == "scan" or registry not in ("registered", "unregistered"):
             return None
-    elif purpose == "scan" and delegated:
+    elif aim == "scan" and delegated:
         return None
     return _unasked(evidence, can, "seller")
 
@@ -102,7 +102,7 @@ def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Ver
     )  # fmt: skip
     delegated = hint == "delegated"
     if registry == "unregistered":
-        if delegated or seller in ("held", "offered"):
+        if delegated or seller in ("unavailable", "offered"):
             return Verdict("unsure", trouble="contradiction")
         if seller == "reserved":
             return Verdict("reserved")
@@ -131,7 +131,7 @@ def _without_registry(
         return Verdict("reserved", likely=True)
     if seller == "offered":
         return Verdict("offered", likely=True)
-    if seller == "held":
+    if seller == "unavailable":
         return Verdict("unsure", trouble="no_service")
     if hint == "absent":
         return Verdict("premium" if seller == "premium" else "open", likely=True)

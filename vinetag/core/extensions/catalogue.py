@@ -176,8 +176,8 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
         value = cells.get(name) or default
         listed = list(cast("list[str]", choices))
         if value not in listed:
-            told = {"value": value[:40], "choices": ", ".join(c or "nothing" for c in listed)}
-            problems.append(Problem(f"{line}, {name}", "unknown_choice", told))
+            args = {"value": value[:40], "choices": ", ".join(c or "nothing" for c in listed)}
+            problems.append(Problem(f"{line}, {name}", "unknown_choice", args))
         return value
 
     def number(name: str, low: int, high: int, default: int) -> int:
@@ -186,8 +186,8 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
             problems.append(Problem(f"{line}, {name}", "not_number"))
             return default
         if not low <= int(text) <= high:
-            told = {"value": text, "low": low, "high": high}
-            problems.append(Problem(f"{line}, {name}", "out_of_range", told))
+            args = {"value": text, "low": low, "high": high}
+            problems.append(Problem(f"{line}, {name}", "out_of_range", args))
         return int(text)
 
     try:
@@ -198,8 +198,8 @@ def _read(row: Mapping[str, object], line: str, problems: list[Problem]) -> Entr
     works = tuple((cells.get("works") or "any").split())
     for work in works:
         if work not in WORKS:
-            told = {"value": work[:40], "choices": ", ".join(WORKS)}
-            problems.append(Problem(f"{line}, works", "unknown_choice", told))
+            args = {"value": work[:40], "choices": ", ".join(WORKS)}
+            problems.append(Problem(f"{line}, works", "unknown_choice", args))
     use = cells.get("use", "")
     if len(use) > LONGEST_USE:
         long = {"limit": LONGEST_USE, "length": len(use)}

@@ -60,7 +60,7 @@ class Grader:
         self._measures = measures
         self._of_letters = any(measure.of_letters for measure in measures)
         self._weights = weights_of(brief)
-        self._told: dict[tuple[str, ...], tuple[Mapping[str, float], bool]] = {}
+        self._by_scored: dict[tuple[str, ...], tuple[Mapping[str, float], bool]] = {}
         self._keywords = {k.text: k.weight for k in brief.keywords}
         self._joined = {k.joined: k.text for k in brief.keywords}
         self._name = "".join(plain_words(brief.name))
@@ -204,11 +204,11 @@ class Grader:
             if score is not None:
                 scores[measure.name] = score
         key = tuple(scores)
-        if key not in self._told:
+        if key not in self._by_scored:
             part = shares({name: self._weights.get(name, 0) for name in key})
-            self._told[key] = part, enough(scores, self._weights)
-        part, told = self._told[key]
-        return Grade(power_mean(scores, part), scores, told)
+            self._by_scored[key] = part, enough(scores, self._weights)
+        part, is_enough = self._by_scored[key]
+        return Grade(power_mean(scores, part), scores, is_enough)
 
     def explain(self, reading: Reading) -> dict[str, tuple[float | None, list[Reason]]]:
         """measure -> (score, reasons, the weightiest first)."""

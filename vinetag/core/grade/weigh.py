@@ -33,8 +33,8 @@ def shares(weights: Mapping[str, int]) -> Mapping[str, float]:
 
 def enough(scores: Mapping[str, float], weights: Mapping[str, int]) -> bool:
     """Whether the measures that gave a score have half of the weight, so that there is a grade."""
-    told = sum(weight for name, weight in weights.items() if name in scores)
-    return 2 * told >= sum(weights.values()) if any(weights.values()) else bool(scores)
+    known = sum(weight for name, weight in weights.items() if name in scores)
+    return 2 * known >= sum(weights.values()) if any(weights.values()) else bool(scores)
 
 
 def weigh(scores: Mapping[str, float], weights: Mapping[str, int]) -> float:

@@ -57,19 +57,19 @@ def as_heard(phones: tuple[str, ...]) -> str:
     for one, two in itertools.pairwise(vowels):
         together = two - one > 2 and " ".join(plain[two - 2 : two]) in ONSETS
         cuts.add(two - 2 if together else max(one + 1, two - 1))
-    told = []
+    written = []
     for i, phone in enumerate(plain):
-        told.append("-" if i in cuts else "")
+        written.append("-" if i in cuts else "")
         last = i + 1 == len(plain) or i + 1 in cuts
         if phone == "AY" and (i == 0 or i in cuts):
-            told.append("eye")
+            written.append("eye")
         elif phone == "AH" and last:
-            told.append("uh")
+            written.append("uh")
         elif phone == "AO" and plain[i + 1 : i + 2] == ("R",):
-            told.append("o")
+            written.append("o")
         else:
-            told.append(PLAIN.get(phone, phone.lower()))
-    return "".join(told)
+            written.append(PLAIN.get(phone, phone.lower()))
+    return "".join(written)
 
 
 class Phonotactics:

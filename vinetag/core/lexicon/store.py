@@ -205,8 +205,8 @@ class Lexicon:
         rated = [self.valence.get(w, np.nan) for w in words]
         axis = self.pairing.pleasant
         guess = self.vectors(words) @ axis[:-1] + axis[-1]
-        told: npt.NDArray[np.float32] = np.where(np.isnan(rated), guess, rated)
-        return told.astype(np.float32)
+        filled: npt.NDArray[np.float32] = np.where(np.isnan(rated), guess, rated)
+        return filled.astype(np.float32)
 
     def side(self, words: Sequence[str]) -> Side:
         """The words as `pairing` looks at them."""

@@ -28,7 +28,7 @@ MARKS: Final = ("", "kept", "later", "fresh", "dismissed")
 SORTS: Final = ("best", "grade", "name", *RANGES, "price", *MEASURE_NAMES)
 MOST_TEXT: Final = 63
 EITHER: Final = ("", "yes", "no")
-Told = Mapping[str, Any]
+Context = Mapping[str, Any]
 SCHEMA_SAYS: Final = (
     "What is asked of the sheet, in the fields of an address: all are texts there, and all may be "
     "left out."
@@ -85,7 +85,7 @@ class _Several(Marker):
 
     one: OneOf
 
-    def read_in(self, value: str, context: Told, /) -> tuple[str, ...]:
+    def read_in(self, value: str, context: Context, /) -> tuple[str, ...]:
         return tuple(self.one.read_in(part, context) for part in value.split(","))
 
     def described(self) -> dict[str, Any]:
@@ -96,7 +96,7 @@ class _Several(Marker):
 class _Extensions(_Several):
     """With or without the leading dot."""
 
-    def read_in(self, value: str, context: Told, /) -> tuple[str, ...]:
+    def read_in(self, value: str, context: Context, /) -> tuple[str, ...]:
         bare = (part.removeprefix(".") for part in value.lower().split(","))
         return super().read_in(",".join(bare), context)
 

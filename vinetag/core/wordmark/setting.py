@@ -80,19 +80,19 @@ def set_name(text: str, name: str, *, spacing: int = 0, case: str = "typed") -> 
     500). Raises WordmarkError with a problem at `text`, `face`, `spacing` or `case`.
     """
     problems: list[Problem] = []
-    told: dict[str, object]
+    args: dict[str, object]
     if not text.strip():
         problems.append(Problem("text", "blank"))
     elif len(text) > LONGEST:
         problems.append(Problem("text", "too_long", {"limit": LONGEST, "length": len(text)}))
     low, high = SPACING
     if not low <= spacing <= high:
-        told = {"value": spacing, "low": low, "high": high}
-        problems.append(Problem("spacing", "out_of_range", told))
+        args = {"value": spacing, "low": low, "high": high}
+        problems.append(Problem("spacing", "out_of_range", args))
     for path, value, choices in (("face", name, faces()), ("case", case, CASES)):
         if value not in choices:
-            told = {"value": value, "choices": ", ".join(choices)}
-            problems.append(Problem(path, "unknown_choice", told))
+            args = {"value": value, "choices": ", ".join(choices)}
+            problems.append(Problem(path, "unknown_choice", args))
     if problems:
         raise WordmarkError(*problems)
     text = {"typed": text, "lower": text.lower(), "upper": text.upper()}[case]

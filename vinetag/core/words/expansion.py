@@ -95,8 +95,8 @@ def open_up(keyword: Keyword, lexicon: Lexicon, beside: Sequence[Keyword] = ()) 
             for relation in relations:
                 for other in lexicon.thesaurus.related(sense.id, relation):
                     found.add(group, other.words)
-        told = [w for w in WORD.findall(sense.gloss) if _telling(w, lexicon)]
-        found.add("kin", told, 0.5)
+        words = [w for w in WORD.findall(sense.gloss) if _telling(w, lexicon)]
+        found.add("kin", words, 0.5)
         for broader in lexicon.thesaurus.related(sense.id, "broader"):
             for other in lexicon.thesaurus.related(broader.id, "narrower"):
                 found.add("kin", [w for w in other.words if " " not in w])
@@ -128,10 +128,12 @@ def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon
     things = any(s.pos == "n" for s in senses)
     best, most = senses[0], -math.inf
     for place, sense in enumerate(senses):
-        told = _told_of(sense, lexicon)
-        if not told:
+        weighted = _words_of(sense, lexicon)
+        if not weighted:
             continue
-        near = (lexicon.vectors(list(told)) @ around.T) * np.array(list(told.values()))[:, None]
+        near = (lexicon.vectors(list(weighted)) @ around.T) * np.array(list(weighted.values()))[
+            :, None
+        ]
         by_word = np.sort(near, axis=0)[-BEST_FEW:].mean(axis=0)
         worth = float(by_word.mean() + by_word.max()) / 2 - COMMONER * place
         worth -= A_VERB * (things and sense.pos == "v")
@@ -140,17 +142,17 @@ def _likeliest(senses: Sequence[Sense], context: Sequence[str], lexicon: Lexicon
     return [best]
 
 
-def _told_of(sense: Sense, lexicon: Lexicon) -> dict[str, float]:
+def _words_of(sense: Sense, lexicon: Lexicon) -> dict[str, float]:
     """The words that tell of a sense, with how much: its own, of its gloss, of its neighbours."""
-    told = dict.fromkeys(sense.words, 1.0)
+    weighted = dict.fromkeys(sense.words, 1.0)
     for word in WORD.findall(sense.gloss.lower()):
         if _telling(word, lexicon):
-            told.setdefault(word, 0.9)
+            weighted.setdefault(word, 0.9)
     for relation in ("broader", "narrower", "parts", "wholes", "kin", "similar"):
         for other in lexicon.thesaurus.related(sense.id, relation)[:MOST_RELATED]:
             for word in other.words[:2]:
-                told.setdefault(word, 0.8)
-    return told
+                weighted.setdefault(word, 0.8)
+    return weighted
 
 
 def _telling(text: str, lexicon: Lexicon) -> bool:

@@ -79,7 +79,7 @@ class ShownWorld:
     fields: Sequence[ShownField]
     facets: Mapping[str, Sequence[ShownEntry]]
     fits: bool
-    told: bool
+    informed: bool
 
 
 def shown_world(brief: Brief, lexicon: Lexicon) -> ShownWorld:
@@ -93,11 +93,11 @@ def shown_world(brief: Brief, lexicon: Lexicon) -> ShownWorld:
     fields += [
         ShownField(f.field.title, f.share, False, f.field.title in brief.world.off)
         for _, f in zip(range(OTHERS), others, strict=False)
-    ] if world.told else []  # fmt: skip
+    ] if world.informed else []  # fmt: skip
     listed = {f.title for f in fields}
     fields += [ShownField(t, 0.0, False, True) for t in brief.world.off if t not in listed]
     facets = {facet: _facet(facet, brief, world) for facet in FACETS}
-    return ShownWorld(fields, facets, world.fits, world.told)
+    return ShownWorld(fields, facets, world.fits, world.informed)
 
 
 def _facet(facet: str, brief: Brief, world: World) -> list[ShownEntry]:

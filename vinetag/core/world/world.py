@@ -142,20 +142,20 @@ class World:
         self.against = against(about)
         self._weighed = dict(chosen.weights)
         self._dropped = frozenset(chosen.drop)
-        told = re.findall("[a-z]+", about.lower())
+        words = re.findall("[a-z]+", about.lower())
         self._asked = [
             (word, weight) for k in keywords for word, weight in ((w, _pull(k, w)) for w in k.words)
         ]
-        self._said = told
-        self.told = bool(told or self._asked)
-        self.query: Vector = self._meanings.mean([*((w, says(w)) for w in told), *self._asked])
+        self._said = words
+        self.informed = bool(words or self._asked)
+        self.query: Vector = self._meanings.mean([*((w, says(w)) for w in words), *self._asked])
         self._nearness: dict[str, float] = {}
 
     @cached_property
     def ranked(self) -> Sequence[Found]:
         """Every field, the nearest first."""
         index = self._index
-        if not self.told:
+        if not self.informed:
             return [Found(f, 0.0, 0.0) for f in index.fields]
         whole = index.vectors @ self.query
         score = _z(whole)
@@ -188,7 +188,7 @@ class World:
         return sorted(kept, key=lambda f: -f.share)
 
     def _near_enough(self, found: Found) -> bool:
-        return self.told and found.nearness >= NEAR and found.share >= SHARE
+        return self.informed and found.nearness >= NEAR and found.share >= SHARE
 
     @property
     def fits(self) -> bool:
@@ -224,7 +224,7 @@ class World:
                         self._weigh(entry, found.share * common * near),
                     )  # fmt: skip
         yield from self._sentence()
-        if not self.fits and self.told:
+        if not self.fits and self.informed:
             yield from self._automatic()
 
     def _sentence(self) -> Iterator[WorldWord]:

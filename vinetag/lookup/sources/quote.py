@@ -72,7 +72,7 @@ _OFFERS: Mapping[str, Says] = {
     "premium": "premium",
     "resale": "offered",
     "reserved": "reserved",
-    "none": "held",
+    "none": "unavailable",
 }
 
 

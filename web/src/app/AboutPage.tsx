@@ -4,13 +4,13 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 
-import { useCatalogue } from '../features/brief/useWords';
+import { useVocabulary } from '../features/brief/useWords';
 import { concepts } from '../shared/lib/concepts';
 import { t } from '../shared/texts';
 
 /** What the names are made from: the word data with its sources and licences, and the recipes. */
 export function AboutPage() {
-  const { data } = useCatalogue();
+  const { data } = useVocabulary();
   return (
     <Box component="main" sx={{ maxWidth: 860, mx: 'auto', px: 3, py: 4 }}>
       <Typography variant="h1">{t('About Vine Tag')}</Typography>

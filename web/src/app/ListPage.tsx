@@ -10,7 +10,7 @@ import { formatCount } from '../shared/lib/format';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { EmptyState } from '../shared/ui/EmptyState';
 import { wordOf } from '../shared/ui/status';
-import { useCatalogue } from '../features/brief/useWords';
+import { useVocabulary } from '../features/brief/useWords';
 import { CheckBar } from '../features/check/CheckBar';
 import { ExportMenu } from '../features/check/ExportMenu';
 import { useCheck } from '../features/check/useCheck';
@@ -23,7 +23,7 @@ import { t } from '../shared/texts';
 /** Names pasted or uploaded, checked in bulk. */
 export function ListPage() {
   const project = useOpenProject();
-  const known = useCatalogue().data?.extensions ?? [];
+  const known = useVocabulary().data?.extensions ?? [];
   const [status, setStatus] = useState('');
   const [at, setAt] = useState(0);
   const { page, paste, clear, pageSize } = useList(project.id, status, at);

@@ -1,5 +1,5 @@
-import { useCatalogue } from '../features/brief/useWords';
+import { useVocabulary } from '../features/brief/useWords';
 import { SettingsPage } from '../features/settings/SettingsPage';
 
 /** The settings, with the extensions there are to choose from. */
-export const SettingsRoom = () => <SettingsPage extensions={useCatalogue().data?.extensions ?? []} />;
+export const SettingsRoom = () => <SettingsPage extensions={useVocabulary().data?.extensions ?? []} />;

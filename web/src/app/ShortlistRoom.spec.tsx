@@ -26,7 +26,7 @@ it('asks about every kept name as before buying, full names under their own exte
   await waitFor(() => {
     expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       what: 'full_names',
-      purpose: 'buying',
+      aim: 'buying',
       again: 'all',
       full_names: ['inkpost.com', 'inkpost.net', 'inkpost.club', 'goink.com', 'goink.net'],
     });

@@ -25,7 +25,7 @@ export function ShortlistRoom() {
         variant="outlined"
         disabled={start.isPending}
         title={t('Ask registries and a seller about every name here, with its own extension too')}
-        onClick={() => start.mutate({ what: 'full_names', full_names, purpose: 'buying', again: 'all' })}>
+        onClick={() => start.mutate({ what: 'full_names', full_names, aim: 'buying', again: 'all' })}>
         {t('Ask as before buying')}
       </Button>
       {(start.isSuccess || start.isError) && <CheckNote controls={controls} />}

@@ -36,7 +36,7 @@ class DescribedSerializer(serializers.Serializer[Any]):
         """By name, the document's first."""
         describing = _Describing(self.described.get("$defs", {}), self.mode)
         fields = {
-            name: describing.field(described, describing.told(described))
+            name: describing.field(described, describing.options(described))
             for name, described in self.described["properties"].items()
         }
         return {**fields, **super().get_fields()}
@@ -46,38 +46,38 @@ class _Describing(NamedTuple):
     parts: Mapping[str, Schema]
     mode: Mode
 
-    def told(self, described: Schema) -> dict[str, Any]:
+    def options(self, described: Schema) -> dict[str, Any]:
         """What is said of a field of the document itself."""
-        told: dict[str, Any] = {}
+        options: dict[str, Any] = {}
         if self.mode == "defaults" and "default" in described:
-            told["default"] = described["default"]
+            options["default"] = described["default"]
         elif self.mode != "whole":
-            told["required"] = False
+            options["required"] = False
         if words := described.get("description"):
-            told["help_text"] = words
-        return told
+            options["help_text"] = words
+        return options
 
-    def field(self, described: Schema, told: dict[str, Any]) -> Field:
+    def field(self, described: Schema, options: dict[str, Any]) -> Field:
         """The field for a value as it is described."""
         if several := described.get("anyOf"):
             if {"type": "null"} in several:
-                told = {**told, "allow_null": True}
+                options = {**options, "allow_null": True}
             kinds = [one for one in several if one != {"type": "null"}]
-            return self.field(next((k for k in kinds if "$ref" in k), kinds[0]), told)
+            return self.field(next((k for k in kinds if "$ref" in k), kinds[0]), options)
         if "$ref" in described:
-            return self.part(described["$ref"].rpartition("/")[2])(**told)
+            return self.part(described["$ref"].rpartition("/")[2])(**options)
         if "enum" in described and self.mode != "whole":
-            return serializers.ChoiceField(choices=described["enum"], **told)
+            return serializers.ChoiceField(choices=described["enum"], **options)
         kind = described["type"]
         if kind == "array":
             child = self.field(described["items"], {})
             most = None if self.mode == "whole" else described.get("maxItems")
             if isinstance(child, serializers.BaseSerializer):
-                return type(child)(many=True, **told)
-            return serializers.ListField(child=child, max_length=most, **told)
+                return type(child)(many=True, **options)
+            return serializers.ListField(child=child, max_length=most, **options)
         if kind == "object":
             child = self.field(described["additionalProperties"], {})
-            return serializers.DictField(child=child, **told)
+            return serializers.DictField(child=child, **options)
         bounds = {
             "min_value": described.get("minimum"),
             "max_value": described.get("maximum"),
@@ -86,7 +86,7 @@ class _Describing(NamedTuple):
         given = {k: v for k, v in bounds.items() if v is not None}
         if kind == "string" and self.mode == "whole":
             given = {"allow_blank": True}
-        return PLAIN[kind](**given, **told)
+        return PLAIN[kind](**given, **options)
 
     def part(self, name: str) -> type[DescribedSerializer]:
         """The serializer of a part that is a document, the same each time."""

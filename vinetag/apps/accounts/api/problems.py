@@ -83,19 +83,19 @@ def _length(seconds: int) -> str:
     return f"{seconds} s" if seconds < 100 else f"{math.ceil(seconds / 60)} minutes"
 
 
-Told = dict[str, object]
+Described = dict[str, object]
 
 
-def told_problems(problems: Iterable[Problem]) -> list[Told]:
+def told_problems(problems: Iterable[Problem]) -> list[Described]:
     """Problems as the API tells them."""
     return [problem.document() for problem in problems]
 
 
-def _told(path: str, code: str, message: str) -> Told:
+def _described(path: str, code: str, message: str) -> Described:
     return {"path": path, "code": code, "args": {}, "message": message}
 
 
-def _flat(detail: Any, path: str = "") -> list[Told]:
+def _flat(detail: Any, path: str = "") -> list[Described]:
     """A serializer's nested errors as a list with paths."""
     if isinstance(detail, dict):
         return [
@@ -105,9 +105,9 @@ def _flat(detail: Any, path: str = "") -> list[Told]:
         ]
     if isinstance(detail, list):
         if all(not isinstance(item, dict | list) for item in detail):
-            return [_told(path, getattr(i, "code", "invalid"), str(i)) for i in detail]
+            return [_described(path, getattr(i, "code", "invalid"), str(i)) for i in detail]
         return [p for i, item in enumerate(detail) for p in _flat(item, _under(path, i))]
-    return [_told(path, getattr(detail, "code", "invalid"), str(detail))]
+    return [_described(path, getattr(detail, "code", "invalid"), str(detail))]
 
 
 def _under(path: str, key: object) -> str:
@@ -118,13 +118,13 @@ def _reply(
     status: int,
     code: str,
     message: str,
-    problems: list[Told] | None = None,
+    problems: list[Described] | None = None,
     current: object = None,
 ) -> Response:
-    told: dict[str, object] = {"code": code, "message": message, "problems": problems or []}
+    body: dict[str, object] = {"code": code, "message": message, "problems": problems or []}
     if current is not None:
-        told["current"] = current
-    return Response(told, status=status)
+        body["current"] = current
+    return Response(body, status=status)
 
 
 def _later(status: int, code: str, message: str, seconds: int) -> Response:

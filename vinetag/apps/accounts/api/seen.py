@@ -15,5 +15,5 @@ class SeenField(serializers.DictField):
     """Fields by name, as vinetag.apps.accounts.seen compares them."""
 
     def __init__(self, **kwargs: Any) -> None:
-        told = {"required": False, "allow_null": True, "write_only": True, "help_text": HELP}
-        super().__init__(**{**told, **kwargs})
+        usual = {"required": False, "allow_null": True, "write_only": True, "help_text": HELP}
+        super().__init__(**{**usual, **kwargs})

@@ -60,7 +60,7 @@ class ExtensionsView(APIView):
     @extend_schema(operation_id="listExtensions", responses={200: ExtensionsSerializer})
     def get(self, request: Request) -> Response:
         known = catalogue()
-        told = {
+        document = {
             "extensions": list(known),
             "version": version_of(known),
             "may_edit": person_of(request).is_staff,
@@ -72,7 +72,7 @@ class ExtensionsView(APIView):
             "works": [{"code": c, "name": n} for c, n in WORKS.items()],
             "rules": [{"code": c, "name": r.sentence} for c, r in RULES.items()],
         }
-        return Response(ExtensionsSerializer(told).data)
+        return Response(ExtensionsSerializer(document).data)
 
 
 class ProposalQuestionSerializer(serializers.Serializer[Any]):

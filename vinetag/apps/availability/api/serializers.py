@@ -11,7 +11,7 @@ from rest_framework import serializers
 
 from vinetag.apps.availability.checks import MOST_FAULTS, is_asleep
 from vinetag.apps.availability.models import Check, Lookup
-from vinetag.core.checking import STATUSES, read_evidence, reason_of, record_of, told
+from vinetag.core.checking import STATUSES, in_words, read_evidence, reason_of, record_of
 from vinetag.core.extensions import RULES
 from vinetag.core.money import PLACES, neat
 from vinetag.core.names import unicode_label
@@ -51,7 +51,7 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
     class Meta:
         model = Lookup
         fields = (
-            "label", "extension", "status", "likely", "trouble", "reason", "purpose", "asked_at",
+            "label", "extension", "status", "likely", "trouble", "reason", "aim", "asked_at",
             "registered", "expires", "drops_from", "drops_to", "currency", "first_year", "renewal",
             "holder_asks", "imported", "pending",
         )  # fmt: skip
@@ -68,7 +68,7 @@ class CellSerializer(serializers.ModelSerializer[Lookup]):
             "likely": row.likely,
             "trouble": row.trouble,
             "reason": self.get_reason(row),
-            "purpose": row.purpose,
+            "aim": row.aim,
             "asked_at": row.asked_at,
             "registered": row.registered,
             "expires": row.expires,
@@ -124,7 +124,7 @@ def evidence_of(rows: list[Lookup]) -> list[dict[str, Any]]:
                 {
                     "extension": row.extension,
                     "source": evidence.source,
-                    "text": told(evidence),
+                    "text": in_words(evidence),
                     "at": evidence.at,
                     "earlier": row.asked_at is not None and row.asked_at - evidence.at > EARLIER,
                     "imported": row.imported,
@@ -148,7 +148,7 @@ class TroubleSerializer(serializers.Serializer[Any]):
 class CheckSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField(source="check.id")
     state = serializers.ChoiceField(source="check.state", choices=Check.State.choices)
-    purpose = serializers.CharField(source="check.purpose")
+    aim = serializers.CharField(source="check.aim")
     total = serializers.IntegerField(source="check.total")
     done = serializers.IntegerField()
     left = serializers.IntegerField(
@@ -196,7 +196,7 @@ class HowSerializer(serializers.Serializer[Any]):
     )
     again = serializers.ChoiceField(choices=("stale", "unsure", "all"), default="stale")
     older_than_minutes = serializers.IntegerField(required=False, min_value=1, max_value=525_600)
-    purpose = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
+    aim = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
 
 
 class CheckRequestSerializer(HowSerializer):
@@ -222,7 +222,7 @@ class CheckRequestSerializer(HowSerializer):
 
 class QuickRequestSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(max_length=253)  # type: ignore[assignment] # a field called as DRF's own
-    purpose = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
+    aim = serializers.ChoiceField(choices=("scan", "buying"), default="scan")
 
 
 class PasteSerializer(serializers.Serializer[Any]):

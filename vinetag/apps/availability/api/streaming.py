@@ -110,8 +110,8 @@ async def _events(
     request: HttpRequest, person: User, project: Project, number: int | None, seat: str
 ) -> AsyncIterator[str]:
     ends = time.monotonic() + LONGEST
-    told: object = None
-    alive = told_at = 0.0
+    sent: object = None
+    alive = sent_at = 0.0
     looked_at = time.monotonic()
     listening = _Listening(project.pk)
     try:
@@ -128,10 +128,10 @@ async def _events(
             if seen["cells"] or number is None:
                 number = seen["number"]
                 yield _event("answers", {"cells": seen["cells"]}, number)
-            if seen["check_run"] != told:
-                told, told_at = seen["check_run"], time.monotonic()
+            if seen["check_run"] != sent:
+                sent, sent_at = seen["check_run"], time.monotonic()
                 yield _event("progress", seen["check_run"])
-            elif time.monotonic() - max(alive, told_at) > ALIVE_EVERY:
+            elif time.monotonic() - max(alive, sent_at) > ALIVE_EVERY:
                 alive = time.monotonic()
                 yield ": still here\n\n"
             if not seen["more"]:

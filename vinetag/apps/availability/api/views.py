@@ -63,7 +63,7 @@ def begin(project: Project, how: dict[str, Any], **names: Any) -> Response:
         extensions=extensions,
         again=how["again"],
         older_than=timedelta(minutes=minutes) if minutes else None,
-        purpose=how["purpose"],
+        aim=how["aim"],
         **names,
     )
     return _awake(check, 201)

@@ -16,7 +16,7 @@ from vinetag.core.checking.statuses import Mark
 from vinetag.core.concepts import MEASURE_KINDS, PART_KINDS, PURPOSE_KINDS, PURPOSES, RECIPE_KINDS
 from vinetag.core.grade import EXPONENT
 
-__all__ = ["ConceptsView", "told"]
+__all__ = ["ConceptsView", "document"]
 
 
 class StatusKindSerializer(serializers.Serializer[Any]):
@@ -80,7 +80,7 @@ class ConceptsSerializer(serializers.Serializer[Any]):
     sources = SourceKindSerializer(many=True)
 
 
-def told() -> dict[str, Any]:
+def document() -> dict[str, Any]:
     """All of it, as JSON."""
     there_is = {
         "statuses": list(STATUS_KINDS.values()),
@@ -99,4 +99,4 @@ class ConceptsView(APIView):
 
     @extend_schema(operation_id="concepts", responses=ConceptsSerializer)
     def get(self, _request: Request) -> Response:
-        return Response(told())
+        return Response(document())

@@ -15,7 +15,6 @@ from vinetag.apps.naming.services import only_first
 from vinetag.core.brief import PURPOSES, brief_schema
 
 __all__ = [
-    "CatalogueSerializer",
     "ChangedSerializer",
     "KeptWorldSerializer",
     "LabelsSerializer",
@@ -25,6 +24,7 @@ __all__ = [
     "ProjectSerializer",
     "TitlesSerializer",
     "ViewsSerializer",
+    "VocabularySerializer",
     "WorldSerializer",
 ]
 
@@ -143,7 +143,7 @@ class WorldSerializer(serializers.Serializer[Any]):
     facets = FacetSerializer(many=True)
     questions = QuestionSerializer(many=True)
     fits = serializers.BooleanField(help_text="A field says what the brief is about")
-    told = serializers.BooleanField(help_text="There is a sentence or a word to go by")
+    informed = serializers.BooleanField(help_text="There is a sentence or a word to go by")
 
 
 class TitlesSerializer(serializers.Serializer[Any]):
@@ -172,7 +172,7 @@ class LooksSerializer(LabelsSerializer):
     verdict = serializers.ChoiceField(choices=("seen", "later", ""), allow_blank=True)
 
 
-class CatalogueSerializer(serializers.Serializer[Any]):
+class VocabularySerializer(serializers.Serializer[Any]):
     extensions = serializers.ListField(child=serializers.CharField())
     groups = serializers.DictField(child=serializers.CharField(), help_text="Of related words")
     sources = SourceSerializer(many=True)

@@ -5,7 +5,7 @@ from django.urls import path
 from vinetag.apps.naming.api import concepts, views, world_views
 
 urlpatterns = [
-    path("catalogue", views.CatalogueView.as_view()),
+    path("vocabulary", views.VocabularyView.as_view()),
     path("concepts", concepts.ConceptsView.as_view()),
     path("projects", views.ProjectsView.as_view()),
     path("projects/<int:project_id>", views.ProjectView.as_view()),

@@ -15,7 +15,6 @@ from vinetag.apps.accounts.errors import ConflictError, RefusedError
 from vinetag.apps.accounts.seen import Seen
 from vinetag.apps.naming import marks, services
 from vinetag.apps.naming.api.serializers import (
-    CatalogueSerializer,
     ChangedSerializer,
     LabelsSerializer,
     LooksSerializer,
@@ -23,6 +22,7 @@ from vinetag.apps.naming.api.serializers import (
     ProjectChangeSerializer,
     ProjectSerializer,
     ViewsSerializer,
+    VocabularySerializer,
 )
 from vinetag.apps.naming.models import Look, Project
 from vinetag.core.errors import Problem
@@ -32,8 +32,16 @@ from vinetag.core.words import GROUPS, open_up
 from vinetag.core.world.fields import read_fields
 
 __all__ = [
-    "BringBackView", "CatalogueView", "DismissedView", "LooksView", "MoreView", "ProjectView",
-    "ProjectsView", "RestoreProjectView", "ViewsView", "WordsView",
+    "BringBackView",
+    "DismissedView",
+    "LooksView",
+    "MoreView",
+    "ProjectView",
+    "ProjectsView",
+    "RestoreProjectView",
+    "ViewsView",
+    "VocabularyView",
+    "WordsView",
 ]  # fmt: skip
 
 
@@ -133,8 +141,8 @@ class RestoreProjectView(APIView):
         )
 
 
-class CatalogueView(APIView):
-    @extend_schema(operation_id="catalogue", responses=CatalogueSerializer)
+class VocabularyView(APIView):
+    @extend_schema(operation_id="vocabulary", responses=VocabularySerializer)
     def get(self, _request: Request) -> Response:
         document = {
             "extensions": sorted(known_extensions()),
@@ -142,7 +150,7 @@ class CatalogueView(APIView):
             "sources": load_lexicon().sources["sources"],
             "worlds": [field.title for field in read_fields()],
         }
-        return Response(CatalogueSerializer(document).data)
+        return Response(VocabularySerializer(document).data)
 
 
 class WordsView(APIView):

@@ -34,7 +34,7 @@ class WorldView(APIView):
             ],
             "questions": QUESTIONS,
             "fits": world.fits,
-            "told": world.told,
+            "informed": world.informed,
         }
         return Response(WorldSerializer(document).data)
 

@@ -129,17 +129,17 @@ class EntryView(APIView):
         project = own_project(person_of(request), project_id)
         given = RemarksSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        asked, told = given.validated_data, {}
+        asked, changed = given.validated_data, {}
         which = {"project": project, "label": label, "seen": asked.get("seen")}
         with transaction.atomic():
             if "note" in asked:
-                told["note"] = services.note(text=asked["note"], **which).note
+                changed["note"] = services.note(text=asked["note"], **which).note
             if "tags" in asked:
-                told["tags"] = services.tag(tags=asked["tags"], **which).tags
+                changed["tags"] = services.tag(tags=asked["tags"], **which).tags
             if "extension" in asked:
                 settled = services.settle(extension=asked["extension"], **which)
-                told["extension"] = settled.extension
-        return Response(told)
+                changed["extension"] = settled.extension
+        return Response(changed)
 
 
 class OrderView(APIView):

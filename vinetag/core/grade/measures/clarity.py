@@ -160,12 +160,12 @@ def _read(reading: Reading) -> Finding:
     unknown = any(w.isalpha() and w not in reading.lexicon.reading_costs for w in words)
     if unknown and not other:
         return Finding("whole", -NEW_WORD, 0, end, {"label": label})
-    told = {"intended": intended, "other": " ".join(other), "share": round(100 * seen)}
+    args = {"intended": intended, "other": " ".join(other), "share": round(100 * seen)}
     if share > 1 - SHARED or not other:
         odds = share / max(seen, 1e-6)
-        told["times"] = f"{round(odds):,}" if odds < 10_000 else "over 10,000"
-        return Finding("one", -OTHERWISE * (1 - share), 0, end, told)
-    return Finding("inside" if unknown else "other", -OTHERWISE * (1 - share), 0, end, told)
+        args["times"] = f"{round(odds):,}" if odds < 10_000 else "over 10,000"
+        return Finding("one", -OTHERWISE * (1 - share), 0, end, args)
+    return Finding("inside" if unknown else "other", -OTHERWISE * (1 - share), 0, end, args)
 
 
 def _numbered(reading: Reading) -> Iterator[tuple[int, str]]:

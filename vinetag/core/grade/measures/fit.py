@@ -85,7 +85,7 @@ class Fit:
         found: list[Finding] = []
         if reading.is_name:
             found.append(Finding("name", 100.0 - BASE, 0, end, {"label": label}))
-        elif not reading.keywords and not (reading.world and reading.world.told):
+        elif not reading.keywords and not (reading.world and reading.world.informed):
             return not_graded(reading, "no_keywords")
         heaviest = max(reading.keywords.values(), default=5)
         shares = [
@@ -98,12 +98,12 @@ class Fit:
             for c in reading.carried
         ]
         shares.sort(key=lambda s: (-s[0], s[1].start))
-        told: set[str] = set()
+        seen: set[str] = set()
         for share, part in shares:
-            place = len(told)
-            if part.keyword in told or (place and share < shares[0][0] * 0.1):
+            place = len(seen)
+            if part.keyword in seen or (place and share < shares[0][0] * 0.1):
                 continue
-            told.add(part.keyword)
+            seen.add(part.keyword)
             points = share * (FIRST if not found else MORE if place <= MOST_MORE else 0.0)
             found.append(_found(part, points, reading, also=bool(found)))
         if not reading.is_name:
@@ -157,7 +157,7 @@ def _said_by(part: Part, weight: int) -> float:
     return max(says(part.keyword.split()[-1]), 0.3, (weight - 3) / 2)
 
 
-def _of_world(reading: Reading, told: set[int], *, first: bool) -> list[Finding]:
+def _of_world(reading: Reading, seen: set[int], *, first: bool) -> list[Finding]:
     """Words of the brief's world, and near to its sentence; the best counts most."""
     world = reading.world
     if world is None:
@@ -165,7 +165,7 @@ def _of_world(reading: Reading, told: set[int], *, first: bool) -> list[Finding]
     entry = world.entries.get(reading.label)
     shares = []
     for at, word in reading.words:
-        if at in told or word in SMALL or not word.isalpha():
+        if at in seen or word in SMALL or not word.isalpha():
             continue
         known = world.words.get(word)
         near = max(0.0, min(1.0, world.near(word) / NEAREST))
@@ -227,8 +227,8 @@ def _share(part: Part, label: str, lexicon: Lexicon) -> float:
 
 def _stands_for(part: Part) -> bool:
     """Whether it is a keyword in another form (star for stars, tuner for tuning)."""
-    told = part.keyword.replace(" ", "")
-    return part.kind == "keyword" and part.text.replace("-", "") != told
+    letters = part.keyword.replace(" ", "")
+    return part.kind == "keyword" and part.text.replace("-", "") != letters
 
 
 @lru_cache(50_000)

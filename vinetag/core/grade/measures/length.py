@@ -87,8 +87,8 @@ class Length:
         spoken = sum(beats(word, reading.lexicon) for _, word in reading.words)
         if spoken > curve.syllables:
             over = spoken - curve.syllables
-            told = {"syllables": spoken, "over": over, "most": curve.syllables}
-            found.append(Finding("syllables", -curve.syllable * over, 0, end, told))
+            args = {"syllables": spoken, "over": over, "most": curve.syllables}
+            found.append(Finding("syllables", -curve.syllable * over, 0, end, args))
         words = len(reading.words)
         if words > curve.words:
             points = -A_WORD * (words - curve.words)

@@ -89,8 +89,8 @@ class Memory:
         if count <= 2:
             code = "one" if count == 1 else "two"
             points = FEW_WORDS * (0.5 if count == 1 and found and found[0].code == "new" else 1.0)
-            told = {"first": reading.words[0][1], "second": reading.words[-1][1]}
-            found.append(Finding(code, points, 0, end, told))
+            args = {"first": reading.words[0][1], "second": reading.words[-1][1]}
+            found.append(Finding(code, points, 0, end, args))
         else:
             found.append(Finding("words", -A_WORD * (count - 2), 0, end, {"words": count}))
         found += _tune(words, reading)
@@ -128,8 +128,8 @@ def _familiar(words: Sequence[tuple[int, str]], reading: Reading) -> Finding:
     if least < 0.8:
         zipf = reading.lexicon.words[word].zipf
         per = 10 ** (zipf - 3)
-        told = {"word": word, "per": f"{per:.0f}" if per >= 1 else f"{per:.1f}"}
-        return Finding("rare", FAMILIAR * mean, at, end, told)
+        args = {"word": word, "per": f"{per:.0f}" if per >= 1 else f"{per:.1f}"}
+        return Finding("rare", FAMILIAR * mean, at, end, args)
     return Finding("familiar", FAMILIAR * mean, at, end, {"word": word})
 
 
@@ -143,8 +143,8 @@ def _picture(words: Sequence[tuple[int, str]], reading: Reading) -> Finding:
         return Finding("abstract", points, start, end, {"word": word})
     found = reading.lexicon.words[word]
     field = reading.lexicon.words.get(found.lemma, found).field
-    told = KINDS.get(field, "a thing")
-    return Finding("picture", points, start, end, {"word": word, "field": told})
+    kind = KINDS.get(field, "a thing")
+    return Finding("picture", points, start, end, {"word": word, "field": kind})
 
 
 KINDS: Final = {
@@ -158,17 +158,17 @@ def _tune(words: Sequence[tuple[int, str]], reading: Reading) -> Iterator[Findin
     for (at, first), (start, second) in itertools.pairwise(words):
         one = bare(reading.hearing.word(first).phones)
         two = bare(reading.hearing.word(second).phones)
-        told = {"first": first, "second": second}
+        args = {"first": first, "second": second}
         end = start + len(second)
         if first == second:
             yield Finding("echo", ECHO, at, end, {"text": first})
         elif one and two and one[0] == two[0] and one[0] not in VOWELS:
-            yield Finding("alliteration", ALLITERATION, at, end, told)
+            yield Finding("alliteration", ALLITERATION, at, end, args)
         elif one and two and len(one) > 1 and _rhyme(one) == _rhyme(two):
-            yield Finding("rhyme", RHYME, at, end, told)
+            yield Finding("rhyme", RHYME, at, end, args)
         known = [reading.lexicon.words.get(w) for w in (first, second)]
         if all(k and k.zipf > EVERYDAY for k in known) and len(words) == 2:
-            yield Finding("everyday", -COMMON, at, end, told)
+            yield Finding("everyday", -COMMON, at, end, args)
 
 
 def _rhyme(phones: Sequence[str]) -> tuple[str, ...]:

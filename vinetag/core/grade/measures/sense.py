@@ -106,7 +106,7 @@ class Sense:
         world, end = reading.world, len(reading.label)
         if reading.foreign:
             return not_graded(reading)
-        if world is None or not world.told:
+        if world is None or not world.informed:
             return not_graded(reading, "no_brief")
         words = [(at, w) for at, w in reading.words if w.isalpha()]
         said = [(at, w) for at, w in words if w not in SMALL] or words

@@ -103,24 +103,24 @@ def _word(word: str, at: int, heard: Heard, reading: Reading) -> Iterator[Findin
         return
     if word in TWO_VOICES:
         first, second = TWO_VOICES[word]
-        told = {"word": word, "first": first, "second": second}
-        yield Finding("voices", -TWO_WAYS / 2, at, end, told)
+        args = {"word": word, "first": first, "second": second}
+        yield Finding("voices", -TWO_WAYS / 2, at, end, args)
     if heard.known > 0.5:
         return
     odd = USUAL - heard.ease
     if odd > 0 and len(word) > 1:
         letters, place, share, start = reading.lexicon.rarity.rarest(word)
         percent = f"{100 * share:.1f} %" if share >= 0.001 else "under 0.1 %"
-        told = {"letters": letters, "place": place, "percent": percent, "word": word}
+        args = {"letters": letters, "place": place, "percent": percent, "word": word}
         points = -min(MOST_ODD, A_BIT * odd)
-        yield Finding("odd", points, at + start, at + start + 2, told)
+        yield Finding("odd", points, at + start, at + start + 2, args)
     if len(heard.readings) > 1:
         share = heard.readings[0][1]
         first, second = (as_heard(r[0]) for r in heard.readings[:2])
         if share < 0.93 and first != second:
-            told = {"word": word, "first": first, "second": second}
-            told["share"] = str(round(100 * heard.readings[1][1]))
-            yield Finding("ways", -TWO_WAYS * (1 - share), at, end, told)
+            args = {"word": word, "first": first, "second": second}
+            args["share"] = str(round(100 * heard.readings[1][1]))
+            yield Finding("ways", -TWO_WAYS * (1 - share), at, end, args)
 
 
 def _joins(reading: Reading) -> Iterator[Finding]:
@@ -131,11 +131,11 @@ def _joins(reading: Reading) -> Iterator[Finding]:
             continue
         trail = next((i for i, p in enumerate(before[::-1]) if p in VOWELS), len(before))
         onset = next((i for i, p in enumerate(after) if p in VOWELS), len(after))
-        told = {"first": first, "second": second, "count": trail + onset}
+        args = {"first": first, "second": second, "count": trail + onset}
         if before[-1] == after[0]:
-            yield Finding("same", -SAME_SOUND, start - 1, start + 1, told)
+            yield Finding("same", -SAME_SOUND, start - 1, start + 1, args)
         elif trail + onset > CLUSTER:
             points = -EACH_CONSONANT * (trail + onset - CLUSTER)
-            yield Finding("cluster", points, max(at, start - trail), start + onset, told)
+            yield Finding("cluster", points, max(at, start - trail), start + onset, args)
         elif trail + onset == 0:
-            yield Finding("vowels", -VOWELS_MEET, start - 1, start + 1, told)
+            yield Finding("vowels", -VOWELS_MEET, start - 1, start + 1, args)

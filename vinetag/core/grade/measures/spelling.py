@@ -78,16 +78,16 @@ class Spelling:
             for share, f in losses
             if lost * -math.log(share) / whole >= 100 * TOLD
         ]
-        told = sum(f.points for f in found)
+        explained = sum(f.points for f in found)
         end = len(reading.label)
         heard = " ".join(
             as_heard(reading.hearing.word(w).phones) or w.upper() for _, w in reading.words
         )
         if not found or right >= 0.9:
             args = {"heard": heard, "right": round(100 * right)}
-            found.append(Finding("plain", -lost - told, 0, end, args))
+            found.append(Finding("plain", -lost - explained, 0, end, args))
         else:
-            found[0] = found[0]._replace(points=found[0].points - lost - told)
+            found[0] = found[0]._replace(points=found[0].points - lost - explained)
         return assess(100.0, found)
 
 
@@ -149,16 +149,17 @@ def settled(reading: Reading, at: int, word: str) -> Heard:
 def _losses(reading: Reading) -> Iterator[tuple[float, Finding]]:
     """(share who get it right, the finding) for each word and each join."""
     label = reading.label
+    args: dict[str, object]
     for at, word in reading.words:
         if word.isalpha():
             heard = settled(reading, at, word)
             yield max(heard.right, LEAST), _about(word, at, heard)
         else:
-            told = {"digits": word, "spoken": " ".join(_spoken(word))}
-            yield DIGITS, Finding("digits", 0.0, at, at + len(word), told)
+            args = {"digits": word, "spoken": " ".join(_spoken(word))}
+            yield DIGITS, Finding("digits", 0.0, at, at + len(word), args)
     if reading.accented:
         at = next(i for i, c in enumerate(reading.accented) if c != label[i])
-        args: dict[str, object] = {"letter": reading.accented[at], "plain": label}
+        args = {"letter": reading.accented[at], "plain": label}
         yield ACCENT, Finding("accent", 0.0, at, at + 1, args)
     for first, second, start, keep in _doubles(reading):
         args = {
@@ -198,17 +199,17 @@ def _about(word: str, at: int, heard: Heard) -> Finding:
     if not heard.wrong:
         return Finding("unsaid", 0.0, at, end, {"word": word})
     wrong, share = heard.wrong[0]
-    told = {"word": word, "heard": sound, "wrong": wrong, "share": max(1, round(100 * share))}
+    args = {"word": word, "heard": sound, "wrong": wrong, "share": max(1, round(100 * share))}
     if 0 < heard.known < 0.75:
-        return Finding("rare", 0.0, at, end, told)
+        return Finding("rare", 0.0, at, end, args)
     for unit in heard.units:
         for letters, _ in unit.others:
             changed = word[: unit.start] + letters + word[unit.start + len(unit.letters) :]
             if changed == wrong:
                 start = at + unit.start
-                args = {**told, "letters": unit.letters, "other": letters}
+                args = {**args, "letters": unit.letters, "other": letters}
                 return Finding("unit", 0.0, start, start + len(unit.letters), args)
-    return Finding("rare", 0.0, at, end, told)
+    return Finding("rare", 0.0, at, end, args)
 
 
 def _spoken(digits: str) -> list[str]:

@@ -64,9 +64,9 @@ class Affix:
                     job.considered[self.name] += 1
                     label = prefix.text + stem.text
                     bonus = 0.15 if label in known else 0.0
-                    told = Change("with_beginning", {"beginning": prefix.text, "word": stem.text})
+                    change = Change("with_beginning", {"beginning": prefix.text, "word": stem.text})
                     yield changed(
-                        label, "affix", stem.keyword, told, share * (prefix.strength + bonus)
+                        label, "affix", stem.keyword, change, share * (prefix.strength + bonus)
                     )
             for suffix in SUFFIXES:
                 # An adverb of a related word is none of the person's.
@@ -82,9 +82,9 @@ class Affix:
                     if not label:
                         continue
                     bonus = 0.2 if label in known else 0.0
-                    told = Change("with_ending", {"word": stem.text, "ending": suffix.text})
+                    change = Change("with_ending", {"word": stem.text, "ending": suffix.text})
                     yield changed(
-                        label, "affix", stem.keyword, told, share * (suffix.strength + bonus)
+                        label, "affix", stem.keyword, change, share * (suffix.strength + bonus)
                     )
 
     def _ended(self, job: Job) -> Iterator[Draft]:

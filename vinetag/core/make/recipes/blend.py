@@ -87,9 +87,9 @@ def _on_letters(job: Job, first: Stem, second: Stem, together: float) -> Iterato
         return
     if size > 1:  # by one letter, a word hides in the other
         evidence = OVERLAP[size] + TOGETHER * together
-        told = Change("blend", {"first": a, "second": b, "letters": b[start : start + size]})
+        change = Change("blend", {"first": a, "second": b, "letters": b[start : start + size]})
         label = a[:end] + b[start + size :]
-        yield from _draft(job, first, second, label, end - size, told, evidence)
+        yield from _draft(job, first, second, label, end - size, change, evidence)
 
 
 def _overlap(a: str, b: str) -> tuple[int, int, int] | None:
@@ -126,7 +126,7 @@ def _on_sound(job: Job, first: Stem, second: Stem) -> Iterator[Draft]:
 
 
 def _draft(
-    job: Job, first: Stem, second: Stem, label: str, seam: int, told: Change, evidence: float
+    job: Job, first: Stem, second: Stem, label: str, seam: int, change: Change, evidence: float
 ) -> Iterator[Draft]:
     if label in (first.text, second.text) or label in job.lexicon.words or seam < 2:
         return
@@ -135,7 +135,7 @@ def _draft(
         return
     worth = (first.worth + second.worth) / 2
     parts = (
-        Part(label[:seam], "blend", first.keyword, 0, told),
-        Part(label[seam:], "blend", second.keyword, seam, told),
+        Part(label[:seam], "blend", first.keyword, 0, change),
+        Part(label[seam:], "blend", second.keyword, seam, change),
     )
     yield Draft(label, parts, min(1.0, evidence + 0.6 * worth))

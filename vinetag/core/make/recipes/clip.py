@@ -34,7 +34,7 @@ class Clip:
         given = {k.joined for k in job.keywords}
         for stem in job.singles[: len(job.keywords) + MOST_KIN]:
             whole = stem.kind == "keyword"
-            for label, told in (*_cut(stem.text), *(_less_a_letter(stem.text) if whole else ())):
+            for label, change in (*_cut(stem.text), *(_less_a_letter(stem.text) if whole else ())):
                 job.considered[self.name] += 1
                 known = job.lexicon.words.get(label)
                 if len(label) < 3 or (known and known.pos and known.zipf > 3):
@@ -46,7 +46,7 @@ class Clip:
                     kept = min(1.0, len(label) / len(stem.text) + OF_SYLLABLES * (len(label) >= 4))
                     easy = min(1.0, 0.5 + 0.4 * (score - SAYABLE))
                     strength = easy * (0.3 + 0.5 * kept) * (0.4 + 0.6 * stem.worth)
-                    yield changed(label, "clip", stem.keyword, told, strength)
+                    yield changed(label, "clip", stem.keyword, change, strength)
 
 
 def _cut(word: str) -> Iterator[tuple[str, Change]]:

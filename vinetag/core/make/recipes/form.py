@@ -32,6 +32,6 @@ class Form:
                     continue  # a thing is seldom done
                 if form not in seen and (stem.kind == "keyword" or kind in OF_RELATED):
                     seen.add(form)
-                    told = Change(kind, {"word": stem.text})
+                    change = Change(kind, {"word": stem.text})
                     strength = STRENGTH.get(kind, 0.35) * (0.4 + 0.6 * stem.worth)
-                    yield changed(form, "form", stem.keyword, told, strength)
+                    yield changed(form, "form", stem.keyword, change, strength)

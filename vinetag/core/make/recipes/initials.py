@@ -36,12 +36,12 @@ class Initials:
                 continue
             seen.add(letters)
             job.considered[self.name] += 1
-            told = Change("initials", {"words": " ".join(words)})
+            change = Change("initials", {"words": " ".join(words)})
             sayable = job.lexicon.sayable.score(letters) > SAYABLE and bool(VOWELS & set(letters))
             if len(letters) >= 3 and sayable and letters not in job.lexicon.words:
-                yield changed(letters, "initials", "", told, 0.35)
+                yield changed(letters, "initials", "", change, 0.35)
             if carried and (sayable or job.daring >= FAR):
-                yield from _carried(job, letters, told)
+                yield from _carried(job, letters, change)
 
 
 def _given(job: Job) -> Iterator[tuple[str, ...]]:
@@ -56,11 +56,11 @@ def _turned(job: Job) -> Iterator[tuple[str, ...]]:
         yield from permutations(first, size)
 
 
-def _carried(job: Job, letters: str, told: Change) -> Iterator[Draft]:
+def _carried(job: Job, letters: str, change: Change) -> Iterator[Draft]:
     for stem in job.keyword_stems[:CARRIERS]:
         if len(stem.words) == 1:
             parts = (
-                Part(letters, "initials", "", 0, told),
+                Part(letters, "initials", "", 0, change),
                 Part(stem.text, "keyword", stem.keyword, len(letters)),
             )
             yield Draft(letters + stem.text, parts, 0.2)

@@ -82,11 +82,11 @@ class Invent:
     ) -> Iterator[Draft]:
         job.considered[self.name] += tries
         for label, value, start in _best(job.lexicon, job.seed, stem.text, shapes, tries, kept):
-            told = Change("new", {})
+            change = Change("new", {})
             if start:
-                told = Change("new_from", {"start": start, "word": stem.text})
+                change = Change("new_from", {"start": start, "word": stem.text})
             strength = (0.55 + 0.2 * value) * (0.55 + 0.45 * stem.worth)
-            yield changed(label, "invent", stem.keyword, told, min(0.9, max(0.1, strength)))
+            yield changed(label, "invent", stem.keyword, change, min(0.9, max(0.1, strength)))
 
 
 def shape_of(word: str) -> str:

@@ -28,5 +28,7 @@ class Mirror:
                 score = job.lexicon.sayable.score(label)
                 if score > SAYABLE:
                     strength = (0.35 + 0.4 * stem.worth) * min(1.0, 1.2 + (score + 2.2) * 0.4)
-                    told = Change("backwards", {"word": word})
-                    yield changed(label, "mirror", stem.keyword, told, max(0.0, min(1.0, strength)))
+                    change = Change("backwards", {"word": word})
+                    yield changed(
+                        label, "mirror", stem.keyword, change, max(0.0, min(1.0, strength))
+                    )

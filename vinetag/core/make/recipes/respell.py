@@ -48,13 +48,13 @@ class Respell:
         """Stem by stem, in the order of its sounds; alone, and joined to keywords."""
         stems = job.singles
         for stem in stems[: len(job.keywords) + MOST_KIN]:
-            for label, told in _respelt(job, stem.text):
+            for label, change in _respelt(job, stem.text):
                 job.considered[self.name] += 1
                 if job.pos(label) or job.lexicon.sayable.score(label) <= SAYABLE:
                     continue
                 if _read_so(job.lexicon, label, stem.text) >= READ_SO:
                     strength = 0.4 + 0.4 * stem.worth
-                    alone = changed(label, "respell", stem.keyword, told, strength)
+                    alone = changed(label, "respell", stem.keyword, change, strength)
                     yield alone
                     if stem.kind == "keyword":
                         yield from _with_others(job, stem, alone)

@@ -21,10 +21,10 @@ function setUp(
   start: Brief = brief,
 ) {
   const requests = serve((method, path, body) => {
-    if (path === '/api/catalogue')
+    if (path === '/api/vocabulary')
       return { body: { extensions: ['com', 'ie'], groups: { kin: 'its company' }, sources: [] } };
     if (path.endsWith('/world'))
-      return { body: { fields_near: [], facets: [], questions: [], fits: true, told: true } };
+      return { body: { fields_near: [], facets: [], questions: [], fits: true, informed: true } };
     if (path.endsWith('/words'))
       return {
         body: [

@@ -21,7 +21,7 @@ import { KeywordList } from './KeywordList';
 import { LimitFields } from './LimitFields';
 import { RecipeFields } from './RecipeFields';
 import type { BriefEditor } from './useBrief';
-import { useCatalogue, useOpened } from './useWords';
+import { useVocabulary, useOpened } from './useWords';
 import { WeightFields } from './WeightFields';
 import { AboutField, WorldPart } from './WorldPart';
 import { t } from '../../shared/texts';
@@ -129,7 +129,7 @@ interface Props {
 /** The words and the rest of the brief; every change makes the names anew, but for the weights. */
 export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
   const { brief, error, change } = editor;
-  const catalogue = useCatalogue();
+  const vocabulary = useVocabulary();
   const opened = useOpened(project.id);
   const set = (part: Partial<Brief>) => {
     change({ ...brief, ...part });
@@ -147,7 +147,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
         <KeywordList
           keywords={brief.keywords}
           opened={opened.data ?? []}
-          groups={catalogue.data?.groups ?? {}}
+          groups={vocabulary.data?.groups ?? {}}
           error={error}
           onChange={(keywords) => set({ keywords })}
         />
@@ -183,7 +183,7 @@ export function WordsPanel({ project, editor, onDraft, onPropose }: Props) {
         <ChipsField
           label={t('In your order')}
           show={(e) => `.${e}`}
-          options={catalogue.data?.extensions ?? []}
+          options={vocabulary.data?.extensions ?? []}
           value={brief.extensions}
           onChange={(extensions) => set({ extensions })}
           error={error?.at('brief.extensions', true)}

@@ -43,7 +43,7 @@ const world = (fields: Partial<World> = {}): World => ({
     { facet: 'moments', asks: 'When is it best?', example: 'dusk' },
   ],
   fits: true,
-  told: true,
+  informed: true,
   ...fields,
 });
 
@@ -145,7 +145,7 @@ it('weighs, drops and adds words, and puts in a world of one’s own', async () 
 });
 
 it('says so where there is nothing to go by, and where no field fits', async () => {
-  const { unmount } = renderIn(<Panel told={world({ told: false, fields_near: [] })} tell={vi.fn()} />);
+  const { unmount } = renderIn(<Panel told={world({ informed: false, fields_near: [] })} tell={vi.fn()} />);
   expect(await screen.findByText(/Write a sentence or a few words/)).toBeVisible();
   unmount();
   renderIn(<Panel told={world({ fits: false })} tell={vi.fn()} />);

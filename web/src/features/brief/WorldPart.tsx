@@ -179,12 +179,12 @@ export function WorldPart({ projectId, chosen, onChange }: Props) {
   };
   return (
     <Stack sx={{ gap: 1 }}>
-      {!world.told && (
+      {!world.informed && (
         <Typography variant="body2" color="textSecondary">
           {t('Write a sentence or a few words: the fields they speak of are found then.')}
         </Typography>
       )}
-      {world.told && !world.fits && (
+      {world.informed && !world.fits && (
         <Typography variant="body2" color="textSecondary">
           {t('No field says quite this. Words near in meaning help out; a few of your own would do more.')}
         </Typography>

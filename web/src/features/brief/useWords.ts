@@ -3,10 +3,10 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { api, keys, unwrap } from '../../shared/api';
 
 /** Extensions, recipes and groups of related words: what can be chosen from. */
-export const useCatalogue = () =>
+export const useVocabulary = () =>
   useQuery({
-    queryKey: keys.catalogue,
-    queryFn: () => unwrap(api.GET('/api/catalogue')),
+    queryKey: keys.vocabulary,
+    queryFn: () => unwrap(api.GET('/api/vocabulary')),
     staleTime: Infinity,
   });
 

@@ -14,7 +14,7 @@ it.each([
   ['all 1,204 names shown', { shown: asked }],
   ['the 1 name marked', { what: 'labels', labels: ['inkclub'] }],
   ['inkpost under every extension known', { what: 'labels', labels: ['inkpost'], everywhere: true }],
-  ['inkpost as before buying: registry and seller', { what: 'labels', labels: ['inkpost'], purpose: 'buying' }],
+  ['inkpost as before buying: registry and seller', { what: 'labels', labels: ['inkpost'], aim: 'buying' }],
   ['only what is unsure', { shown: asked, again: 'unsure' }],
   ['what is older than an hour', { shown: asked, older_than_minutes: 60 }],
   ['everything', { shown: asked, again: 'all' }],

@@ -97,7 +97,7 @@ export function CheckMenu({ choices, what, disabled, onStart }: Props) {
           item(t('{selected} as before buying: registry and seller', { selected }), {
             what: 'labels',
             labels: [selected],
-            purpose: 'buying',
+            aim: 'buying',
           })}
         {(shown ?? selected) && <Divider component="li" />}
         <MenuItem disabled sx={HEADING}>

@@ -118,7 +118,7 @@ export function useCheck(projectId: number, extensions: readonly string[]) {
   };
   const start = useMutation({
     mutationFn: ({ shown, ...body }: CheckWish) => {
-      const how = { everywhere: false, again: 'stale' as const, purpose: 'scan' as const, ...body };
+      const how = { everywhere: false, again: 'stale' as const, aim: 'scan' as const, ...body };
       return shown
         ? unwrap(api.POST('/api/projects/{project_id}/names/check', { params: { path }, body: { ...how, shown } }))
         : unwrap(

@@ -147,7 +147,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
           variant="outlined"
           disabled={checking}
           title={t('Ask the registry and a seller too, as one should before paying')}
-          onClick={() => onBegin({ what: 'labels', labels: [label], purpose: 'buying', again: 'all' })}>
+          onClick={() => onBegin({ what: 'labels', labels: [label], aim: 'buying', again: 'all' })}>
           {t('As before buying')}
         </Button>
         <Button

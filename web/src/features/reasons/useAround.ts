@@ -12,7 +12,7 @@ export const useQuick = (projectId: number, label: string) =>
       unwrap(
         api.POST('/api/projects/{project_id}/quick', {
           params: { path: { project_id: projectId } },
-          body: { label, purpose: 'scan' },
+          body: { label, aim: 'scan' },
           signal,
         }),
       ),

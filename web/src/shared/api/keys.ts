@@ -10,7 +10,7 @@ export const keys = {
   projects: ['projects'] as const,
   overview: ['projects', 'overview'] as const,
   settings: (question: object) => ['settings', question] as const,
-  catalogue: ['catalogue'] as const,
+  vocabulary: ['vocabulary'] as const,
   concepts: ['concepts'] as const,
   examples: ['examples'] as const,
   extensions: ['extensions'] as const,

@@ -4,22 +4,6 @@
  */
 
 export interface paths {
-    "/api/catalogue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["catalogue"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/concepts": {
         parameters: {
             query?: never;
@@ -1060,6 +1044,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/vocabulary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["vocabulary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wordmark": {
         parameters: {
             query?: never;
@@ -1203,16 +1203,6 @@ export interface components {
             /** @description What the person chose of the brief's world */
             world: components["schemas"]["ChosenRequest"];
         };
-        Catalogue: {
-            extensions: string[];
-            /** @description Of related words */
-            groups: {
-                [key: string]: string;
-            };
-            sources: components["schemas"]["Source"][];
-            /** @description Titles of fields */
-            worlds: string[];
-        };
         /** @description One full name's status with its age. */
         Cell: {
             readonly label: string;
@@ -1222,7 +1212,7 @@ export interface components {
             readonly trouble: string;
             /** @description Why it is unsure, in words. */
             readonly reason: string;
-            readonly purpose: string;
+            readonly aim: string;
             /** Format: date-time */
             readonly asked_at: string | null;
             /** Format: date-time */
@@ -1329,7 +1319,7 @@ export interface components {
         Check: {
             id: number;
             state: components["schemas"]["CheckStateEnum"];
-            purpose: string;
+            aim: string;
             total: number;
             done: number;
             /** @description Still to be asked; of a stopped check, to go on with */
@@ -1367,7 +1357,7 @@ export interface components {
             again: components["schemas"]["AgainEnum"];
             older_than_minutes?: number;
             /** @default scan */
-            purpose: components["schemas"]["AskedForEnum"];
+            aim: components["schemas"]["AskedForEnum"];
             /**
              * @description The best of the list, `labels`, `full_names`, or the pasted names
              *
@@ -2342,7 +2332,7 @@ export interface components {
         QuickRequestRequest: {
             label: string;
             /** @default scan */
-            purpose: components["schemas"]["AskedForEnum"];
+            aim: components["schemas"]["AskedForEnum"];
         };
         Ranking: {
             standings: components["schemas"]["Standing"][];
@@ -2525,7 +2515,7 @@ export interface components {
             again: components["schemas"]["AgainEnum"];
             older_than_minutes?: number;
             /** @default scan */
-            purpose: components["schemas"]["AskedForEnum"];
+            aim: components["schemas"]["AskedForEnum"];
             /** @description The rows meant, as the sheet is asked for them */
             shown: components["schemas"]["QuestionRequest"];
         };
@@ -2659,6 +2649,16 @@ export interface components {
                 [key: string]: unknown;
             } | null;
         };
+        Vocabulary: {
+            extensions: string[];
+            /** @description Of related words */
+            groups: {
+                [key: string]: string;
+            };
+            sources: components["schemas"]["Source"][];
+            /** @description Titles of fields */
+            worlds: string[];
+        };
         VoteRequest: {
             label: string;
             value: components["schemas"]["ValueEnum"];
@@ -2695,7 +2695,7 @@ export interface components {
             /** @description A field says what the brief is about */
             fits: boolean;
             /** @description There is a sentence or a word to go by */
-            told: boolean;
+            informed: boolean;
         };
         WorldEntry: {
             text: string;
@@ -2718,61 +2718,6 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    catalogue: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Catalogue"];
-                };
-            };
-            /** @description What was sent makes no sense, or this host name is not answered for */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Nobody is signed in, or the request lacks its token */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Too many tries, or too much at once; Retry-After says when to come back */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
     concepts: {
         parameters: {
             query?: never;
@@ -9145,6 +9090,61 @@ export interface operations {
             };
             /** @description The body is no JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    vocabulary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vocabulary"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,7 +7,7 @@ export const sampleCell = (fields: Partial<Cell> & Pick<Cell, 'extension'>): Cel
   likely: false,
   trouble: '',
   reason: '',
-  purpose: 'scan',
+  aim: 'scan',
   asked_at: new Date().toISOString(),
   registered: null,
   expires: null,
@@ -44,7 +44,7 @@ export const sampleBrief = (fields: Partial<Brief> = {}): Brief => ({
 export const sampleCheck = (fields: Partial<Check> = {}): Check => ({
   id: 3,
   state: 'running',
-  purpose: 'scan',
+  aim: 'scan',
   total: 1200,
   done: 300,
   left: 900,

@@ -10,7 +10,7 @@ type Value = string | number | null | undefined;
 type Rich = Value | ReactNode | ((inside: ReactNode) => ReactNode);
 
 let spoken = 'en';
-let catalogue: Readonly<Record<string, string>> = {};
+let translated: Readonly<Record<string, string>> = {};
 let made = new Map<string, string | IntlMessageFormat>();
 
 /** Whose plurals are those of the texts, and whose numbers are those the person chose. */
@@ -24,7 +24,7 @@ function formatOf(message: string, ignoreTag: boolean): string | IntlMessageForm
   const key = ignoreTag ? message : `<>${message}`;
   let format = made.get(key);
   if (format === undefined) {
-    const said = catalogue[message] ?? message;
+    const said = translated[message] ?? message;
     // What has nothing to fill in is as it stands.
     const plain = !/[{']/.test(said) && (ignoreTag || !said.includes('<'));
     format = plain ? said : new IntlMessageFormat(said, spoken, undefined, { formatters, ignoreTag });
@@ -36,7 +36,7 @@ function formatOf(message: string, ignoreTag: boolean): string | IntlMessageForm
 /** Takes on a language: what each English message is in it, in ICU MessageFormat. What it lacks stays English. */
 export function speak(next: string, messages: Readonly<Record<string, string>>): void {
   spoken = next;
-  catalogue = messages;
+  translated = messages;
   made = new Map();
 }
 

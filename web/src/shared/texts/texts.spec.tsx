@@ -27,13 +27,13 @@ it('says it in the language spoken, and in English what that lacks', () => {
   expect(t('Keep {label}', { label: 'inkpost' })).toBe('Keep inkpost');
 });
 
-it('learns the first language wanted that there is a catalogue for', async () => {
-  const catalogues = { './de.json': () => Promise.resolve({ Keep: 'Behalten' }) };
-  await learn(['xx', 'de-AT', 'en'], catalogues);
+it('learns the first language wanted that there is a translation for', async () => {
+  const translations = { './de.json': () => Promise.resolve({ Keep: 'Behalten' }) };
+  await learn(['xx', 'de-AT', 'en'], translations);
   expect([t('Keep'), document.documentElement.lang]).toEqual(['Behalten', 'de']);
   speak('en', {});
   document.documentElement.lang = 'en';
-  await learn(['en-GB', 'de'], catalogues);
+  await learn(['en-GB', 'de'], translations);
   expect([t('Keep'), document.documentElement.lang]).toEqual(['Keep', 'en']);
 });
 
