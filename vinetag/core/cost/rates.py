@@ -1,0 +1,51 @@
+"""Exchange rates, each of a day: nothing is added across currencies without one."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+from typing import NamedTuple
+
+__all__ = ["BASE", "Converted", "RateError", "Rates"]
+
+BASE = "EUR"
+
+
+class RateError(LookupError):
+    """There is no rate for that currency on that day or any day before."""
+
+
+class Converted(NamedTuple):
+    """An amount in another currency, not rounded, and the day of the rate, None where none was
+    needed.
+    """
+
+    amount: Decimal
+    day: date | None
+
+
+@dataclass(frozen=True)
+class Rates:
+    """What one euro was on each day: the days a bank publishes, in order."""
+
+    by_day: Mapping[date, Mapping[str, Decimal]]
+
+    def of(self, currency: str, on: date) -> tuple[Decimal, date]:
+        """The rate of the last day with one, up to `on`. Raises RateError."""
+        if currency == BASE:
+            return Decimal(1), on
+        for day in sorted((d for d in self.by_day if d <= on), reverse=True):
+            if (rate := self.by_day[day].get(currency)) is not None:
+                return rate, day
+        raise RateError(currency)
+
+    def convert(self, amount: Decimal, currency: str, to: str, on: date) -> Converted:
+        """The amount in the currency `to`, by the rates of the last day up to `on`."""
+        if currency == to:
+            return Converted(amount, None)
+        one, day = self.of(currency, on)
+        other, other_day = self.of(to, on)
+        days = [d for c, d in ((currency, day), (to, other_day)) if c != BASE]
+        return Converted(amount / one * other, min(days))
