@@ -34,10 +34,15 @@ from vinetag.core.cost import (
     tax_of,
     years_after,
 )
+from vinetag.core.money import Money
 
 TODAY = date(2026, 11, 29)
 IRISH = Buyer(country="IE")
 RATES = Rates({date(2026, 11, 27): {"USD": Decimal("1.25"), "SEK": Decimal(11)}})
+
+
+def euros(amount: object) -> Money:
+    return Money(str(amount), "EUR")
 
 
 def seller(code: str = "harbour", **terms: object) -> Seller:
@@ -70,7 +75,7 @@ class TestOrders:
         made = order_of(seller(), listed, Item("ink", "com", "register", 2))
         # 19.98 and 0.36 are 20.34; 23 % of that are 4.6782.
         assert told(made) == [("registration", "19.98"), ("registry_fee", "0.36"), ("tax", "4.68")]
-        assert (made.net, made.total) == (Decimal("20.34"), Decimal("25.02"))
+        assert (made.net, made.total) == (euros("20.34"), euros("25.02"))
 
     def test_a_first_year_is_cheap_once_and_privacy_may_cost(self) -> None:
         offer = Promotion(Decimal("0.99"), "first_year")
@@ -86,14 +91,14 @@ class TestOrders:
         bare = order_of(
             seller(privacy="charged"), listed, Item("ink", "com", "register", 3), buyer=hidden
         )
-        assert bare.net == Decimal("24.99")
+        assert bare.net == euros("24.99")
 
     def test_a_promotion_for_the_first_names_ends_with_them(self) -> None:
         first = PriceRow(
             "com", "register", Decimal(10), promotion=Promotion(Decimal(1), "first_names", 2)
         )
         items = [Item(label, "com", "register", 1) for label in ("a", "b", "c")]
-        assert order_of(seller(), [first], *items).net == Decimal(12)
+        assert order_of(seller(), [first], *items).net == euros(12)
 
     def test_a_premium_name_costs_what_it_is_quoted_each_year(self) -> None:
         premium = Quoted(Decimal(900), Decimal(90))
@@ -101,7 +106,7 @@ class TestOrders:
         assert made.lines[0].amount == Decimal(1080)
         assert made.lines[0].reason == "premium"
         renewed = order_of(seller(), rows("9", "12"), Item("ink", "com", "renew", 2, premium))
-        assert renewed.net == Decimal(180)
+        assert renewed.net == euros(180)
 
     def test_a_term_that_is_not_offered_is_no_order(self) -> None:
         listed = PriceList("harbour", TODAY, rows("9", "12"))
@@ -151,7 +156,7 @@ class TestTax:
             seller(country=home), rows("9", "12"), Item("ink", "com", "register", 1), buyer=buyer
         )
         assert made.tax.rate is None
-        assert made.total == made.net == Decimal(9)
+        assert made.total == made.net == euros(9)
 
     def test_a_rate_has_its_days(self) -> None:
         at = [tax_of(seller(country="EE"), Buyer("EE"), day).rate for day in
@@ -161,9 +166,9 @@ class TestTax:
     def test_tax_in_the_price_is_taken_out_for_a_business_of_another_country(self) -> None:
         german = seller(country="DE", tax="included")
         item = Item("ink", "com", "register", 1)
-        assert order_of(german, rows("11.90", "12"), item).total == Decimal("11.90")
+        assert order_of(german, rows("11.90", "12"), item).total == euros("11.90")
         business = Buyer("IE", business=True, vat_country="IE")
-        assert order_of(german, rows("11.90", "12"), item, buyer=business).total == Decimal("10.00")
+        assert order_of(german, rows("11.90", "12"), item, buyer=business).total == euros("10.00")
 
 
 class TestCoupons:
@@ -181,7 +186,7 @@ class TestCoupons:
             (Coupon("LONG", "harbour", "percent", Decimal(10), years_from=2), "20"),
         ):
             made = order_of(seller(), rows("10", "12"), *items, coupons=[coupon])
-            assert str(made.net) == str(Decimal(net).quantize(made.net)), coupon.code
+            assert made.net == euros(net), coupon.code
 
     def test_those_are_taken_that_take_most_off_together(self) -> None:
         kinds = [("A", 30, False), ("B", 20, True), ("C", 15, True)]
@@ -190,7 +195,7 @@ class TestCoupons:
             seller(), rows("10", "12"), Item("a", "com", "register", 1), coupons=coupons
         )
         used = [line.args["code"] for line in made.lines if line.kind == "coupon"]
-        assert (used, made.net) == (["B", "C"], Decimal("6.50"))
+        assert (used, made.net) == (["B", "C"], euros("6.50"))
 
     def test_odds_follow_the_reports_and_old_ones_fade(self) -> None:
         now = datetime(2026, 11, 29, tzinfo=UTC)
@@ -218,12 +223,13 @@ def market(*sellers: tuple[Seller, list[PriceRow]], **how: object) -> Market:
 
 class TestRates:
     def test_amounts_go_by_the_rate_of_the_last_day(self) -> None:
-        assert RATES.convert(Decimal(10), "USD", "EUR", TODAY) == (Decimal(8), date(2026, 11, 27))
-        assert RATES.convert(Decimal(10), "USD", "SEK", TODAY).amount == Decimal(88)
-        assert RATES.convert(Decimal(10), "SEK", "SEK", TODAY).day is None
+        dollars, crowns = Money(10, "USD"), Money(10, "SEK")
+        assert RATES.convert(dollars, "EUR", TODAY) == (euros(8), date(2026, 11, 27))
+        assert RATES.convert(dollars, "SEK", TODAY).money == Money(88, "SEK")
+        assert RATES.convert(crowns, "SEK", TODAY).day is None
         for currency, day in (("JPY", TODAY), ("USD", date(2026, 11, 26))):
             with pytest.raises(RateError):
-                RATES.convert(Decimal(1), currency, "EUR", day)
+                RATES.convert(Money(1, currency), "EUR", day)
 
 
 def yearly(code: str, years: int) -> list[tuple[str, str, int]]:

@@ -201,7 +201,9 @@ FEW = {"off": sorted({*RECIPE_NAMES} - {"pair", "tail"})}
 
 
 def open_project(page: Page, name: str, words: str = "ink, paper") -> None:
-    """The bench of a project that is there already, with few names."""
+    """The bench of a project that is there already, with few names. What others asked about with
+    the same words is known: who counts questions takes words of its own.
+    """
     brief = {"keywords": words.split(", "), "extensions": ["com", "net", "org"], "making": FEW}
     made = send(page, "POST", "/api/projects", {"name": name, "brief": brief})
     assert made.ok, made.text()

@@ -254,7 +254,7 @@ def test_grades_figures_weights_and_dots(page: Page, person: str) -> None:
 def test_a_killed_worker_loses_nothing(
     page: Page, person: str, registry: Registry, site: Site
 ) -> None:
-    open_project(page, "Slow")
+    open_project(page, "Slow", "garden, bread, river")
     registry.faults(kind="slow", seconds=0.8)
     page.get_by_role("button", name="Check the best 200").click()
     progress = page.get_by_role("progressbar", name="Names checked")
@@ -275,7 +275,7 @@ def test_a_killed_worker_loses_nothing(
 def test_a_check_can_be_stopped_and_failures_are_told(
     page: Page, person: str, registry: Registry
 ) -> None:
-    open_project(page, "Stop")
+    open_project(page, "Stop", "copper, linen")
     registry.faults(kind="slow", seconds=0.8)
     page.get_by_role("button", name="Check the best 200").click()
     progress = page.get_by_role("progressbar", name="Names checked")

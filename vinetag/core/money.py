@@ -1,59 +1,30 @@
-"""Amounts of money: decimal, each in one currency, never set against one of another."""
+"""Amounts of money: decimal, each in one currency, never set against one of another.
+
+`Money` is that of py-moneyed: comparing or adding amounts of unlike currencies raises TypeError.
+"""
 
 from __future__ import annotations
 
-import re
-from dataclasses import dataclass
 from decimal import Decimal, InvalidOperation
 from typing import Final
 
-__all__ = [
-    "DEAREST",
-    "PLACES",
-    "Money",
-    "UnlikeCurrenciesError",
-    "amount_of",
-    "neat",
-    "thousandths",
-]
+from moneyed import CurrencyDoesNotExist, Money, get_currency
+
+__all__ = ["DEAREST", "PLACES", "Money", "amount_of", "currency_of", "neat", "thousandths"]
 
 # No currency of ISO 4217 in use has more decimal places.
 PLACES: Final = 3
 DEAREST: Final = Decimal(10**9)
 
 
-class UnlikeCurrenciesError(TypeError):
-    """Amounts of two currencies were compared or added."""
-
-
-@dataclass(frozen=True, slots=True)
-class Money:
-    """An amount from 0 to DEAREST, at most PLACES decimal places, and its currency: the three
-    letters of ISO 4217. Raises ValueError for anything else.
-    """
-
-    amount: Decimal
-    currency: str
-
-    def __post_init__(self) -> None:
-        if amount_of(self.amount) != self.amount:
-            raise ValueError(f"{self.amount} has more than {PLACES} decimal places")
-        if not re.fullmatch("[A-Z]{3}", self.currency):
-            raise ValueError(f"{self.currency!r} is no currency: it has three capital letters")
-
-    def __lt__(self, other: Money) -> bool:
-        return self.amount < self._like(other)
-
-    def __le__(self, other: Money) -> bool:
-        return self.amount <= self._like(other)
-
-    def __add__(self, other: Money) -> Money:
-        return Money(self.amount + self._like(other), self.currency)
-
-    def _like(self, other: Money) -> Decimal:
-        if other.currency != self.currency:
-            raise UnlikeCurrenciesError(f"{self.currency} and {other.currency}")
-        return other.amount
+def currency_of(code: str) -> str:
+    """The code, when it is one of ISO 4217. Raises ValueError."""
+    try:
+        return str(get_currency(code).code)
+    except (CurrencyDoesNotExist, AttributeError) as error:
+        raise ValueError(
+            f"{code!s:.10} is no currency: ISO 4217 has three capital letters"
+        ) from error
 
 
 def amount_of(value: object) -> Decimal:

@@ -6,7 +6,6 @@ from bisect import bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
-from decimal import Decimal
 from typing import NamedTuple
 
 from vinetag.core.cost.coupons import Coupon
@@ -75,8 +74,8 @@ class Market:
 
     def amount(self, order: Order) -> int:
         """The total in thousandths of the market's currency."""
-        converted = self.rates.convert(order.total, order.currency, self.currency, self.today)
-        return thousandths(converted.amount)
+        converted = self.rates.convert(order.total, self.currency, self.today)
+        return thousandths(converted.money.amount)
 
     def _price(self, term: Term) -> Priced | None:
         item = Item("name", term.extension, term.action, term.years, term.quoted)
@@ -99,8 +98,3 @@ class Market:
                     found.add(coupon.ends + timedelta(1))
             edges = self._edges[seller, extension] = sorted(found)
         return max(edges[bisect_right(edges, on) - 1], self.today)
-
-
-def decimal_of(amount: int) -> Decimal:
-    """Thousandths as an amount."""
-    return Decimal(amount).scaleb(-3)

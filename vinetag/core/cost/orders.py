@@ -12,6 +12,7 @@ from vinetag.core.cost.coupons import Coupon, Eligible, best_coupons
 from vinetag.core.cost.prices import Action, PriceList, PriceRow, Quoted
 from vinetag.core.cost.sellers import Buyer, Seller
 from vinetag.core.cost.tax import Tax, rate_in, tax_of
+from vinetag.core.money import Money
 
 __all__ = ["Item", "Line", "LineKind", "Order", "price_order"]
 
@@ -61,11 +62,10 @@ class Order:
 
     seller: str
     on: date
-    currency: str
     lines: tuple[Line, ...]
-    net: Decimal
+    net: Money
     tax: Tax
-    total: Decimal
+    total: Money
 
 
 def price_order(
@@ -159,18 +159,18 @@ def _promoted(row: PriceRow, years: int, place: int, new_customer: bool) -> Deci
 
 def _taxed(seller: Seller, on: date, lines: list[Line], net: Decimal, tax: Tax) -> Order:
     """With the tax as the seller shows it: added, or held by the prices already."""
-    rate = tax.rate
-    if seller.tax == "included":
-        home = rate_in(seller.country, on)
+    home = rate_in(seller.country, on)
+    due = Decimal(0)
+    if seller.tax == "added":
+        due = seller.rounded(net * tax.rate) if tax.rate else due
+        args = {"country": tax.country, "percent": None if tax.rate is None else tax.rate * 100}
+        lines.append(Line("tax", "", due, tax.rule, args))
+    elif tax.rule == "reverse" and home:
         # A business that accounts for the tax itself pays what the price is without it.
-        if tax.rule == "reverse" and home:
-            off = net - seller.rounded(net / (1 + home))
-            lines.append(Line("tax", "", -off, "reverse", {"country": tax.country}))
-            return Order(seller.code, on, seller.currency, tuple(lines), net - off, tax, net - off)
+        due = seller.rounded(net / (1 + home)) - net
+        lines.append(Line("tax", "", due, "reverse", {"country": tax.country}))
+    else:
         held = net - net / (1 + home) if home else Decimal(0)
         lines.append(Line("tax_within", "", Decimal(0), "within", {"held": seller.rounded(held)}))
-        return Order(seller.code, on, seller.currency, tuple(lines), net, tax, net)
-    due = seller.rounded(net * rate) if rate else Decimal(0)
-    args = {"country": tax.country, "percent": rate * 100 if rate is not None else None}
-    lines.append(Line("tax", "", due, tax.rule, args))
-    return Order(seller.code, on, seller.currency, tuple(lines), net, tax, net + due)
+    money = (Money(amount, seller.currency) for amount in (net, net + due))
+    return Order(seller.code, on, tuple(lines), next(money), tax, next(money))

@@ -8,6 +8,8 @@ from datetime import date
 from decimal import Decimal
 from typing import NamedTuple
 
+from vinetag.core.money import Money
+
 __all__ = ["BASE", "Converted", "RateError", "Rates"]
 
 BASE = "EUR"
@@ -18,11 +20,11 @@ class RateError(LookupError):
 
 
 class Converted(NamedTuple):
-    """An amount in another currency, not rounded, and the day of the rate, None where none was
+    """Money in another currency, not rounded, and the day of the rate, None where none was
     needed.
     """
 
-    amount: Decimal
+    money: Money
     day: date | None
 
 
@@ -41,11 +43,14 @@ class Rates:
                 return rate, day
         raise RateError(currency)
 
-    def convert(self, amount: Decimal, currency: str, to: str, on: date) -> Converted:
-        """The amount in the currency `to`, by the rates of the last day up to `on`."""
+    def convert(self, money: Money, to: str, on: date) -> Converted:
+        """The money in the currency `to`, by the rates of the last day up to `on`. Raises
+        RateError.
+        """
+        currency = str(money.currency.code)
         if currency == to:
-            return Converted(amount, None)
+            return Converted(money, None)
         one, day = self.of(currency, on)
         other, other_day = self.of(to, on)
         days = [d for c, d in ((currency, day), (to, other_day)) if c != BASE]
-        return Converted(amount / one * other, min(days))
+        return Converted(Money(money.amount / one * other, to), min(days))

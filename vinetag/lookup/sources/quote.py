@@ -10,7 +10,7 @@ import aiohttp
 import msgspec
 
 from vinetag.core.checking import Evidence, Quote, Says, Source, Trouble
-from vinetag.core.money import Money, amount_of
+from vinetag.core.money import amount_of, currency_of
 from vinetag.core.names import FullName
 from vinetag.lookup.fetching import Failure, Reply, get
 from vinetag.lookup.sources.base import Asked, now
@@ -59,11 +59,8 @@ class _Quoted(msgspec.Struct):
         prices = (self.first_year, self.renewal, self.asked)
         if all(price is None for price in prices):
             return None
-        first, renewal, asked = (
-            None if price is None else Money(amount_of(price), self.currency).amount
-            for price in prices
-        )
-        return Quote(self.currency, first, renewal, asked)
+        first, renewal, asked = (None if price is None else amount_of(price) for price in prices)
+        return Quote(currency_of(self.currency), first, renewal, asked)
 
 
 _QUOTE = msgspec.json.Decoder(_Quoted)
