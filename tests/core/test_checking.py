@@ -75,7 +75,7 @@ def evidence(*pairs: str) -> dict[Source, Evidence]:
         (["dns absent", "rdap rate_limited"], ALL, "unsure", False, "rate_limited"),
         (["dns absent"], ALL, "unsure", False, "late"),
         (["dns delegated", "rdap unregistered"], ALL, "unsure", False, "contradiction"),
-        (["dns absent", "rdap unregistered", "quote held"], ALL, "unsure", False, "contradiction"),
+        (["dns absent", "rdap unregistered", "quote unavailable"], ALL, "unsure", False, "contradiction"),
         (
             ["dns delegated", "rdap registered", "quote usual"],
             ALL,
@@ -258,6 +258,11 @@ def test_the_ladder_goes_down_in_the_persons_order() -> None:
     turned = ladder(["ink", "post"], [], ["com"], tuple(reversed(RUNGS)))
     assert [r.kind for r in turned] == ["hyphen_first", "exact_first"]
     assert [r.names for r in ladder(["ink"], [], ["com"])] == [(FullName("ink", "com"),)]
+
+
+def test_what_was_kept_under_an_earlier_word_is_read() -> None:
+    kept = write_evidence(Evidence("quote", "unavailable", datetime(2026, 11, 1, tzinfo=UTC)))
+    assert read_evidence({**kept, "says": "held"}).says == "unavailable"
 
 
 def test_the_public_record_is_told_in_sentences() -> None:
