@@ -75,7 +75,13 @@ def evidence(*pairs: str) -> dict[Source, Evidence]:
         (["dns absent", "rdap rate_limited"], ALL, "unsure", False, "rate_limited"),
         (["dns absent"], ALL, "unsure", False, "late"),
         (["dns delegated", "rdap unregistered"], ALL, "unsure", False, "contradiction"),
-        (["dns absent", "rdap unregistered", "quote unavailable"], ALL, "unsure", False, "contradiction"),
+        (
+            ["dns absent", "rdap unregistered", "quote unavailable"],
+            ALL,
+            "unsure",
+            False,
+            "contradiction",
+        ),
         (
             ["dns delegated", "rdap registered", "quote usual"],
             ALL,
