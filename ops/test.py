@@ -134,16 +134,18 @@ def python(env: dict[str, str], options: Sequence[str]) -> bool:
 
 
 def everything(env: dict[str, str], *, linters: bool) -> bool:
-    """All checks on two cores: the browser's tests beside all others."""
+    """All checks on two cores: what is of the browser beside what is of Python."""
     browser = [*PYTHON, "-m", "pytest", "-m", "e2e", "--durations=5"]
     # The API's files are made anew before anything reads them.
     passed = not linters or api_is_current(env)
     with ThreadPoolExecutor(1) as beside:
-        shown = beside.submit(step, "browser tests", browser, env)
+        shown = [beside.submit(step, "browser tests", browser, env)]
+        if linters:
+            shown.append(beside.submit(front_end, env))
         passed = (not linters or lint(env)) and passed
         passed = python(env, ["-m", "not e2e", "--durations=15"]) and passed
-        passed = (not linters or front_end(env)) and passed
-        return shown.result() and passed
+        results = [one.result() for one in shown]
+        return all(results) and passed
 
 
 def quick(env: dict[str, str]) -> bool:
