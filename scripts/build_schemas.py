@@ -1,4 +1,4 @@
-"""Writes the JSON Schemas in docs/ from the models that read the documents: python -m
+"""Writes the JSON and Table Schemas in docs/ from the models that read the documents: python -m
 scripts.build_schemas.
 """
 
@@ -21,13 +21,19 @@ def schemas() -> dict[str, dict[str, Any]]:
     from vinetag.apps.accounts.preferences import preferences_schema
     from vinetag.apps.bench.document import project_schema
     from vinetag.core.brief import brief_schema
+    from vinetag.core.cost.coupon_files import coupons_schema
+    from vinetag.core.cost.price_files import price_list_schema
+    from vinetag.core.cost.seller_documents import sellers_schema
     from vinetag.core.sheet import question_schema
 
     return {
         "brief.schema.json": brief_schema(),
+        "coupons.table.json": coupons_schema(),
+        "price-list.table.json": price_list_schema(),
         "preferences.schema.json": preferences_schema(),
         "project.schema.json": project_schema(),
         "question.schema.json": question_schema(),
+        "sellers.schema.json": sellers_schema(),
     }
 
 

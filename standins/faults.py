@@ -17,6 +17,8 @@ KINDS = {
     "dns": ("slow", "loss", "lame", "broken"),
     "whois": ("slow", "loss", "busy", "nonsense", "hangup"),
     "seller": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
+    # Of sellers' lists; `registry` is the seller's code.
+    "lists": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip
 
 

@@ -33,6 +33,7 @@ from standins.rdap import (
     help_document,
     reserved_document,
 )
+from standins.sellers import add_sellers
 from standins.whois import WhoisServers
 from standins.world import EXTENSIONS, REGISTRIES, World
 
@@ -55,10 +56,11 @@ class Registries:
         self._ahead = timedelta(0)
         self._served = 0
         self.limiter = Limiter()
-        self.name_servers = NameServers(world, lambda: self._faults, self._now)
-        self.whois = WhoisServers(world, lambda: self._faults, self.limiter, self._now)
+        self.name_servers = NameServers(world, lambda: self._faults, self.now)
+        self.whois = WhoisServers(world, lambda: self._faults, self.limiter, self.now)
 
-    def _now(self) -> datetime:
+    def now(self) -> datetime:
+        """The world's time."""
         return datetime.now(UTC) + self._ahead
 
     async def domain(self, request: web.Request) -> web.StreamResponse:
@@ -77,12 +79,12 @@ class Registries:
         if registry not in (EXTENSIONS.get(extension, ("",))[0], "mirror"):
             return _reply(error_document(404, "Not found", "Not ours to answer for."), 404)
         late = fault is not None and fault.kind == "late"
-        found = None if late else self._world.registration(label, extension, self._now())
+        found = None if late else self._world.registration(label, extension, self.now())
         if found is None:
             if self._world.is_reserved(label, extension):
                 return _reply(reserved_document(name, str(request.url)))
             return _reply(error_document(404, "Not found", "No such registration."), 404)
-        return _reply(domain_document(found, str(request.url), self._now()))
+        return _reply(domain_document(found, str(request.url), self.now()))
 
     async def quote(self, request: web.Request) -> web.StreamResponse:
         """A seller's quote."""
@@ -95,7 +97,7 @@ class Registries:
             return answer
         if extension not in EXTENSIONS or not label or not LDH.issuperset(name):
             return web.json_response({"error": "This extension is not sold here."}, status=404)
-        offer = self._world.offer(label, extension, self._now())
+        offer = self._world.offer(label, extension, self.now())
         document: dict[str, Any] = {"name": name, "offer": offer.kind}
         if offer.first_year is not None:
             document["currency"] = "EUR"
@@ -103,6 +105,13 @@ class Registries:
         if offer.asked is not None:
             document["asked"] = offer.asked
         return web.json_response(document)
+
+    async def list_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
+        """What is wrong with a seller's list now, if anything."""
+        if not self.limiter.allows("lists"):
+            return _too_many(1, dated=False)
+        fault = self._faults.strike("lists", "", code)
+        return await self._suffer(request, fault, code) if fault else None
 
     async def quotes_described(self, _request: web.Request) -> web.Response:
         """The OpenAPI document of the quotes."""
@@ -184,7 +193,7 @@ class Registries:
             self._ahead = timedelta(days=float((await request.json())["days"]))
         except (ValueError, KeyError, TypeError, OverflowError):
             return web.json_response({"error": "days is a number"}, status=400)
-        return web.json_response({"now": self._now().isoformat()})
+        return web.json_response({"now": self.now().isoformat()})
 
 
 def address_of(registry: str) -> str:
@@ -220,6 +229,7 @@ def make_app(
     app.router.add_put("/_sim/clock", handlers.write_clock)
     app.router.add_get("/seller/openapi.json", handlers.quotes_described)
     app.router.add_get("/seller/quotes/{name}", handlers.quote)
+    add_sellers(app, handlers.now, handlers.list_fault)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
     return app

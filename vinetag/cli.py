@@ -19,6 +19,7 @@ from pathlib import Path
 from time import monotonic
 from typing import Any
 
+from vinetag.cli_cost import add_cost, cost
 from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate, part_document
 from vinetag.core.checking import TROUBLE_WORDING, in_words, read_pasted, write_evidence
@@ -89,7 +90,9 @@ def main(argv: Sequence[str] | None = None) -> int:
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="vinetag", description=__doc__.split("\n")[0])
-    commands = parser.add_subparsers(required=True, metavar="words | make | vary | grade | check")
+    commands = parser.add_subparsers(
+        required=True, metavar="words | make | vary | grade | check | cost"
+    )
     shared = argparse.ArgumentParser(add_help=False)
     shared.add_argument("--format", choices=("csv", "json"), default="csv")
     briefed = argparse.ArgumentParser(add_help=False)
@@ -124,6 +127,8 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("--kind", default="", choices=("", *OWNER_KINDS), help="of owner")
     check.add_argument("--quiet", action="store_true", help="no progress on standard error")
     check.set_defaults(run=_check)
+    costs = add_cost(commands, shared)
+    costs.set_defaults(run=lambda args: cost(args, _say, UsageError))
     return parser
 
 

@@ -15,7 +15,20 @@ from vinetag.lookup.settings import LookupSettings
 from vinetag.lookup.shared_limiter import SharedLimiter
 from vinetag.lookup.sources import OPENERS
 
-__all__ = ["open_engine"]
+__all__ = ["open_engine", "open_limiter"]
+
+
+def open_limiter(settings: LookupSettings, stack: AsyncExitStack) -> Limiter:
+    """The limiter of all hosts, shared with other processes where the settings say so."""
+    if not settings.redis:
+        return LocalLimiter(settings.limits_of)
+    client = redis.asyncio.Redis.from_url(
+        settings.redis, socket_timeout=2, socket_connect_timeout=1
+    )
+    stack.push_async_callback(client.aclose)
+    shared = SharedLimiter(client, settings.limits_of)
+    stack.push_async_callback(shared.close)
+    return shared
 
 
 @asynccontextmanager
@@ -29,14 +42,7 @@ async def open_engine(
         session = await stack.enter_async_context(open_session(settings.timeout))
         opened = [await opener(settings, session, stack) for opener in OPENERS]
         sources = [source for source in opened if source]
-        shared: Limiter = LocalLimiter(settings.limits_of)
-        if settings.redis:
-            client = redis.asyncio.Redis.from_url(
-                settings.redis, socket_timeout=2, socket_connect_timeout=1
-            )
-            stack.push_async_callback(client.aclose)
-            shared = kept = SharedLimiter(client, settings.limits_of)
-            stack.push_async_callback(kept.close)
+        shared = open_limiter(settings, stack)
         # Name servers only hint and are nearby: their limits are each process's own.
         near = LocalLimiter(lambda _: settings.dns_limits)
         limiters: dict[Source, Limiter] = {

@@ -27,19 +27,24 @@ __all__ = [
 ]  # fmt: skip
 
 LARGEST_BODY: Final = 512 * 1024
+LONGEST_VALIDATOR: Final = 200
 REDIRECTS: Final = 3
 # What is asked for, and what can be decoded within a bound. Others are not asked for.
 ENCODINGS: Final = "gzip, deflate"
 
 
 class Reply(NamedTuple):
-    """An answer: `location` of a redirect, `retry_after` in seconds."""
+    """An answer: `location` of a redirect, `retry_after` in seconds; `etag` and `modified` are what
+    a later question can ask for changes by (RFC 9110 section 8.8).
+    """
 
     status: int
     kind: str
     body: bytes
     location: str
     retry_after: float | None
+    etag: str = ""
+    modified: str = ""
 
 
 class Failure(NamedTuple):
@@ -64,18 +69,23 @@ async def open_session(timeout: float, **more: Any) -> AsyncIterator[aiohttp.Cli
 
 
 async def get(
-    session: aiohttp.ClientSession, address: str, headers: Mapping[str, str]
+    session: aiohttp.ClientSession,
+    address: str,
+    headers: Mapping[str, str],
+    most: int = LARGEST_BODY,
 ) -> Reply | Failure:
-    """One request, without following redirects."""
+    """One request, without following redirects; the body has at most `most` bytes."""
     try:
         async with session.get(address, headers=headers, allow_redirects=False) as reply:
             given = reply.headers
             return Reply(
                 reply.status,
                 reply.content_type,
-                decoded(await _bounded(reply), given.get("Content-Encoding", "")),
+                decoded(await _bounded(reply, most), given.get("Content-Encoding", ""), most),
                 given.get("Location", "") if 300 <= reply.status < 400 else "",
                 read_retry_after(given.get("Retry-After"), datetime.now(UTC)),
+                given.get("ETag", "")[:LONGEST_VALIDATOR],
+                given.get("Last-Modified", "")[:LONGEST_VALIDATOR],
             )
     except TimeoutError:
         return Failure("timeout")
@@ -85,20 +95,20 @@ async def get(
         return Failure("nonsense", str(error)[:200])
 
 
-async def _bounded(reply: aiohttp.ClientResponse) -> bytes:
-    """The body as sent. Raises ValueError for one over LARGEST_BODY bytes."""
-    if (reply.content_length or 0) > LARGEST_BODY:
+async def _bounded(reply: aiohttp.ClientResponse, most: int) -> bytes:
+    """The body as sent. Raises ValueError for one over `most` bytes."""
+    if (reply.content_length or 0) > most:
         raise ValueError("the answer is too large")
     body = bytearray()
     async for chunk in reply.content.iter_chunked(64 * 1024):
         body += chunk
-        if len(body) > LARGEST_BODY:
+        if len(body) > most:
             raise ValueError("the answer is too large")
     return bytes(body)
 
 
-def decoded(body: bytes, encoding: str) -> bytes:
-    """The body without its content encoding (RFC 9110 section 8.4.1), never more than LARGEST_BODY
+def decoded(body: bytes, encoding: str, most: int = LARGEST_BODY) -> bytes:
+    """The body without its content encoding (RFC 9110 section 8.4.1), never more than `most`
     bytes of it in memory. Raises ValueError for one that is larger, broken, or encoded otherwise.
     """
     names = [name.strip().lower() for name in encoding.split(",") if name.strip()]
@@ -111,10 +121,10 @@ def decoded(body: bytes, encoding: str) -> bytes:
     bare = names[0] == "deflate" and body[:1] and (body[0] & 0x0F) != 8
     unpacker = zlib.decompressobj(-zlib.MAX_WBITS if bare else zlib.MAX_WBITS | 32)
     try:
-        found = unpacker.decompress(body, LARGEST_BODY + 1)
+        found = unpacker.decompress(body, most + 1)
     except zlib.error as error:
         raise ValueError(f"the body cannot be decoded: {error}") from error
-    if len(found) > LARGEST_BODY:
+    if len(found) > most:
         raise ValueError("the answer is too large")
     if not unpacker.eof:
         raise ValueError("the body ends too early")

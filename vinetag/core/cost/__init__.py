@@ -1,17 +1,29 @@
 """What a name really costs: sellers, price lists, tax, coupons, and the ways to hold a name."""
 
+from vinetag.core.cost.bundles import Bundle, Member, plan_bundle, within_budget
 from vinetag.core.cost.coupons import Coupon, Odds, Report, odds_of
 from vinetag.core.cost.market import Market, Priced, Term
+from vinetag.core.cost.moves import moves_add_year
 from vinetag.core.cost.orders import Item, Line, Order, price_order
 from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Quoted
 from vinetag.core.cost.rates import RateError, Rates
 from vinetag.core.cost.sellers import Buyer, Extra, Seller
 from vinetag.core.cost.tax import Tax, tax_of
-from vinetag.core.cost.ways import LONGEST_HORIZON, Step, Way, Wish, cheapest_way, years_after
+from vinetag.core.cost.ways import (
+    LONGEST_HORIZON,
+    Start,
+    Step,
+    Way,
+    Ways,
+    Wish,
+    cheapest_way,
+    years_after,
+)
 
 __all__ = [
-    "ACTIONS", "LONGEST_HORIZON", "Buyer", "Coupon", "Extra", "Item", "Line", "Market", "Odds",
-    "Order", "PriceList", "PriceRow", "Priced", "Promotion", "Quoted", "RateError", "Rates",
-    "Report", "Seller", "Step", "Tax", "Term", "Way", "Wish", "cheapest_way", "odds_of",
-    "price_order", "tax_of", "years_after",
+    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Item", "Line",
+    "Market", "Member", "Odds", "Order", "PriceList", "PriceRow", "Priced", "Promotion",
+    "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step", "Tax", "Term", "Way",
+    "Ways", "Wish", "cheapest_way", "moves_add_year", "odds_of", "plan_bundle", "price_order",
+    "tax_of", "within_budget", "years_after",
 ]  # fmt: skip

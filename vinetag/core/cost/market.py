@@ -6,6 +6,7 @@ from bisect import bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
+from decimal import Decimal
 from typing import NamedTuple
 
 from vinetag.core.cost.coupons import Coupon
@@ -13,7 +14,8 @@ from vinetag.core.cost.orders import Item, Order, price_order
 from vinetag.core.cost.prices import EVERY, Action, PriceList, Quoted
 from vinetag.core.cost.rates import Rates
 from vinetag.core.cost.sellers import Buyer, Seller
-from vinetag.core.money import thousandths
+from vinetag.core.cost.tax import tax_of
+from vinetag.core.money import Money, thousandths
 
 __all__ = ["Market", "Priced", "Term"]
 
@@ -69,13 +71,26 @@ class Market:
         return price_order(
             self.sellers[seller], self.prices[seller], items, on, self.buyer,
             new_customer=new_customer,
-            coupons=[c for c in self.coupons.get(seller, ()) if c.holds(on)],
+            coupons=self.usable(seller, on),
         )  # fmt: skip
+
+    def usable(self, seller: str, on: date) -> list[Coupon]:
+        """The seller's coupons that hold on that day."""
+        return [c for c in self.coupons.get(seller, ()) if c.holds(on)]
 
     def amount(self, order: Order) -> int:
         """The total in thousandths of the market's currency."""
         converted = self.rates.convert(order.total, self.currency, self.today)
         return thousandths(converted.money.amount)
+
+    def at_most(self, seller: str, amount: Decimal) -> int:
+        """An amount of the seller's with the tax on it, in thousandths of the market's currency,
+        rounded up.
+        """
+        terms = self.sellers[seller]
+        rate = tax_of(terms, self.buyer, self.today).rate or Decimal(0)
+        whole = Money(amount * (1 + rate), terms.currency)
+        return thousandths(self.rates.convert(whole, self.currency, self.today).money.amount) + 1
 
     def _price(self, term: Term) -> Priced | None:
         item = Item("name", term.extension, term.action, term.years, term.quoted)

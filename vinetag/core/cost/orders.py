@@ -14,7 +14,9 @@ from vinetag.core.cost.sellers import Buyer, Seller
 from vinetag.core.cost.tax import Tax, rate_in, tax_of
 from vinetag.core.money import Money
 
-__all__ = ["Item", "Line", "LineKind", "Order", "price_order"]
+__all__ = [
+    "Item", "Line", "LineKind", "Order", "PricedItem", "close_order", "price_item", "price_order",
+]  # fmt: skip
 
 LineKind = Literal[
     "registration", "renewal", "move", "promotion", "privacy", "registry_fee", "coupon", "tax",
@@ -81,67 +83,110 @@ def price_order(
     """The order, with the coupons that take most off; None where the seller does not offer one of
     the items for that term.
     """
-    lines: list[Line] = []
-    eligible: list[Eligible] = []
+    found: list[PricedItem] = []
     for place, item in enumerate(items):
-        priced = _item(seller, prices, item, on, buyer, place, new_customer)
+        priced = price_item(seller, prices, item, on, buyer, place, new_customer=new_customer)
         if priced is None:
             return None
-        own, may_be_less = priced
-        lines += own
-        eligible.append(may_be_less)
-    for coupon, off in best_coupons(coupons, eligible, new_customer=new_customer):
-        args = {"code": coupon.code, "kind": coupon.kind, "value": coupon.value}
-        lines.append(Line("coupon", "", -seller.rounded(off), "coupon", args))
-    net = sum((line.amount for line in lines), Decimal(0))
-    tax = tax_of(seller, buyer, on)
-    return _taxed(seller, on, lines, net, tax)
+        found.append(priced)
+    return close_order(seller, found, on, buyer, new_customer=new_customer, coupons=coupons)
 
 
-def _item(
+class PricedItem(NamedTuple):
+    """The lines of one item, and what a coupon may take something off."""
+
+    lines: tuple[Line, ...]
+    eligible: Eligible
+
+
+def price_item(
     seller: Seller,
     prices: PriceList,
     item: Item,
     on: date,
     buyer: Buyer,
-    place: int,
-    new_customer: bool,
-) -> tuple[list[Line], Eligible] | None:
-    """The lines of one item, and what a coupon may take off."""
+    place: int = 0,
+    *,
+    new_customer: bool = False,
+) -> PricedItem | None:
+    """An item in that place of an order, counted from 0; None where it is not offered."""
     if item.action == "register" and not seller.years_min <= item.years <= seller.years_max:
         return None
     row = prices.find(item.extension, item.action, item.years, on)
-    if row is None:
-        return None
-    name, years = item.full_name, item.years
-    kind = KINDS[item.action]
-    promotional = False
     if item.quoted:
-        later = item.quoted.renewal
-        first = item.quoted.first_year if item.action == "register" else later
-        amount = first + later * (years - 1)
-        reason = "premium" if item.quoted.premium else "quoted"
-        lines = [Line(kind, name, seller.rounded(amount), reason, {"years": years, "later": later})]
-    else:
-        amount = row.of(years)
-        first = row.price if row.per == "year" else amount
-        args = {"years": years, "price": row.price, "per": row.per, "dated": prices.dated}
-        lines = [Line(kind, name, seller.rounded(amount), "list", args)]
-        less = _promoted(row, years, place, new_customer)
-        if row.promotion and less > 0:
-            promotional = True
+        lines, amount, first = _by_quote(seller, item, item.quoted, row)
+        promotional = False
+    elif row is not None:
+        lines, amount, first = _by_list(seller, prices, item, row)
+        less = _promoted(row, item.years, place, new_customer)
+        promotional = less > 0
+        if row.promotion and promotional:
             args = {"price": row.promotion.price, "until": row.valid_until}
-            line = Line("promotion", name, -seller.rounded(less), row.promotion.kind, args)
-            lines.append(line)
+            off = -seller.rounded(less)
+            lines.append(Line("promotion", item.full_name, off, row.promotion.kind, args))
             amount, first = amount - less, first - less
-    for action, word in (("privacy", "privacy"), ("fee", "registry_fee")):
-        if action == "privacy" and not (buyer.privacy and seller.privacy == "charged"):
-            continue
-        beside = prices.find(item.extension, action, years, on)  # type: ignore[arg-type]
-        if beside is not None and beside.price:
-            args = {"years": years, "price": beside.price, "per": beside.per, "dated": prices.dated}
-            lines.append(Line(word, name, seller.rounded(beside.of(years)), "list", args))  # type: ignore[arg-type]
-    return lines, Eligible(item.extension, item.action, years, amount, first, promotional)
+    else:
+        return None
+    if buyer.privacy and seller.privacy == "charged":
+        lines += _beside(seller, prices, item, "privacy", "privacy", on)
+    lines += _beside(seller, prices, item, "fee", "registry_fee", on)
+    may_be_less = Eligible(item.extension, item.action, item.years, amount, first, promotional)
+    return PricedItem(tuple(lines), may_be_less)
+
+
+def close_order(
+    seller: Seller,
+    items: Sequence[PricedItem],
+    on: date,
+    buyer: Buyer,
+    *,
+    new_customer: bool = False,
+    coupons: Collection[Coupon] = (),
+) -> Order:
+    """The order of items that are priced: coupons, and tax as the seller shows it."""
+    lines = [line for item in items for line in item.lines]
+    eligible = [item.eligible for item in items]
+    for coupon, off in best_coupons(coupons, eligible, new_customer=new_customer):
+        args = {"code": coupon.code, "kind": coupon.kind, "value": coupon.value}
+        lines.append(Line("coupon", "", -seller.rounded(off), "coupon", args))
+    net = sum((line.amount for line in lines), Decimal(0))
+    return _taxed(seller, on, lines, net, tax_of(seller, buyer, on))
+
+
+def _by_quote(
+    seller: Seller, item: Item, quoted: Quoted, row: PriceRow | None
+) -> tuple[list[Line], Decimal, Decimal]:
+    """The line of a name with a price of its own, its amount, and that of its first year. Where a
+    list says otherwise of a name that is not premium, both are told.
+    """
+    first = quoted.first_year if item.action == "register" else quoted.renewal
+    amount = first + quoted.renewal * (item.years - 1)
+    args: dict[str, object] = {"years": item.years, "first": first, "later": quoted.renewal}
+    if row is not None and abs(row.of(item.years) - amount) > seller.rounding:
+        args["listed"] = row.of(item.years)
+    reason = "premium" if quoted.premium else "quoted"
+    line = Line(KINDS[item.action], item.full_name, seller.rounded(amount), reason, args)
+    return [line], amount, first
+
+
+def _by_list(
+    seller: Seller, prices: PriceList, item: Item, row: PriceRow
+) -> tuple[list[Line], Decimal, Decimal]:
+    amount = row.of(item.years)
+    args = {"years": item.years, "price": row.price, "per": row.per, "dated": prices.dated}
+    line = Line(KINDS[item.action], item.full_name, seller.rounded(amount), "list", args)
+    return [line], amount, row.price if row.per == "year" else amount
+
+
+def _beside(
+    seller: Seller, prices: PriceList, item: Item, action: Action, kind: LineKind, on: date
+) -> list[Line]:
+    """What is asked beside the name itself, if anything."""
+    row = prices.find(item.extension, action, item.years, on)
+    if row is None or not row.price:
+        return []
+    args = {"years": item.years, "price": row.price, "per": row.per, "dated": prices.dated}
+    return [Line(kind, item.full_name, seller.rounded(row.of(item.years)), "list", args)]
 
 
 def _promoted(row: PriceRow, years: int, place: int, new_customer: bool) -> Decimal:

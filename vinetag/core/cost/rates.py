@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
 from typing import NamedTuple
@@ -33,12 +34,22 @@ class Rates:
     """What one euro was on each day: the days a bank publishes, in order."""
 
     by_day: Mapping[date, Mapping[str, Decimal]]
+    _days: list[date] = field(init=False, repr=False, compare=False, default_factory=list)
+
+    def __post_init__(self) -> None:
+        self._days.extend(sorted(self.by_day))
+
+    @property
+    def newest(self) -> date | None:
+        """The last day with rates."""
+        return self._days[-1] if self._days else None
 
     def of(self, currency: str, on: date) -> tuple[Decimal, date]:
         """The rate of the last day with one, up to `on`. Raises RateError."""
         if currency == BASE:
             return Decimal(1), on
-        for day in sorted((d for d in self.by_day if d <= on), reverse=True):
+        for place in range(bisect_right(self._days, on) - 1, -1, -1):
+            day = self._days[place]
             if (rate := self.by_day[day].get(currency)) is not None:
                 return rate, day
         raise RateError(currency)

@@ -61,15 +61,15 @@ def _in_union(country: str) -> bool:
 
 def tax_of(seller: Seller, buyer: Buyer, on: date) -> Tax:
     """What the seller adds for this buyer on a day."""
-    if not buyer.country or rate_in(seller.country, on) is None:
+    if not buyer.country:
         return UNKNOWN
     if buyer.business and buyer.vat_country and buyer.vat_country != seller.country:
         return Tax("reverse", Decimal(0), buyer.vat_country)
-    home = buyer.country == seller.country
     rate = rate_in(buyer.country, on)
-    if rate is not None and (home or _in_union(buyer.country)):
+    # Whoever sells into the Union over the net charges the rate of the buyer's country.
+    if rate is not None and (buyer.country == seller.country or _in_union(buyer.country)):
         return Tax("charged", rate, buyer.country)
-    if _in_union(seller.country) or home:
-        # Sold out of the Union: it asks for nothing, and the other country's rule is not known.
-        return Tax("abroad", Decimal(0), buyer.country) if rate is None else UNKNOWN
+    if rate is None and _in_union(seller.country):
+        # Sold out of the Union, which asks for nothing then.
+        return Tax("abroad", Decimal(0), buyer.country)
     return UNKNOWN

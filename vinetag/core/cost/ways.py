@@ -19,7 +19,9 @@ from vinetag.core.cost.market import Market, Priced, Term
 from vinetag.core.cost.prices import Action, Quoted
 from vinetag.core.cost.sellers import LONGEST_AHEAD
 
-__all__ = ["LONGEST_HORIZON", "Step", "Way", "Wish", "cheapest_way", "years_after"]
+__all__ = [
+    "LONGEST_HORIZON", "Start", "Step", "Way", "Ways", "Wish", "cheapest_way", "years_after",
+]  # fmt: skip
 
 LONGEST_HORIZON: Final = 10
 NEVER: Final = 1 << 62
@@ -98,15 +100,34 @@ def cheapest_way(market: Market, wish: Wish) -> Way | None:
     where no seller offers one. Raises ValueError for a horizon that cannot be, RateError for a
     currency without a rate.
     """
-    if not 1 <= wish.years <= LONGEST_HORIZON:
-        raise ValueError(f"a horizon is of 1 to {LONGEST_HORIZON} years, not {wish.years}")
-    codes = sorted(market.sellers if wish.sellers is None else wish.sellers & {*market.sellers})
-    codes = [code for code in codes if code in market.prices]
-    return _Search(market, wish, codes).way()
+    return Ways(market, wish).cheapest()
 
 
-class _Search:
-    def __init__(self, market: Market, wish: Wish, codes: list[str]) -> None:
+class Start(NamedTuple):
+    """A way to begin: a registration at a seller for some years, what that costs alone, and what
+    the cheapest rest of the way weighs with it, in thousandths.
+    """
+
+    seller: str
+    years: int
+    cost: int
+    rest: int
+
+    @property
+    def whole(self) -> int:
+        return self.cost + self.rest
+
+
+class Ways:
+    """Every way to a wish, worked out once. Raises ValueError for a horizon that cannot be,
+    RateError for a currency without a rate.
+    """
+
+    def __init__(self, market: Market, wish: Wish) -> None:
+        if not 1 <= wish.years <= LONGEST_HORIZON:
+            raise ValueError(f"a horizon is of 1 to {LONGEST_HORIZON} years, not {wish.years}")
+        chosen = {*market.sellers} if wish.sellers is None else wish.sellers & {*market.sellers}
+        codes = sorted(code for code in chosen if code in market.prices)
         self.market, self.wish, self.codes = market, wish, codes
         self.days = [years_after(wish.start, n) for n in range(wish.years + 1)]
         self.weights = [
@@ -119,6 +140,7 @@ class _Search:
         ]
         # Who has offers to new customers that a move could use: only those are kept account of.
         self.watched = [code for code in codes if self._has_offers(code)] if wish.moving else []
+        self._plans = self._planned()
 
     def _cost(self, code: str, action: Action, year: int, years: int, new: bool) -> int | None:
         term = Term(
@@ -153,33 +175,45 @@ class _Search:
                 found.append((code, cost + self.wish.trouble * self.weights[year]))
         return found
 
-    def way(self) -> Way | None:
+    def starts(self) -> list[Start]:
+        """Every registration a way can begin with."""
+        found = []
+        for code in self.codes:
+            used = frozenset({code} & {*self.watched})
+            for years, cost in self._terms(code, "register", 0):
+                rest = 0
+                if years < self.wish.years:
+                    rest = self._plans[0][used][0][code][years].cost
+                if rest < NEVER:
+                    found.append(Start(code, years, cost // FINE, -(-rest // FINE)))
+        return found
+
+    def cheapest(self) -> Way | None:
+        """The way that begins with the cheapest start, the shortest of them."""
+        best = min(self.starts(), key=lambda s: (s.whole, s.years, s.seller), default=None)
+        return best and self.way(best)
+
+    def _planned(self) -> list[dict[frozenset[str], tuple[_Table, _Table]]]:
+        """By year and by the offers that are used up: what to do for those who have just come, and
+        for all others.
+        """
         horizon = self.wish.years
         subsets = [
             frozenset(chosen)
             for size in range(len(self.watched), -1, -1)
             for chosen in combinations(self.watched, size)
         ]
-        # plans[year][used][moved just now][seller][years ahead]
         plans: list[dict[frozenset[str], tuple[_Table, _Table]]] = [{} for _ in range(horizon)]
         for year in range(horizon - 1, -1, -1):
             later = plans[year + 1] if year + 1 < horizon else None
-            settled: dict[frozenset[str], _Table] = {}
+            settled = {
+                used: self._table(year, later[used][1] if later else None, None, used)
+                for used in subsets
+            }
             for used in subsets:
                 after = later[used][1] if later else None
-                settled[used] = self._table(year, after, None, used)
-            for used in subsets:
-                after = later[used][1] if later else None
-                free = self._table(year, after, settled, used)
-                plans[year][used] = (settled[used], free)
-        best: tuple[tuple[int, int], str, int, frozenset[str]] | None = None
-        for code in self.codes:
-            used = frozenset({code} & {*self.watched})
-            for years, cost in self._terms(code, "register", 0):
-                rest = plans[0][used][0][code][years].cost if years < horizon else 0
-                if rest < NEVER and (best is None or (cost + rest, years) < best[0]):
-                    best = ((cost + rest, years), code, years, used)
-        return best and self._walk(plans, *best[1:])
+                plans[year][used] = settled[used], self._table(year, after, settled, used)
+        return plans
 
     def _table(
         self,
@@ -218,32 +252,26 @@ class _Search:
             table[code] = row
         return table
 
-    def _walk(
-        self,
-        plans: list[dict[frozenset[str], tuple[_Table, _Table]]],
-        code: str,
-        years: int,
-        used: frozenset[str],
-    ) -> Way:
-        """The steps of the plan that begins with this registration."""
+    def way(self, start: Start) -> Way:
+        """The cheapest way with that beginning."""
+        code, years = start.seller, start.years
+        used = frozenset({code} & {*self.watched})
         new = code not in self.market.buyer.customer_of
         steps = [self._step("register", code, 0, years, years, new)]
-        year, ahead, just_moved = 0, years, True
+        year, ahead, just_came = 0, years, True
         while year + ahead < self.wish.years:
-            choice = plans[year][used][0 if just_moved else 1][code][ahead]
+            choice = self._plans[year][used][0 if just_came else 1][code][ahead]
             if choice.action == "wait":
-                year, ahead, just_moved = year + 1, ahead - 1, False
-                continue
-            if choice.action == "renew":
+                year, ahead, just_came = year + 1, ahead - 1, False
+            elif choice.action == "renew":
                 ahead += choice.years
                 steps.append(self._step("renew", code, year, choice.years, year + ahead, False))
-                continue
-            code = choice.seller
-            fresh = code not in self.market.buyer.customer_of and code not in used
-            used |= {code} & {*self.watched}
-            ahead += self.adds
-            steps.append(self._step("move", code, year, 1, year + ahead, fresh))
-            just_moved = True
+            else:
+                code = choice.seller
+                fresh = code not in self.market.buyer.customer_of and code not in used
+                used |= {code} & {*self.watched}
+                ahead, just_came = ahead + self.adds, True
+                steps.append(self._step("move", code, year, 1, year + ahead, fresh))
         return Way(tuple(steps), sum(step.priced.amount for step in steps))
 
     def _step(

@@ -1,0 +1,197 @@
+"""vinetag cost: what full names cost over some years, at each seller and at best."""
+
+from __future__ import annotations
+
+import argparse
+import asyncio
+import os
+import sys
+from collections.abc import Callable, Iterator, Sequence
+from datetime import UTC, datetime
+from decimal import Decimal
+from typing import Any
+
+from vinetag.core.checking import read_pasted
+from vinetag.core.cost import (
+    LONGEST_HORIZON,
+    Buyer,
+    Market,
+    RateError,
+    Way,
+    Wish,
+    cheapest_way,
+    moves_add_year,
+)
+from vinetag.core.cost.bank_rates import shipped_rates
+from vinetag.core.cost.vat import vat_country
+from vinetag.core.extensions import COUNTRIES, parse_extension, shipped_catalogue
+from vinetag.core.money import amount_of, currency_of, neat, thousandths
+from vinetag.core.names import FullName
+from vinetag.lookup.sellers import FoundSellers, fetch_sellers
+from vinetag.lookup.settings import LookupSettings
+
+__all__ = ["add_cost", "cost"]
+
+MOST_NAMES = 500
+WORDS = {"register": "register at", "renew": "renew at", "move": "move to"}
+
+
+def add_cost(commands: Any, shared: argparse.ArgumentParser) -> argparse.ArgumentParser:
+    """The command's options."""
+    parser: argparse.ArgumentParser = commands.add_parser(
+        "cost", parents=[shared], help="what full names cost over some years, and the cheapest way"
+    )
+    parser.add_argument("names", nargs="*", help="full names; from standard input where none is")
+    parser.add_argument("--years", type=int, default=5, help="how long they are held, 1 to 10 (5)")
+    parser.add_argument("--country", default="", choices=("", *COUNTRIES), help="of the buyer")
+    parser.add_argument("--vat", default="", help="VAT number of a business that buys")
+    parser.add_argument("--currency", default="EUR", help="to tell amounts in (EUR)")
+    parser.add_argument("--sellers", default="", help="only these, separated by commas")
+    parser.add_argument("--public", action="store_true", help="the holder need not stay private")
+    parser.add_argument("--stay", action="store_true", help="never move to another seller")
+    parser.add_argument("--trouble", default="0", help="what a move costs you beside its price (0)")
+    return parser
+
+
+def cost(args: argparse.Namespace, say: Callable[[str], None], fault: type[Exception]) -> Any:
+    """Rows for the names. `say` tells of what went wrong on the way; raises `fault` for options
+    that cannot be, CoreError for names and numbers that are none.
+    """
+    if not 1 <= args.years <= LONGEST_HORIZON:
+        raise fault(f"--years: choose a number from 1 to {LONGEST_HORIZON}.")
+    try:
+        currency, trouble = currency_of(args.currency.upper()), thousandths(amount_of(args.trouble))
+    except ValueError as error:
+        raise fault(f"--currency, --trouble: {error}") from error
+    names = _names(args.names or sys.stdin.read().split("\n"), say, fault)
+    given_by = vat_country(args.vat, "--vat") if args.vat else ""
+    buyer = Buyer(args.country or given_by, bool(args.vat), given_by, not args.public)
+    today = datetime.now(UTC).date()
+    found = asyncio.run(_sellers(today))
+    for seller, what in found.troubles:
+        say(f"vinetag: {seller or 'sellers'}: {what}")
+    market = _market(found, buyer, currency)
+    if unknown := {*filter(None, args.sellers.split(","))} - {*market.sellers}:
+        here = ", ".join(sorted(market.sellers)) or "none"
+        raise fault(f"--sellers: {', '.join(sorted(unknown))}: there are {here}.")
+    chosen = frozenset(args.sellers.split(",")) if args.sellers else frozenset(market.sellers)
+    wish = Wish("", args.years, today, trouble=trouble, moving=not args.stay, sellers=chosen)
+    return [row for name in names for row in _rows(market, name, wish, say)]
+
+
+def _names(
+    lines: Sequence[str], say: Callable[[str], None], fault: type[Exception]
+) -> list[FullName]:
+    pasted = read_pasted("\n".join(lines), MOST_NAMES, MOST_NAMES)
+    for bad in pasted.bad:
+        say(f"vinetag: line {bad.line}: “{bad.text}”: {bad.reason}")
+    for label in sorted(pasted.bare):
+        say(f"vinetag: “{label}” has no extension: write it like {label}.com.")
+    names = [
+        FullName(label, parse_extension(e)) for label, own in pasted.names.items() for e in own
+    ]
+    if not names:
+        raise fault("give full names, such as inkpost.com.")
+    return names
+
+
+async def _sellers(today: Any) -> FoundSellers:
+    settings = LookupSettings.from_env(os.environ)
+    return await fetch_sellers(settings, {e.extension for e in shipped_catalogue()}, today)
+
+
+def _market(found: FoundSellers, buyer: Buyer, currency: str) -> Market:
+    sellers = {
+        code: entry.seller() for code, entry in found.entries.items() if code in found.prices
+    }
+    today = datetime.now(UTC).date()
+    return Market(sellers, found.prices, found.coupons, shipped_rates(), buyer, currency, today)
+
+
+def _rows(
+    market: Market, name: FullName, wish: Wish, say: Callable[[str], None]
+) -> Iterator[dict[str, Any]]:
+    """Staying with each seller, then the cheapest way."""
+    adds = moves_add_year(name.extension)
+    for code in sorted(wish.sellers or ()):
+        own = Wish(name.extension, wish.years, wish.start, sellers=frozenset({code}), moving=False)
+        yield from _row(market, name, own, market.sellers[code].name, say)
+    if wish.moving:
+        best = Wish(
+            name.extension, wish.years, wish.start, trouble=wish.trouble, sellers=wish.sellers,
+            move_adds_year=adds,
+        )  # fmt: skip
+        yield from _row(market, name, best, "cheapest way", say)
+
+
+def _row(
+    market: Market, name: FullName, wish: Wish, where: str, say: Callable[[str], None]
+) -> Iterator[dict[str, Any]]:
+    full = f"{name.label}.{name.extension}"
+    try:
+        way = cheapest_way(market, wish)
+    except RateError as error:
+        say(f"vinetag: {where}: there is no exchange rate of {error}.")
+        return
+    if way is None:
+        say(f"vinetag: {full}: {where} does not offer it.")
+        return
+    by_year = way.by_year(wish)
+    taxed = all(step.priced.order.tax.rate is not None for step in way.steps)
+    yield {
+        "name": full,
+        "where": where,
+        "total": _amount(way.total),
+        "currency": market.currency,
+        "a_year": _amount(way.total // wish.years),
+        "first_payment": _amount(way.steps[0].priced.amount),
+        "dearest_year": _amount(max(by_year)),
+        "tax": "included" if taxed else "not known",
+        "way": in_words(market, way),
+        "steps": [_step(step) for step in way.steps],
+    }
+
+
+def in_words(market: Market, way: Way) -> str:
+    """The steps of a way, renewals in a row told once."""
+    told: list[str] = []
+    steps = list(way.steps)
+    while steps:
+        step = steps.pop(0)
+        again = 0
+        while step.action == "renew" and steps and _alike(step, steps[0]):
+            steps.pop(0)
+            again += 1
+        name = market.sellers[step.seller].name
+        years = f" for {step.years} year{'s' if step.years > 1 else ''}"
+        when = f" in {step.on:%B %Y}" if told else ""
+        each = f", then {again} times more" if again else ""
+        told.append(
+            f"{WORDS[step.action]} {name}{years if step.action != 'move' else ''}{when}{each}"
+        )
+    return "; ".join(told)
+
+
+def _alike(one: Any, other: Any) -> bool:
+    return bool((one.action, one.seller, one.years) == (other.action, other.seller, other.years))
+
+
+def _step(step: Any) -> dict[str, Any]:
+    order = step.priced.order
+    return {
+        "on": step.on.isoformat(),
+        "action": step.action,
+        "seller": step.seller,
+        "years": step.years,
+        "until": step.until.isoformat(),
+        "amount": _amount(step.priced.amount),
+        "asked": f"{neat(order.total.amount)} {order.total.currency.code}",
+        "lines": [
+            {"kind": line.kind, "amount": str(line.amount), "reason": line.reason}
+            for line in order.lines
+        ],
+    }
+
+
+def _amount(thousandth: int) -> str:
+    return f"{Decimal(thousandth) / 1000:.2f}"

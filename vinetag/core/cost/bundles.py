@@ -1,0 +1,278 @@
+"""Several full names at once: what is registered on one day at one seller is one order, whose
+coupons and thresholds they share.
+
+Which name begins where is searched from several beginnings, one change at a time. How far the
+result can be from the best is told: no plan costs less than what each name would cost if it had
+every promotion and the best coupon of its order for itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from typing import Final, NamedTuple
+
+from vinetag.core.cost.coupons import Coupon
+from vinetag.core.cost.market import Market
+from vinetag.core.cost.orders import Item, Order, PricedItem, close_order, price_item
+from vinetag.core.cost.ways import Start, Way, Ways, Wish
+
+__all__ = ["MOST_NAMES", "Bundle", "Member", "plan_bundle", "within_budget"]
+
+MOST_NAMES: Final = 200
+# Of one seller, so many of the terms a name could begin with are tried.
+TERMS_TRIED: Final = 3
+ROUNDS: Final = 12
+
+
+@dataclass(frozen=True)
+class Member:
+    """A full name of the plan: the one that is `used`, or one held for protection."""
+
+    label: str
+    wish: Wish
+    used: bool = False
+
+    @property
+    def full_name(self) -> str:
+        return f"{self.label}.{self.wish.extension}"
+
+
+@dataclass(frozen=True)
+class Bundle:
+    """`orders` are those of the first day, by seller; `ways` those of each full name, in which the
+    first step's price is that of the name alone. `total` is what is paid for all of it; `weight`
+    is that with what moves and paying ahead weigh beside it, `bound` what no plan can weigh less
+    than: all in thousandths of the market's currency. `nowhere` are full names that no seller
+    offers.
+    """
+
+    orders: Mapping[str, Order]
+    ways: Mapping[str, Way]
+    total: int
+    weight: int
+    bound: int
+    nowhere: tuple[str, ...] = ()
+
+
+class _Option(NamedTuple):
+    """One way for a name to begin: where and for how many years, and what follows costs."""
+
+    start: Start
+    item: Item
+
+
+def plan_bundle(market: Market, members: Sequence[Member]) -> Bundle:
+    """A plan for all of them. Raises ValueError for more than MOST_NAMES, or wishes with unlike
+    beginnings, RateError for a currency without a rate.
+    """
+    if len(members) > MOST_NAMES:
+        raise ValueError(f"at most {MOST_NAMES} names, not {len(members)}")
+    if len({member.wish.start for member in members}) > 1:
+        raise ValueError("the names of a plan begin on one day")
+    return _Search(market, members).bundle()
+
+
+def within_budget(
+    market: Market, members: Sequence[Member], budget: int
+) -> tuple[Bundle, tuple[str, ...]]:
+    """The plan that keeps a budget (thousandths), and the full names left out for it: names held
+    for protection only, the one that saves most first.
+    """
+    kept = list(members)
+    left_out: list[str] = []
+    plan = plan_bundle(market, kept)
+    while plan.total > budget:
+        held = [member for member in kept if not member.used and member.full_name in plan.ways]
+        if not held:
+            break
+        dearest = max(held, key=lambda m: (plan.ways[m.full_name].total, m.full_name))
+        kept.remove(dearest)
+        left_out.append(dearest.full_name)
+        plan = plan_bundle(market, kept)
+    return plan, tuple(left_out)
+
+
+class _Search:
+    def __init__(self, market: Market, members: Sequence[Member]) -> None:
+        self.market = market
+        self.day = members[0].wish.start if members else market.today
+        self.nowhere: list[str] = []
+        self.members: list[Member] = []
+        self.options: list[list[_Option]] = []
+        known: dict[tuple[object, ...], tuple[Ways, list[Start]]] = {}
+        self.ways: list[Ways] = []
+        self.starts: list[list[Start]] = []
+        for member in members:
+            wish = member.wish
+            key = (wish.extension, wish.years, tuple(sorted(wish.quotes.items())))
+            if key not in known:
+                ways = Ways(market, wish)
+                known[key] = ways, ways.starts()
+            ways, starts = known[key]
+            if not starts:
+                self.nowhere.append(member.full_name)
+                continue
+            self.members.append(member)
+            self.ways.append(ways)
+            self.starts.append(starts)
+            self.options.append([_option(member, start) for start in _few(starts)])
+        self.priced: dict[tuple[Item, str, int], PricedItem] = {}
+        self.coupons = {code: market.usable(code, self.day) for code in market.sellers}
+        self.first_places = {
+            code: max((row.promotion.names for row in listed.rows if row.promotion), default=0)
+            for code, listed in market.prices.items()
+        }
+
+    def bundle(self) -> Bundle:
+        best = min((self._improved(b) for b in self._beginnings()), key=self._total, default=[])
+        orders = {code: self._order(code, there) for code, there in self._by_seller(best)}
+        found = {
+            member.full_name: ways.way(option.start)
+            for member, ways, option in zip(self.members, self.ways, best, strict=True)
+        }
+        later = sum(way.total - way.steps[0].priced.amount for way in found.values())
+        total = sum(self.market.amount(order) for order in orders.values()) + later
+        nowhere = tuple(self.nowhere)
+        return Bundle(orders, found, total, self._total(best), self._bound(), nowhere)
+
+    def _beginnings(self) -> Iterable[list[_Option]]:
+        """Each name where it is cheapest alone; all of them at one seller, as far as it goes."""
+        alone = [min(options, key=_whole) for options in self.options]
+        yield alone
+        for code in self.market.sellers:
+            there = [
+                min((o for o in options if o.start.seller == code), key=_whole, default=usual)
+                for options, usual in zip(self.options, alone, strict=True)
+            ]
+            if there != alone:
+                yield there
+
+    def _improved(self, chosen: list[_Option]) -> list[_Option]:
+        """Changed name by name as long as that makes it cheaper."""
+        chosen = list(chosen)
+        costs = dict(self._costs(chosen))
+        for _ in range(ROUNDS):
+            changed = False
+            for place, options in enumerate(self.options):
+                now = chosen[place]
+                best, best_costs, least = now, costs, 0
+                for option in options:
+                    if option == now:
+                        continue
+                    chosen[place] = option
+                    touched = {now.start.seller, option.start.seller}
+                    fresh = {c: self._cost_of(c, chosen) for c in touched}
+                    more = sum(fresh[c] - costs.get(c, 0) for c in touched)
+                    more += option.start.rest - now.start.rest
+                    if more < least:
+                        best, best_costs, least = option, {**costs, **fresh}, more
+                chosen[place], costs = best, best_costs
+                changed = changed or best != now
+            if not changed:
+                break
+        return chosen
+
+    def _total(self, chosen: Sequence[_Option]) -> int:
+        return sum(cost for _, cost in self._costs(chosen)) + sum(o.start.rest for o in chosen)
+
+    def _costs(self, chosen: Sequence[_Option]) -> Iterable[tuple[str, int]]:
+        for code, _ in self._by_seller(chosen):
+            yield code, self._cost_of(code, chosen)
+
+    def _cost_of(self, code: str, chosen: Sequence[_Option]) -> int:
+        there = [option for option in chosen if option.start.seller == code]
+        return self.market.amount(self._order(code, there)) if there else 0
+
+    def _by_seller(self, chosen: Sequence[_Option]) -> list[tuple[str, list[_Option]]]:
+        codes = sorted({option.start.seller for option in chosen})
+        return [(code, [o for o in chosen if o.start.seller == code]) for code in codes]
+
+    def _order(self, code: str, there: Sequence[_Option]) -> Order:
+        """The first names are those whose promotion takes most off."""
+        first = self.first_places.get(code, 0)
+        if first:
+            there = sorted(there, key=lambda o: self._saved(code, o), reverse=True)
+        items = [self._item(code, o.item, min(place, first)) for place, o in enumerate(there)]
+        return self._closed(code, items, self.coupons[code])
+
+    def _saved(self, code: str, option: _Option) -> Decimal:
+        first, later = (
+            self._item(code, option.item, place) for place in (0, self.first_places[code])
+        )
+        return later.eligible.amount - first.eligible.amount
+
+    def _item(self, code: str, item: Item, place: int) -> PricedItem:
+        key = (item, code, place)
+        if key not in self.priced:
+            new = code not in self.market.buyer.customer_of
+            found = price_item(
+                self.market.sellers[code], self.market.prices[code], item, self.day,
+                self.market.buyer, place, new_customer=new,
+            )  # fmt: skip
+            if found is None:
+                raise ValueError(f"{code} does not offer {item.full_name} for {item.years} years")
+            self.priced[key] = found
+        return self.priced[key]
+
+    def _bound(self) -> int:
+        """What no plan weighs less than."""
+        known: dict[int, int] = {}
+        least = 0
+        for member, ways, starts in zip(self.members, self.ways, self.starts, strict=True):
+            if id(ways) not in known:
+                options = (_option(member, start) for start in starts)
+                known[id(ways)] = min(o.start.rest + self._at_best(o) for o in options)
+            least += known[id(ways)]
+        return max(0, least - sum(self._off_at_once(code) for code in self.market.sellers))
+
+    def _at_best(self, option: _Option) -> int:
+        """The first payment with the coupons that take a share off, whatever their conditions."""
+        code = option.start.seller
+        item = self._item(code, option.item, 0)
+        shares = [
+            replace(c, least_names=1, least_sum=Decimal(0), on_promotions=True)
+            for c in self.coupons[code]
+            if c.kind != "amount"
+        ]
+        together = [c for c in shares if c.combines]
+        return min(
+            self.market.amount(self._closed(code, [item], coupons))
+            for coupons in ([], together, *([c] for c in shares))
+        )
+
+    def _off_at_once(self, code: str) -> int:
+        """The most that coupons of an amount take off an order, and by what rounding it whole may
+        come to less than rounding it name by name.
+        """
+        seller, coupons = self.market.sellers[code], self.coupons[code]
+        amounts = sum((c.value for c in coupons if c.kind == "amount"), Decimal(0))
+        slack = seller.rounding * len(self.members) * (1 + len(coupons)) / 2
+        return self.market.at_most(code, amounts + slack) + len(self.members)
+
+    def _closed(self, code: str, items: Sequence[PricedItem], coupons: Sequence[Coupon]) -> Order:
+        return close_order(
+            self.market.sellers[code], items, self.day, self.market.buyer,
+            new_customer=code not in self.market.buyer.customer_of, coupons=coupons,
+        )  # fmt: skip
+
+
+def _whole(option: _Option) -> int:
+    return option.start.whole
+
+
+def _option(member: Member, start: Start) -> _Option:
+    quoted = member.wish.quotes.get(start.seller)
+    return _Option(
+        start, Item(member.label, member.wish.extension, "register", start.years, quoted)
+    )
+
+
+def _few(starts: Sequence[Start]) -> list[Start]:
+    """Of each seller the cheapest beginnings."""
+    kept: dict[str, list[Start]] = {}
+    for start in sorted(starts, key=lambda s: (s.whole, s.years)):
+        if len(kept.setdefault(start.seller, [])) < TERMS_TRIED:
+            kept[start.seller].append(start)
+    return [start for starts in kept.values() for start in starts]

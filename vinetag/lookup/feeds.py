@@ -1,0 +1,106 @@
+"""Files that change, fetched when they have (RFC 9110 section 13), through the same limits as every
+question.
+"""
+
+from __future__ import annotations
+
+import asyncio
+import random
+import uuid
+from dataclasses import dataclass
+from typing import Final, NamedTuple
+from urllib.parse import urlsplit
+
+import aiohttp
+
+from vinetag.core.checking import Trouble
+from vinetag.lookup.fetching import Failure, Reply, get
+from vinetag.lookup.limiter import Limiter, acquire
+from vinetag.lookup.retry import RetryPolicy, next_wait
+
+__all__ = ["LARGEST_FILE", "Fetched", "Fetcher", "Validators"]
+
+LARGEST_FILE: Final = 16 * 1024 * 1024
+
+
+class Validators(NamedTuple):
+    """What is known of the file one has."""
+
+    etag: str = ""
+    modified: str = ""
+
+
+NOTHING: Final = Validators()
+
+
+class Fetched(NamedTuple):
+    """A file as text; None where it is as it was, or where `trouble` says why there is none."""
+
+    text: str | None
+    validators: Validators = NOTHING
+    trouble: Trouble = ""
+    detail: str = ""
+
+
+@dataclass(frozen=True)
+class Fetcher:
+    """Fetches files by HTTP, politely and again where that may help."""
+
+    session: aiohttp.ClientSession
+    limiter: Limiter
+    retry: RetryPolicy
+
+    async def fetch(self, address: str, known: Validators = NOTHING) -> Fetched:
+        """The file at an address from the settings, if it is another than the one known. Redirects
+        are not followed. Nothing is raised.
+        """
+        host = urlsplit(address).netloc
+        attempt = 0
+        while True:
+            token = uuid.uuid4().hex
+            outcome: Trouble = ""
+            wait_for: float | None = None
+            try:
+                refused = await acquire(self.limiter, host, token, self.retry.patience)
+                if refused:
+                    return Fetched(None, known, refused)
+                found, wait_for = await self._once(address, known)
+                outcome = found.trouble
+            finally:
+                await self.limiter.leave(host, token, outcome, wait_for)
+            attempt += 1
+            wait = next_wait(self.retry, attempt, outcome, wait_for, random.random())  # noqa: S311
+            if not outcome or wait is None:
+                return found
+            await asyncio.sleep(wait)
+
+    async def _once(self, address: str, known: Validators) -> tuple[Fetched, float | None]:
+        headers = {"Accept": "text/csv, application/json"}
+        if known.etag:
+            headers["If-None-Match"] = known.etag
+        if known.modified:
+            headers["If-Modified-Since"] = known.modified
+        reply = await get(self.session, address, headers, LARGEST_FILE)
+        if isinstance(reply, Failure):
+            return Fetched(None, known, reply.trouble, reply.detail), None
+        return self._read(reply, known), reply.retry_after
+
+    def _read(self, reply: Reply, known: Validators) -> Fetched:
+        if reply.status == 304:
+            return Fetched(None, known)
+        if reply.status != 200:
+            detail = f"HTTP status {reply.status}"
+            return Fetched(None, known, _trouble_of(reply), detail)
+        try:
+            text = reply.body.decode("utf-8-sig")
+        except UnicodeDecodeError:
+            text = reply.body.decode("cp1252", "replace")
+        return Fetched(text, Validators(reply.etag, reply.modified))
+
+
+def _trouble_of(reply: Reply) -> Trouble:
+    if reply.location:
+        return "redirected"
+    if reply.status == 429:
+        return "rate_limited"
+    return "server_error" if reply.status >= 500 else "refused"
