@@ -162,3 +162,50 @@ def test_vary_gives_near_names_of_each_name(
     assert [r["of"] for r in rows] == ["inkpost"] * 20 + ["paperguild"] * 20
     assert "postink" in {r["label"] for r in rows}
     assert run(capsys, "vary", "--limit", "0")[0] == 2
+
+
+def test_cost_tells_each_seller_and_the_cheapest_way(
+    capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, registry: Registry
+) -> None:
+    monkeypatch.setenv("VINETAG_SELLERS", f"{registry.origin}/sellers.json")
+    words = ["cost", "inkpost.com", "--years", "3", "--country", "IE", "--format", "json"]
+    code, out, err = run(capsys, *words)
+    *stay, best = json.loads(out)
+    assert (code, err) == (0, "")
+    assert {row["where"] for row in stay} >= {"Lantern Names", "Weir & Daughter", "Hazel Lane"}
+    assert best["where"] == "cheapest way"
+    assert Decimal(best["total"]) <= min(Decimal(row["total"]) for row in stay)
+    assert Decimal(best["total"]) == sum(Decimal(step["amount"]) for step in best["steps"])
+    assert all(row["tax"] == "included" for row in stay)
+    typed(monkeypatch, "inkpost.com\nquietsky.ie\n")
+    words = ["cost", "--sellers", "weir", "--stay", "--vat", "DE136695976", "--currency", "sek"]
+    _, out, err = run(capsys, *words)
+    rows = list(csv.DictReader(io.StringIO(out)))
+    assert [(r["name"], r["where"], r["currency"]) for r in rows] == [
+        ("inkpost.com", "Weir & Daughter", "SEK"), ("quietsky.ie", "Weir & Daughter", "SEK"),
+    ]  # fmt: skip
+    assert rows[0]["way"] == "register at Weir & Daughter for 5 years"
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (["--years", "0"], "choose a number from 1 to 10"),
+        (["--years", "11"], "choose a number from 1 to 10"),
+        (["--currency", "ECU1"], "no currency"),
+        (["--trouble", "-1"], "no amount"),
+        (["--vat", "DE136695977"], "no VAT number of DE"),
+        (["--sellers", "nobody"], "nobody: there are hazel"),
+    ],
+)
+def test_cost_says_what_is_wrong(
+    capsys: pytest.CaptureFixture[str],
+    monkeypatch: pytest.MonkeyPatch,
+    registry: Registry,
+    words: list[str],
+    said: str,
+) -> None:
+    monkeypatch.setenv("VINETAG_SELLERS", f"{registry.origin}/sellers.json")
+    code, out, err = run(capsys, "cost", "inkpost.com", *words)
+    assert (code, out) == (2, "")
+    assert said in err

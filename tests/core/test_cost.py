@@ -285,7 +285,7 @@ class TestWays:
         steps = self.way(of, 4)
         assert [s for s in steps if s[1] == "lure"] == [("move", "lure", 1)]
         known = replace(NOWHERE, customer_of=frozenset({"lure"}))
-        assert self.way(replace(of, buyer=known, _known={}), 4) == yearly("plain", 4)
+        assert self.way(replace(of, buyer=known, kept={}, _known={}), 4) == yearly("plain", 4)
 
 
 @st.composite

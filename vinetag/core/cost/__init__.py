@@ -9,6 +9,7 @@ from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Qu
 from vinetag.core.cost.rates import RateError, Rates
 from vinetag.core.cost.sellers import Buyer, Extra, Seller
 from vinetag.core.cost.tax import Tax, tax_of
+from vinetag.core.cost.totals import Holding, totals
 from vinetag.core.cost.ways import (
     LONGEST_HORIZON,
     Start,
@@ -21,9 +22,9 @@ from vinetag.core.cost.ways import (
 )
 
 __all__ = [
-    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Item", "Line",
-    "Market", "Member", "Odds", "Order", "PriceList", "PriceRow", "Priced", "Promotion",
+    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item",
+    "Line", "Market", "Member", "Odds", "Order", "PriceList", "PriceRow", "Priced", "Promotion",
     "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step", "Tax", "Term", "Way",
     "Ways", "Wish", "cheapest_way", "moves_add_year", "odds_of", "plan_bundle", "price_order",
-    "tax_of", "within_budget", "years_after",
+    "tax_of", "totals", "within_budget", "years_after",
 ]  # fmt: skip

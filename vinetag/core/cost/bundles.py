@@ -57,10 +57,13 @@ class Bundle:
 
 
 class _Option(NamedTuple):
-    """One way for a name to begin: where and for how many years, and what follows costs."""
+    """One way for a name to begin. Those of one `kind` and start cost the same, whatever the
+    label.
+    """
 
     start: Start
     item: Item
+    kind: int
 
 
 def plan_bundle(market: Market, members: Sequence[Member]) -> Bundle:
@@ -117,7 +120,8 @@ class _Search:
             self.members.append(member)
             self.ways.append(ways)
             self.starts.append(starts)
-            self.options.append([_option(member, start) for start in _few(starts)])
+            self.options.append([_option(member, ways, start) for start in _few(starts)])
+        self.costs: dict[tuple[str, tuple[tuple[int, int], ...]], int] = {}
         self.priced: dict[tuple[Item, str, int], PricedItem] = {}
         self.coupons = {code: market.usable(code, self.day) for code in market.sellers}
         self.first_places = {
@@ -183,7 +187,11 @@ class _Search:
 
     def _cost_of(self, code: str, chosen: Sequence[_Option]) -> int:
         there = [option for option in chosen if option.start.seller == code]
-        return self.market.amount(self._order(code, there)) if there else 0
+        key = code, tuple(sorted((option.kind, option.start.years) for option in there))
+        if key not in self.costs:
+            amount = self.market.amount(self._order(code, there)) if there else 0
+            self.costs[key] = amount
+        return self.costs[key]
 
     def _by_seller(self, chosen: Sequence[_Option]) -> list[tuple[str, list[_Option]]]:
         codes = sorted({option.start.seller for option in chosen})
@@ -193,14 +201,13 @@ class _Search:
         """The first names are those whose promotion takes most off."""
         first = self.first_places.get(code, 0)
         if first:
-            there = sorted(there, key=lambda o: self._saved(code, o), reverse=True)
+            there = sorted(there, key=lambda o: self._saved(code, o.item), reverse=True)
         items = [self._item(code, o.item, min(place, first)) for place, o in enumerate(there)]
         return self._closed(code, items, self.coupons[code])
 
-    def _saved(self, code: str, option: _Option) -> Decimal:
-        first, later = (
-            self._item(code, option.item, place) for place in (0, self.first_places[code])
-        )
+    def _saved(self, code: str, item: Item) -> Decimal:
+        """What being among the first names takes off."""
+        first, later = (self._item(code, item, place) for place in (0, self.first_places[code]))
         return later.eligible.amount - first.eligible.amount
 
     def _item(self, code: str, item: Item, place: int) -> PricedItem:
@@ -222,7 +229,7 @@ class _Search:
         least = 0
         for member, ways, starts in zip(self.members, self.ways, self.starts, strict=True):
             if id(ways) not in known:
-                options = (_option(member, start) for start in starts)
+                options = (_option(member, ways, start) for start in starts)
                 known[id(ways)] = min(o.start.rest + self._at_best(o) for o in options)
             least += known[id(ways)]
         return max(0, least - sum(self._off_at_once(code) for code in self.market.sellers))
@@ -230,7 +237,7 @@ class _Search:
     def _at_best(self, option: _Option) -> int:
         """The first payment with the coupons that take a share off, whatever their conditions."""
         code = option.start.seller
-        item = self._item(code, option.item, 0)
+        item = self._item(code, option.item, self.first_places.get(code, 0))
         shares = [
             replace(c, least_names=1, least_sum=Decimal(0), on_promotions=True)
             for c in self.coupons[code]
@@ -243,13 +250,21 @@ class _Search:
         )
 
     def _off_at_once(self, code: str) -> int:
-        """The most that coupons of an amount take off an order, and by what rounding it whole may
-        come to less than rounding it name by name.
+        """The most that coupons of an amount and promotions of the first names take off an order,
+        and by what rounding it whole may come to less than rounding it name by name.
         """
         seller, coupons = self.market.sellers[code], self.coupons[code]
         amounts = sum((c.value for c in coupons if c.kind == "amount"), Decimal(0))
         slack = seller.rounding * len(self.members) * (1 + len(coupons)) / 2
-        return self.market.at_most(code, amounts + slack) + len(self.members)
+        first = self.first_places.get(code, 0)
+        saved = max((self._saved(code, item) for item in self._items_at(code)), default=Decimal(0))
+        less = amounts + slack + min(first, len(self.members)) * saved
+        return self.market.at_most(code, less) + len(self.members)
+
+    def _items_at(self, code: str) -> Iterable[Item]:
+        """What could be begun at a seller."""
+        for member, ways, starts in zip(self.members, self.ways, self.starts, strict=True):
+            yield from (_option(member, ways, s).item for s in starts if s.seller == code)
 
     def _closed(self, code: str, items: Sequence[PricedItem], coupons: Sequence[Coupon]) -> Order:
         return close_order(
@@ -262,11 +277,10 @@ def _whole(option: _Option) -> int:
     return option.start.whole
 
 
-def _option(member: Member, start: Start) -> _Option:
+def _option(member: Member, ways: Ways, start: Start) -> _Option:
     quoted = member.wish.quotes.get(start.seller)
-    return _Option(
-        start, Item(member.label, member.wish.extension, "register", start.years, quoted)
-    )
+    item = Item(member.label, member.wish.extension, "register", start.years, quoted)
+    return _Option(start, item, id(ways))
 
 
 def _few(starts: Sequence[Start]) -> list[Start]:

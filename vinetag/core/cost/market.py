@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections.abc import Mapping, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from decimal import Decimal
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from vinetag.core.cost.coupons import Coupon
 from vinetag.core.cost.orders import Item, Order, price_order
@@ -42,7 +42,8 @@ class Priced(NamedTuple):
 @dataclass
 class Market:
     """Sellers with their lists and coupons, and the exchange rates, for one buyer who wants to see
-    `currency`. Amounts that fall due later are converted by the rate of `today`.
+    `currency`. Amounts that fall due later are converted by the rate of `today`. `kept` is for
+    what is worked out of it once.
     """
 
     sellers: Mapping[str, Seller]
@@ -52,6 +53,7 @@ class Market:
     buyer: Buyer
     currency: str
     today: date
+    kept: dict[Hashable, Any] = field(default_factory=dict, repr=False, compare=False)
     _known: dict[Term, Priced | None] = field(default_factory=dict, repr=False)
     _edges: dict[tuple[str, str], list[date]] = field(default_factory=dict, repr=False)
 
