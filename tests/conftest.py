@@ -79,6 +79,10 @@ class Registry:
         """Misbehave from now on; without arguments, behave."""
         self._put("faults", list(several) or fault)
 
+    def clock(self, days: float) -> None:
+        """Move the world's time so many days ahead of the real one."""
+        self._put("clock", {"days": days})
+
     def limits(self, **per_second: float) -> None:
         """Refuse questions beyond these rates, by registry; count anew."""
         self._put("limits", {"per_second": per_second})

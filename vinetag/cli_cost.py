@@ -19,6 +19,7 @@ from vinetag.core.cost import (
     RateError,
     Way,
     Wish,
+    as_ticked,
     cheapest_way,
     moves_add_year,
 )
@@ -115,7 +116,16 @@ def _rows(
     adds = moves_add_year(name.extension)
     for code in sorted(wish.sellers or ()):
         own = Wish(name.extension, wish.years, wish.start, sellers=frozenset({code}), moving=False)
-        yield from _row(market, name, own, market.sellers[code].name, say)
+        for row in _row(market, name, own, market.sellers[code].name, say):
+            ticked = as_ticked(market, own, code)
+            yield {
+                **row,
+                "as_ticked": _amount(ticked.total) if ticked else "",
+                "ticked": [
+                    {"name": one.extra.name, "about": one.extra.about, "total": _amount(one.total)}
+                    for one in (ticked.extras if ticked else ())
+                ],
+            }
     if wish.moving:
         best = Wish(
             name.extension, wish.years, wish.start, trouble=wish.trouble, sellers=wish.sellers,

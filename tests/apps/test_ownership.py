@@ -69,6 +69,7 @@ OF_A_PROJECT = [
     ("delete", "projects/{p}/shares/{s}", None, 204),
     ("put", "projects/{p}/shortlist/order", {"labels": ["inkpost"]}, 204),
     ("patch", "projects/{p}/shortlist/names/inkpost", {"note": "x"}, 200),
+    ("post", "projects/{p}/costs", {"full_names": ["inkpost.com"]}, 200),
     ("post", "projects/{p}/shortlist/off", {"labels": ["inkpost"]}, 204),
 ]
 FOR_EVERYONE = {
@@ -81,7 +82,7 @@ FOR_EVERYONE = {
 FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "extensions/proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
-    "preferences", "fields", "worlds",
+    "preferences", "fields", "worlds", "sellers", "sellers/refresh",
 }  # fmt: skip
 
 

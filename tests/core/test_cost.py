@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 from vinetag.core.cost import (
     Buyer,
     Coupon,
+    Extra,
     Item,
     Market,
     Order,
@@ -28,6 +29,8 @@ from vinetag.core.cost import (
     Seller,
     Term,
     Wish,
+    as_ticked,
+    changes_between,
     cheapest_way,
     odds_of,
     price_order,
@@ -286,6 +289,48 @@ class TestWays:
         assert [s for s in steps if s[1] == "lure"] == [("move", "lure", 1)]
         known = replace(NOWHERE, customer_of=frozenset({"lure"}))
         assert self.way(replace(of, buyer=known, kept={}, _known={}), 4) == yearly("plain", 4)
+
+
+class TestWhatIsTicked:
+    EXTRAS = (Extra("Post box", "Mail", Decimal(10)), Extra("Seal", "A picture", Decimal(2)))
+
+    def test_a_long_term_and_extras_are_added_up(self) -> None:
+        pushy = seller("pushy", years_chosen=3, extras=self.EXTRAS)
+        of = market((pushy, rows("10", "12")), buyer=IRISH)
+        ticked = as_ticked(of, Wish("com", 5, TODAY), "pushy")
+        assert ticked is not None
+        # 30 for three years, 12 twice, 12 a year of extras, and 23 % on all of it.
+        assert ticked.total == 36_900 + 2 * 14_760 + 61_500 + 12_300
+        assert (ticked.years, ticked.first) == (3, 36_900 + 3 * (12_300 + 2_460))
+        assert [(one.extra.name, one.total) for one in ticked.extras] == [
+            ("Post box", 61_500), ("Seal", 12_300),
+        ]  # fmt: skip
+
+    def test_nothing_ticked_is_no_more_than_renewing_by_the_year(self) -> None:
+        of = market((seller("plain"), rows("10", "12")))
+        assert as_ticked(of, Wish("com", 3, TODAY), "plain") == (34_000, 10_000, 1, ())
+        assert as_ticked(of, Wish("net", 3, TODAY), "plain") is None
+
+
+class TestChanges:
+    def test_what_rose_fell_came_and_went_is_told_once_for_terms_alike(self) -> None:
+        offer = Promotion(Decimal(1), "first_year")
+        before = [*rows("10", "11"), PriceRow("net", "renew", Decimal(9))]
+        after = [
+            replace(rows("10", "14")[0], promotion=offer),
+            replace(rows("10", "14")[1], years_to=5),
+            PriceRow("com", "renew", Decimal(10), 6, 10),
+            PriceRow("org", "register", Decimal(8), 1, 1),
+        ]
+        lists = [PriceList("x", TODAY, listed) for listed in (before, after)]
+        found = changes_between(*lists, TODAY)
+        assert [tuple(change) for change in found] == [
+            ("rose", "com", "renew", 1, 5, Decimal(11), Decimal(14)),
+            ("fell", "com", "renew", 6, 10, Decimal(11), Decimal(10)),
+            ("went", "net", "renew", 1, 10, Decimal(9), None),
+            ("came", "org", "register", 1, 1, None, Decimal(8)),
+        ]
+        assert changes_between(lists[0], lists[0], TODAY) == []
 
 
 @st.composite

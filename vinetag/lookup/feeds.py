@@ -18,7 +18,7 @@ from vinetag.lookup.fetching import Failure, Reply, get
 from vinetag.lookup.limiter import Limiter, acquire
 from vinetag.lookup.retry import RetryPolicy, next_wait
 
-__all__ = ["LARGEST_FILE", "Fetched", "Fetcher", "Validators"]
+__all__ = ["LARGEST_FILE", "NOTHING", "Fetched", "Fetcher", "Validators"]
 
 LARGEST_FILE: Final = 16 * 1024 * 1024
 

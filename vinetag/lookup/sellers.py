@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import json
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from contextlib import AsyncExitStack
 from dataclasses import dataclass, field
 from datetime import date
@@ -17,23 +17,28 @@ from vinetag.core.cost.price_files import read_price_list
 from vinetag.core.cost.seller_documents import SellerEntry, SellersError, read_sellers
 from vinetag.core.errors import Problem
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.feeds import Fetched, Fetcher
+from vinetag.lookup.feeds import NOTHING, Fetched, Fetcher, Validators
 from vinetag.lookup.fetching import open_session, origin_of
 from vinetag.lookup.settings import LookupSettings
 
 __all__ = ["FoundSellers", "fetch_sellers"]
 
 
+NO_VALIDATORS: Mapping[tuple[str, str], Validators] = {}
+
+
 @dataclass
 class FoundSellers:
     """Who sells, their lists and coupons, and what went wrong, by seller ("" for the document of
-    sellers itself): each problem with where it stands, or a sentence.
+    sellers itself): each problem with where it stands, or a sentence. `files` are as they came, by
+    seller and kind; those that have not changed have no text, and are no trouble.
     """
 
     entries: dict[str, SellerEntry] = field(default_factory=dict)
     prices: dict[str, PriceList] = field(default_factory=dict)
     coupons: dict[str, tuple[Coupon, ...]] = field(default_factory=dict)
     troubles: list[tuple[str, str]] = field(default_factory=list)
+    files: dict[tuple[str, str], Fetched] = field(default_factory=dict)
 
     def tell(self, seller: str, what: str, problems: Collection[Problem]) -> None:
         """Tell of what was wrong with a file."""
@@ -41,10 +46,14 @@ class FoundSellers:
 
 
 async def fetch_sellers(
-    settings: LookupSettings, known: Collection[str], today: date
+    settings: LookupSettings,
+    known: Collection[str],
+    today: date,
+    validators: Mapping[tuple[str, str], Validators] = NO_VALIDATORS,
 ) -> FoundSellers:
-    """Ask for all of it; `known` are the extensions there are. A part that cannot be had or read is
-    told of and left out. Lists stand at the host of the document of sellers, or are left out.
+    """Ask for all of it; `known` are the extensions there are, `validators` those of files that
+    need not come again unless they changed, by seller and kind. A part that cannot be had or read
+    is told of and left out. Lists stand at the host of the document of sellers, or are left out.
     """
     found = FoundSellers()
     if not settings.sellers:
@@ -65,8 +74,16 @@ async def fetch_sellers(
         for entry, what, address in addresses:
             if (entry, what, address) not in near:
                 found.troubles.append((entry.code, f"{what}: {address} is at another host."))
-        files = await asyncio.gather(*(fetcher.fetch(address) for _, _, address in near))
+        files = await asyncio.gather(
+            *(
+                fetcher.fetch(address, validators.get((entry.code, what), NOTHING))
+                for entry, what, address in near
+            )
+        )
     for (entry, what, _), file in zip(near, files, strict=True):
+        found.files[entry.code, what] = file
+        if file.text is None and not file.trouble:
+            continue
         if file.text is None:
             found.troubles.append((entry.code, f"{what}: {_why(file)}"))
         elif what == "prices":

@@ -30,6 +30,7 @@ JOINED_APPS = [
     "vinetag.apps.accounts",
     "vinetag.apps.naming",
     "vinetag.apps.availability",
+    "vinetag.apps.costs",
     "vinetag.apps.shortlists",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
@@ -156,7 +157,7 @@ CELERY_ACCEPT_CONTENT = ["json"]
 CELERY_TASK_SERIALIZER = "json"
 CELERY_TASK_PUBLISH_RETRY = False
 CELERY_TASK_DEFAULT_QUEUE = "checks"
-CELERY_TASK_ROUTES = {"bench.*": {"queue": "files"}}
+CELERY_TASK_ROUTES = {"bench.*": {"queue": "files"}, "costs.*": {"queue": "files"}}
 # A process that has read a large file is replaced, for it does not give the memory back (kB).
 CELERY_WORKER_MAX_MEMORY_PER_CHILD = 700_000
 CELERY_TASK_ACKS_LATE = True
@@ -174,6 +175,7 @@ CELERY_BROKER_TRANSPORT_OPTIONS = {
 CELERY_BEAT_SCHEDULE = {
     "resume-checks": {"task": "availability.resume_checks", "schedule": min(5.0, CHECK_LEASE)},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
+    "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 60.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }
 

@@ -1,6 +1,7 @@
 """What a name really costs: sellers, price lists, tax, coupons, and the ways to hold a name."""
 
 from vinetag.core.cost.bundles import Bundle, Member, plan_bundle, within_budget
+from vinetag.core.cost.changes import PriceChange, changes_between
 from vinetag.core.cost.coupons import Coupon, Odds, Report, odds_of
 from vinetag.core.cost.market import Market, Priced, Term
 from vinetag.core.cost.moves import moves_add_year
@@ -9,6 +10,7 @@ from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Qu
 from vinetag.core.cost.rates import RateError, Rates
 from vinetag.core.cost.sellers import Buyer, Extra, Seller
 from vinetag.core.cost.tax import Tax, tax_of
+from vinetag.core.cost.ticked import Ticked, TickedExtra, as_ticked
 from vinetag.core.cost.totals import Holding, totals
 from vinetag.core.cost.ways import (
     LONGEST_HORIZON,
@@ -23,8 +25,9 @@ from vinetag.core.cost.ways import (
 
 __all__ = [
     "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item",
-    "Line", "Market", "Member", "Odds", "Order", "PriceList", "PriceRow", "Priced", "Promotion",
-    "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step", "Tax", "Term", "Way",
-    "Ways", "Wish", "cheapest_way", "moves_add_year", "odds_of", "plan_bundle", "price_order",
-    "tax_of", "totals", "within_budget", "years_after",
+    "Line", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList", "PriceRow",
+    "Priced", "Promotion", "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step",
+    "Tax", "Term", "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked",
+    "changes_between", "cheapest_way", "moves_add_year", "odds_of", "plan_bundle",
+    "price_order", "tax_of", "totals", "within_budget", "years_after",
 ]  # fmt: skip

@@ -14,7 +14,7 @@ from vinetag.core.cost.orders import Item, Order, price_order
 from vinetag.core.cost.prices import EVERY, Action, PriceList, Quoted
 from vinetag.core.cost.rates import Rates
 from vinetag.core.cost.sellers import Buyer, Seller
-from vinetag.core.cost.tax import tax_of
+from vinetag.core.cost.tax import Tax, tax_of
 from vinetag.core.money import Money, thousandths
 
 __all__ = ["Market", "Priced", "Term"]
@@ -85,13 +85,16 @@ class Market:
         converted = self.rates.convert(order.total, self.currency, self.today)
         return thousandths(converted.money.amount)
 
+    def tax(self, seller: str) -> Tax:
+        """What the seller adds today."""
+        return tax_of(self.sellers[seller], self.buyer, self.today)
+
     def at_most(self, seller: str, amount: Decimal) -> int:
         """An amount of the seller's with the tax on it, in thousandths of the market's currency,
         rounded up.
         """
-        terms = self.sellers[seller]
-        rate = tax_of(terms, self.buyer, self.today).rate or Decimal(0)
-        whole = Money(amount * (1 + rate), terms.currency)
+        rate = self.tax(seller).rate or Decimal(0)
+        whole = Money(amount * (1 + rate), self.sellers[seller].currency)
         return thousandths(self.rates.convert(whole, self.currency, self.today).money.amount) + 1
 
     def _price(self, term: Term) -> Priced | None:

@@ -16,7 +16,10 @@ from vinetag.core.documents import UNREADABLE, Between, Document, Line, OneOf, R
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.money import amount_of, currency_of
 
-__all__ = ["MOST_SELLERS", "SellerEntry", "SellersError", "read_sellers", "sellers_schema"]
+__all__ = [
+    "MOST_SELLERS", "SellerEntry", "SellersError", "read_sellers", "seller_document",
+    "sellers_schema",
+]  # fmt: skip
 
 MOST_SELLERS: Final = 200
 LONGEST_NAME: Final = 80
@@ -152,6 +155,12 @@ def read_sellers(document: object) -> tuple[SellerEntry, ...]:
     its path.
     """
     return _DOCUMENT.read(document).sellers
+
+
+def seller_document(entry: SellerEntry) -> dict[str, Any]:
+    """An entry as read_sellers reads it back."""
+    [written] = _DOCUMENT.write(_Sellers((entry,)))["sellers"]
+    return dict(written)
 
 
 def sellers_schema() -> dict[str, Any]:

@@ -29,6 +29,7 @@ const ShortlistRoom = lazy(async () => ({ default: (await import('./ShortlistRoo
 const ComparePage = lazy(async () => ({
   default: (await import('../features/shortlist/ComparePage')).ComparePage,
 }));
+const PlanPage = lazy(async () => ({ default: (await import('../features/plan/PlanPage')).PlanPage }));
 const DuelsPage = lazy(async () => ({
   default: (await import('../features/shortlist/DuelsPage')).DuelsPage,
 }));
@@ -155,6 +156,14 @@ function OwnRoutes() {
               element={
                 <Titled word={t('Shortlist')}>
                   <ShortlistRoom />
+                </Titled>
+              }
+            />
+            <Route
+              path="plan"
+              element={
+                <Titled word={t('Plan')}>
+                  <PlanPage />
                 </Titled>
               }
             />

@@ -16,6 +16,7 @@ export const keys = {
   extensions: ['extensions'] as const,
   allProposals: ['proposals'] as const,
   proposals: (question: object) => ['proposals', question] as const,
+  sellers: ['sellers'] as const,
   worlds: ['worlds'] as const,
   fields: (text: string) => ['fields', text] as const,
   shared: (token: string) => ['shared', token] as const,
@@ -45,4 +46,5 @@ export const keys = {
   shares: (id: number) => of(id, 'shares'),
   results: (id: number, share: number) => of(id, 'shares', share),
   shortlist: (id: number) => of(id, 'shortlist'),
+  costs: (id: number, question: object) => of(id, 'costs', question),
 };

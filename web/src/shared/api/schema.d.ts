@@ -260,6 +260,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["workOutCosts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/dismissed": {
         parameters: {
             query?: never;
@@ -783,6 +799,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["importProject"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listSellers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers/refresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refreshSellers"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1432,9 +1480,124 @@ export interface components {
             parts: components["schemas"]["PartKind"][];
             sources: components["schemas"]["SourceKind"][];
         };
+        CostQuestionRequest: {
+            full_names: string[];
+            /** @default 5 */
+            years: number;
+            /** @default  */
+            country: components["schemas"]["CountryEnum"] | components["schemas"]["BlankEnum"];
+            /** @default  */
+            vat: string;
+            /** @default true */
+            privacy: boolean;
+            /** @default EUR */
+            currency: string;
+            sellers?: string[];
+            /** @default true */
+            moving: boolean;
+            /**
+             * Format: decimal
+             * @description Of a move, in currency
+             * @default 0.00
+             */
+            trouble: string;
+        };
+        Costed: {
+            full_name: string;
+            sellers: components["schemas"]["Holding"][];
+            cheapest: components["schemas"]["Way"] | null;
+        };
+        Costs: {
+            currency: string;
+            years: number;
+            names: components["schemas"]["Costed"][];
+            plan: components["schemas"]["Plan"];
+            /**
+             * Format: date
+             * @description The day of the exchange rates
+             */
+            rates_of: string | null;
+        };
         Count: {
             extensions: number;
         };
+        /**
+         * @description * `` -
+         *     * `AE` - AE
+         *     * `AI` - AI
+         *     * `AR` - AR
+         *     * `AT` - AT
+         *     * `AU` - AU
+         *     * `BE` - BE
+         *     * `BG` - BG
+         *     * `BR` - BR
+         *     * `CA` - CA
+         *     * `CC` - CC
+         *     * `CH` - CH
+         *     * `CL` - CL
+         *     * `CN` - CN
+         *     * `CO` - CO
+         *     * `CV` - CV
+         *     * `CY` - CY
+         *     * `CZ` - CZ
+         *     * `DE` - DE
+         *     * `DK` - DK
+         *     * `EE` - EE
+         *     * `EG` - EG
+         *     * `ES` - ES
+         *     * `EU` - EU
+         *     * `FI` - FI
+         *     * `FM` - FM
+         *     * `FR` - FR
+         *     * `GB` - GB
+         *     * `GG` - GG
+         *     * `GR` - GR
+         *     * `HK` - HK
+         *     * `HR` - HR
+         *     * `HU` - HU
+         *     * `ID` - ID
+         *     * `IE` - IE
+         *     * `IL` - IL
+         *     * `IN` - IN
+         *     * `IO` - IO
+         *     * `IS` - IS
+         *     * `IT` - IT
+         *     * `JP` - JP
+         *     * `KE` - KE
+         *     * `KR` - KR
+         *     * `LI` - LI
+         *     * `LT` - LT
+         *     * `LU` - LU
+         *     * `LV` - LV
+         *     * `ME` - ME
+         *     * `MT` - MT
+         *     * `MX` - MX
+         *     * `MY` - MY
+         *     * `NG` - NG
+         *     * `NL` - NL
+         *     * `NO` - NO
+         *     * `NZ` - NZ
+         *     * `PE` - PE
+         *     * `PH` - PH
+         *     * `PL` - PL
+         *     * `PT` - PT
+         *     * `RO` - RO
+         *     * `SE` - SE
+         *     * `SG` - SG
+         *     * `SI` - SI
+         *     * `SK` - SK
+         *     * `TH` - TH
+         *     * `TO` - TO
+         *     * `TR` - TR
+         *     * `TV` - TV
+         *     * `TW` - TW
+         *     * `UA` - UA
+         *     * `US` - US
+         *     * `VN` - VN
+         *     * `ZA` - ZA
+         * @enum {string}
+         */
+        CountryEnum: "AE" | "AI" | "AR" | "AT" | "AU" | "BE" | "BG" | "BR" | "CA" | "CC" | "CH" | "CL" | "CN" | "CO" | "CV" | "CY" | "CZ" | "DE" | "DK" | "EE" | "EG" | "ES" | "EU" | "FI" | "FM" | "FR" | "GB" | "GG" | "GR" | "HK" | "HR" | "HU" | "ID" | "IE" | "IL" | "IN" | "IO" | "IS" | "IT" | "JP" | "KE" | "KR" | "LI" | "LT" | "LU" | "LV" | "ME" | "MT" | "MX" | "MY" | "NG" | "NL" | "NO" | "NZ" | "PE" | "PH" | "PL" | "PT" | "RO" | "SE" | "SG" | "SI" | "SK" | "TH" | "TO" | "TR" | "TV" | "TW" | "UA" | "US" | "VN" | "ZA";
         Counts: {
             total: number;
             /** @description Of letters, syllables and words: names by value */
@@ -1592,6 +1755,12 @@ export interface components {
             version: string;
             rules: components["schemas"]["Named"][];
         };
+        Extra: {
+            name: string;
+            about: string;
+            needed: boolean;
+            total: string;
+        };
         Facet: {
             name: string;
             word: string;
@@ -1656,6 +1825,17 @@ export interface components {
         HeardRequest: {
             label: string;
             typed: string;
+        };
+        Holding: {
+            seller: string;
+            /** @description None where it is not offered */
+            total: string | null;
+            a_year: string | null;
+            first: string | null;
+            dearest: string | null;
+            /** @description When nothing is unticked */
+            ticked: string | null;
+            extras: components["schemas"]["Extra"][];
         };
         JoinRequest: {
             /** @default  */
@@ -1745,6 +1925,14 @@ export interface components {
             /** @description Related words not to be used */
             drop: string[];
         };
+        /**
+         * @description * `rose` - rose
+         *     * `fell` - fell
+         *     * `came` - came
+         *     * `went` - went
+         * @enum {string}
+         */
+        KindEnum: "rose" | "fell" | "came" | "went";
         Labels: {
             labels: string[];
         };
@@ -1766,6 +1954,16 @@ export interface components {
             words: number;
             hyphens: number;
             digits: number;
+        };
+        Line: {
+            kind: string;
+            full_name: string;
+            /** @description In the seller's currency; below 0 when taken off */
+            amount: string;
+            reason: string;
+            args: {
+                [key: string]: unknown;
+            };
         };
         ListPage: {
             rows: components["schemas"]["Listed"][];
@@ -1889,6 +2087,15 @@ export interface components {
             /** @description A likelier spelling */
             suggestion: string;
             known: boolean;
+        };
+        Order: {
+            seller: string;
+            /** @description The seller's */
+            currency: string;
+            lines: components["schemas"]["Line"][];
+            net: string;
+            total: string;
+            tax_known: boolean;
         };
         OrderRequest: {
             labels: string[];
@@ -2124,6 +2331,15 @@ export interface components {
             demo: boolean;
             preferences: components["schemas"]["Preferences"];
         };
+        Plan: {
+            total: string;
+            /** @description With the trouble of moves */
+            weight: string;
+            /** @description No plan weighs less */
+            bound: string;
+            orders: components["schemas"]["Order"][];
+            nowhere: string[];
+        };
         /**
          * @description The fields of a document (texts, numbers, choices, yes or no, lists and mappings of these,
          *     each perhaps null, and parts that are documents) and those declared. With the mode "defaults"
@@ -2193,6 +2409,25 @@ export interface components {
              */
             toured: boolean;
         };
+        PriceChange: {
+            kind: components["schemas"]["KindEnum"];
+            extension: string;
+            action: components["schemas"]["PriceChangeActionEnum"];
+            years_from: number;
+            years_to: number;
+            before: string | null;
+            after: string | null;
+        };
+        /**
+         * @description * `register` - register
+         *     * `renew` - renew
+         *     * `move` - move
+         *     * `restore` - restore
+         *     * `privacy` - privacy
+         *     * `fee` - fee
+         * @enum {string}
+         */
+        PriceChangeActionEnum: "register" | "renew" | "move" | "restore" | "privacy" | "fee";
         Problem: {
             path: string;
             code: string;
@@ -2429,6 +2664,31 @@ export interface components {
             /** Format: date-time */
             said_at: string;
         };
+        Seller: {
+            code: string;
+            name: string;
+            country: string;
+            currency: string;
+            privacy: string;
+            tax: string;
+            years_chosen: number;
+            /**
+             * Format: date
+             * @description The day of its list
+             */
+            dated: string | null;
+            /** Format: date-time */
+            fetched_at: string | null;
+            stale: boolean;
+            trouble: string;
+            changes: components["schemas"]["PriceChange"][];
+            /** Format: date */
+            changed_on: string | null;
+        };
+        Sellers: {
+            sellers: components["schemas"]["Seller"][];
+            may_edit: boolean;
+        };
         Sense: {
             id: number;
             pos: string;
@@ -2596,6 +2856,24 @@ export interface components {
          * @enum {string}
          */
         StatusKindMarkEnum: "bud" | "stone" | "stake" | "price-tag" | "falling" | "fence" | "gate" | "leaf" | "beads" | "dash";
+        Step: {
+            /** Format: date */
+            on: string;
+            action: components["schemas"]["StepActionEnum"];
+            seller: string;
+            years: number;
+            /** Format: date */
+            until: string;
+            amount: string;
+            order: components["schemas"]["Order"];
+        };
+        /**
+         * @description * `register` - register
+         *     * `renew` - renew
+         *     * `move` - move
+         * @enum {string}
+         */
+        StepActionEnum: "register" | "renew" | "move";
         /**
          * @description * `system` - system
          *     * `light` - light
@@ -2678,6 +2956,11 @@ export interface components {
             number: number;
             /** @description Whether there are more answers to be had at once */
             more: boolean;
+        };
+        Way: {
+            total: string;
+            by_year: string[];
+            steps: components["schemas"]["Step"][];
         };
         /**
          * @description * `best` - best
@@ -4261,6 +4544,92 @@ export interface operations {
                 };
             };
             /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    workOutCosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CostQuestionRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Costs"];
+                };
+            };
             400: {
                 headers: {
                     [name: string]: unknown;
@@ -7849,6 +8218,142 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listSellers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sellers"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    refreshSellers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sellers"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

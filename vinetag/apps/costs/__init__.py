@@ -1,0 +1,1 @@
+"""What names cost: sellers and their price lists, kept version by version."""

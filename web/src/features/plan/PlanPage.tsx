@@ -1,0 +1,114 @@
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Link } from 'react-router';
+
+import { asApiError, type Costs } from '../../shared/api';
+import { formatDay, formatMoney } from '../../shared/lib/format';
+import { useLikedCurrency, usePlanned } from './usePlanned';
+import { useOpenProject } from '../../shared/lib/projectContext';
+import { EmptyState } from '../../shared/ui/EmptyState';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { t } from '../../shared/texts';
+import { CostTable } from './CostTable';
+import { NameCosts } from './NameCosts';
+import { SellerList } from './SellerList';
+import { WishFields } from './WishFields';
+
+/** What all of it comes to, and how sure that is. */
+function Whole({ costs }: { costs: Costs }) {
+  const { plan, currency } = costs;
+  const gap = Number(plan.weight) - Number(plan.bound);
+  return (
+    <Typography role="status" sx={{ mt: 1.5 }}>
+      {t(
+        '{names, plural, one {# name} other {all # names}} over {years, plural, one {# year} other {# years}}: {total}.',
+        {
+          names: costs.names.length,
+          years: costs.years,
+          total: formatMoney(plan.total, currency),
+        },
+      )}{' '}
+      {gap >= 1
+        ? t('No plan costs less than {bound}.', { bound: formatMoney(plan.bound, currency) })
+        : t('No plan costs less.')}
+    </Typography>
+  );
+}
+
+/** What the names of the shortlist cost over the years, at each seller and at best. */
+export function PlanPage() {
+  const project = useOpenProject();
+  const liked = useLikedCurrency();
+  const { list, names, wish, change, costs, sellers, countries } = usePlanned(project, liked);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const failed = asApiError(costs.error);
+  if (list.error && !list.data)
+    return <LoadFailed title={t('The shortlist could not be loaded')} error={list.error} onRetry={list.refetch} />;
+  if (list.isPending || sellers.isPending) return <LinearProgress aria-label={t('Loading')} />;
+  if (sellers.error)
+    return <LoadFailed title={t('The sellers could not be loaded')} error={sellers.error} onRetry={sellers.refetch} />;
+  if (names.length === 0)
+    return (
+      <EmptyState
+        title={t('Nothing to plan yet')}
+        action={
+          <Button component={Link} to={`/projects/${project.id}`} variant="outlined">
+            {t('To the bench')}
+          </Button>
+        }>
+        {t('Keep some names first; what they cost over the years is worked out here.')}
+      </EmptyState>
+    );
+  const known = sellers.data.sellers;
+  const shown = costs.data?.names.find((n) => n.full_name === chosen) ?? costs.data?.names[0];
+  return (
+    <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
+      <Typography variant="h1">{t('Plan')}</Typography>
+      <Typography color="textSecondary" sx={{ mb: 2 }}>
+        {t('What each name costs over all the years you mean to keep it, not the first alone.')}
+      </Typography>
+      <WishFields wish={wish} countries={countries} error={failed} onChange={change} />
+      {failed && !failed.at('vat') && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {failed.problems[0]?.message ?? failed.message}
+        </Alert>
+      )}
+      {known.length === 0 && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          {t('No seller’s prices are known yet; they are asked for once a day.')}
+        </Alert>
+      )}
+      {costs.isFetching && <LinearProgress aria-label={t('Working it out')} />}
+      {costs.data && (
+        <>
+          <CostTable
+            costs={costs.data}
+            sellers={known}
+            names={names}
+            out={wish.out}
+            chosen={shown?.full_name ?? null}
+            onChoose={setChosen}
+            onOut={(out) => change({ out })}
+          />
+          <Whole costs={costs.data} />
+          {costs.data.rates_of && (
+            <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 2 }}>
+              {t('Other currencies by the European Central Bank’s rates of {day}. Later payments by today’s prices.', {
+                day: formatDay(costs.data.rates_of),
+              })}
+            </Typography>
+          )}
+          {shown && <NameCosts costed={shown} currency={costs.data.currency} sellers={known} />}
+        </>
+      )}
+      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
+        {t('Whose prices these are')}
+      </Typography>
+      <SellerList sellers={known} />
+    </Box>
+  );
+}

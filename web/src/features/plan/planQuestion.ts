@@ -1,0 +1,72 @@
+import type { Brief, CostQuestion, Kept } from '../../shared/api';
+
+export const MOST_YEARS = 10;
+export const CURRENCIES = ['EUR', 'USD', 'GBP', 'SEK', 'CHF', 'CAD', 'AUD', 'NZD'] as const;
+
+/** What the plan is worked out for, as the address has it; what is not in there is as the brief has it, or usual. */
+export interface PlanWish {
+  years: number;
+  country: string;
+  vat: string;
+  currency: string;
+  privacy: boolean;
+  moving: boolean;
+  /** What a move costs the person beside its price, in the currency. */
+  trouble: number;
+  /** Full names left out. */
+  out: readonly string[];
+}
+
+const whole = (text: string | null, usual: number, least: number, most: number) => {
+  const n = Number(text ?? usual);
+  return Number.isInteger(n) ? Math.min(most, Math.max(least, n)) : usual;
+};
+
+export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, currency: string): PlanWish {
+  const asked = params.get('currency') ?? '';
+  return {
+    years: whole(params.get('years'), 5, 1, MOST_YEARS),
+    country: params.get('country') ?? brief.owner.country,
+    vat: params.get('vat') ?? '',
+    currency: CURRENCIES.find((c) => c === asked) ?? (currency || 'EUR'),
+    privacy: params.get('public') !== '1',
+    moving: params.get('stay') !== '1',
+    trouble: whole(params.get('trouble'), 0, 0, 10_000),
+    out: (params.get('out') ?? '').split(',').filter(Boolean),
+  };
+}
+
+/** The fields of an address for a change; "" for what is as usual. */
+export function writeWish(params: URLSearchParams, change: Partial<PlanWish>): URLSearchParams {
+  const next = new URLSearchParams(params);
+  const put = (name: string, value: string) => {
+    if (value) next.set(name, value);
+    else next.delete(name);
+  };
+  if (change.years !== undefined) put('years', String(change.years));
+  if (change.country !== undefined) next.set('country', change.country);
+  if (change.vat !== undefined) put('vat', change.vat.trim());
+  if (change.currency !== undefined) put('currency', change.currency);
+  if (change.privacy !== undefined) put('public', change.privacy ? '' : '1');
+  if (change.moving !== undefined) put('stay', change.moving ? '' : '1');
+  if (change.trouble !== undefined) put('trouble', change.trouble ? String(change.trouble) : '');
+  if (change.out !== undefined) put('out', change.out.join(','));
+  return next;
+}
+
+/** The full names of the shortlist: kept as one, or under the first extension of the brief. */
+export const fullNamesOf = (kept: readonly Kept[], extensions: readonly string[]): string[] => [
+  ...new Set(kept.map((k) => `${k.label}.${k.extension || (extensions[0] ?? 'com')}`)),
+];
+
+/** What is asked of the server; the first name is the one that is used. */
+export const questionOf = (wish: PlanWish, names: readonly string[]): CostQuestion => ({
+  full_names: names.filter((name) => !wish.out.includes(name)),
+  years: wish.years,
+  country: wish.country as CostQuestion['country'],
+  vat: wish.vat,
+  privacy: wish.privacy,
+  currency: wish.currency,
+  moving: wish.moving,
+  trouble: String(wish.trouble),
+});

@@ -1,0 +1,105 @@
+import type { Step } from '../../shared/api';
+import { formatDay } from '../../shared/lib/format';
+import { t } from '../../shared/texts';
+
+type Line = Step['order']['lines'][number];
+
+/** The steps of a way in sentences; renewals in a row that are alike are told once. */
+export function wayInWords(steps: readonly Step[], nameOf: (code: string) => string): string[] {
+  const told: string[] = [];
+  for (let i = 0; i < steps.length; i += 1) {
+    const step = steps[i];
+    if (!step) continue;
+    let last = i;
+    const alike = (other: Step | undefined) =>
+      step.action === 'renew' &&
+      other?.action === 'renew' &&
+      other.seller === step.seller &&
+      other.years === step.years;
+    while (alike(steps[last + 1])) last += 1;
+    const values = { seller: nameOf(step.seller), years: step.years, on: formatDay(step.on) };
+    if (step.action === 'register')
+      told.push(
+        t('Register at {seller} for {years, plural, one {# year} other {# years}}.', {
+          seller: values.seller,
+          years: values.years,
+        }),
+      );
+    else if (step.action === 'move')
+      told.push(t('Move to {seller} on {on}.', { seller: values.seller, on: values.on }));
+    else if (last > i)
+      told.push(
+        t(
+          'From {on} renew at {seller}, {years, plural, one {a year} other {# years}} at a time, {times, number} times.',
+          {
+            ...values,
+            times: last - i + 1,
+          },
+        ),
+      );
+    else told.push(t('Renew at {seller} on {on} for {years, plural, one {# year} other {# years}}.', values));
+    i = last;
+  }
+  return told;
+}
+
+const KINDS: Record<string, string> = {
+  registration: t('registration'),
+  renewal: t('renewal'),
+  move: t('moving in'),
+  promotion: t('promotion'),
+  privacy: t('privacy'),
+  registry_fee: t('fee for the registry'),
+  coupon: t('coupon'),
+  tax: t('tax'),
+  tax_within: t('tax'),
+};
+
+const text = (value: unknown) => (typeof value === 'string' ? value : '');
+
+/** What a line is for, and why it is what it is. */
+export function lineInWords(line: Line): string {
+  const kind = KINDS[line.kind] ?? line.kind;
+  const { args } = line;
+  const years = Number(args.years);
+  switch (line.reason) {
+    case 'list':
+      return args.per === 'year'
+        ? t('{kind}: {price} a year, {years, plural, one {# year} other {# years}}', {
+            kind,
+            price: text(args.price),
+            years,
+          })
+        : t('{kind}: {price} for {years, plural, one {# year} other {# years}}', {
+            kind,
+            price: text(args.price),
+            years,
+          });
+    case 'premium':
+      return t('{kind}: a premium name, {later} each later year', { kind, later: text(args.later) });
+    case 'first_year':
+      return t('{kind}: the first year for {price}', { kind, price: text(args.price) });
+    case 'first_names':
+      return t('{kind}: the first names of an order for {price} each', { kind, price: text(args.price) });
+    case 'new_customers':
+      return t('{kind}: for new customers, {price}', { kind, price: text(args.price) });
+    case 'coupon':
+      return t('{kind} {code}', { kind, code: text(args.code) });
+    case 'charged':
+      return t('{kind}: {percent} % as in {country}', {
+        kind,
+        percent: String(Number(args.percent)),
+        country: text(args.country),
+      });
+    case 'reverse':
+      return t('{kind}: accounted for by the buyer', { kind });
+    case 'abroad':
+      return t('{kind}: none is asked for outside the Union', { kind });
+    case 'within':
+      return t('{kind}: {held} of it is in the price', { kind, held: text(args.held) });
+    case 'unknown':
+      return t('{kind}: which one there is, is not known; the price is net', { kind });
+    default:
+      return kind;
+  }
+}
