@@ -192,6 +192,7 @@ def test_every_view_passes_the_accessibility_rules(browser: Browser, base_url: s
         ("name", "names/inkpost", page.get_by_role("region", name="What was found out when")),
         ("reading", "read", page.get_by_role("button", name="Keep t")),
         ("compare", "compare?names=inkpost,paperpost", page.get_by_role("table")),
+        ("plan", "plan?country=IE", page.get_by_role("list", name="The cheapest way")),
         ("duels", "duels", page.get_by_role("list", name="Ranking")),
         ("wordmark", "wordmark?name=inkpost", page.get_by_role("radio").first),
         ("print", "print", page.get_by_role("button", name="Print")),

@@ -134,6 +134,7 @@ def told_sellers(now: datetime | None = None) -> list[Told]:
     """Every seller there is."""
     now = now or timezone.now()
     known = tuple(entry.extension for entry in catalogue())
+    places = {extension: place for place, extension in enumerate(known)}
     found = []
     for row in SellerRow.objects.filter(listed=True).order_by("place"):
         entry = _entry(row.terms)
@@ -142,6 +143,8 @@ def told_sellers(now: datetime | None = None) -> list[Told]:
         changes: list[PriceChange] = []
         if len(lists) == 2:
             changes = changes_between(lists[1], lists[0], versions[1][1], versions[0][1])
+            # Those of the extensions people ask for most come first.
+            changes.sort(key=lambda change: places.get(change.extension, -1))
         found.append(
             Told(
                 entry,

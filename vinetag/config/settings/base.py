@@ -175,7 +175,7 @@ CELERY_BROKER_TRANSPORT_OPTIONS = {
 CELERY_BEAT_SCHEDULE = {
     "resume-checks": {"task": "availability.resume_checks", "schedule": min(5.0, CHECK_LEASE)},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
-    "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 60.0},
+    "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }
 

@@ -130,7 +130,7 @@ it('sets sellers side by side, marks the least, and tells the cheapest way', asy
     'Move to Weir & Daughter on Nov 29, 2027.',
     'Renew at Weir & Daughter on Nov 29, 2028 for 1 year.',
   ]);
-  expect(screen.getByText(/all 2 names over 3 years: €80.96/)).toHaveTextContent('No plan costs less than €78.10.');
+  expect(screen.getByText(/All 2 names over 3 years: €80.96/)).toHaveTextContent('No plan costs less than €78.10.');
   expect(screen.getByText(/€120 instead of €41.24/)).toHaveTextContent('It is not needed to hold the name.');
   const lists = screen.getByRole('list', { name: 'Sellers' });
   expect(lists).toHaveTextContent('.com, renew rose from 11 to 14 EUR');

@@ -25,7 +25,7 @@ function Whole({ costs }: { costs: Costs }) {
   return (
     <Typography role="status" sx={{ mt: 1.5 }}>
       {t(
-        '{names, plural, one {# name} other {all # names}} over {years, plural, one {# year} other {# years}}: {total}.',
+        '{names, plural, one {This name} other {All # names}} over {years, plural, one {# year} other {# years}}: {total}.',
         {
           names: costs.names.length,
           years: costs.years,
@@ -75,6 +75,11 @@ export function PlanPage() {
       {failed && !failed.at('vat') && (
         <Alert severity="error" sx={{ mb: 2 }}>
           {failed.problems[0]?.message ?? failed.message}
+        </Alert>
+      )}
+      {wish.country === '' && wish.vat === '' && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          {t('Amounts are without tax: which one there is, depends on the country of the buyer.')}
         </Alert>
       )}
       {known.length === 0 && (

@@ -73,7 +73,8 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
         ))}
       </TextField>
       <TextField
-        label={t('A move is worth avoiding for')}
+        label={t('Trouble of a move')}
+        title={t('What a move to another seller costs you in trouble, beside its price')}
         value={trouble}
         onChange={(e) => {
           if (/^\d{0,4}$/.test(e.target.value)) setTrouble(e.target.value);
@@ -84,7 +85,7 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
         }}
         disabled={!wish.moving}
         slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-        sx={{ width: 210 }}
+        sx={{ width: 160 }}
       />
       <FormControlLabel
         control={<Switch checked={wish.moving} onChange={(e) => onChange({ moving: e.target.checked })} />}

@@ -46,5 +46,5 @@ export const keys = {
   shares: (id: number) => of(id, 'shares'),
   results: (id: number, share: number) => of(id, 'shares', share),
   shortlist: (id: number) => of(id, 'shortlist'),
-  costs: (id: number, question: object) => of(id, 'costs', question),
+  costs: (id: number, question: object, edition: string) => of(id, 'costs', question, edition),
 };
