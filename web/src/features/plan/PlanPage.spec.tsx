@@ -111,7 +111,9 @@ function setUp(
     </ProjectContext>,
   );
   return () =>
-    requests.filter((r) => r.method === 'POST').map((r) => r.body as { full_names: string[]; years: number });
+    requests
+      .filter((r) => r.method === 'POST')
+      .map((r) => r.body as { full_names: string[]; years: number; sellers: string[] });
 }
 
 it('sets sellers side by side, marks the least, and tells the cheapest way', async () => {
@@ -148,6 +150,17 @@ it('asks anew for other years, and without a name that is left out', async () =>
   await waitFor(() => {
     expect(asked().at(-1)?.years).toBe(9);
   });
+});
+
+it('leaves out a seller, but never the last', async () => {
+  const asked = setUp();
+  const group = await screen.findByRole('group', { name: 'Sellers to consider' });
+  await userEvent.click(within(group).getByRole('button', { name: 'Weir & Daughter', pressed: true }));
+  await waitFor(() => {
+    expect(asked().at(-1)?.sellers).toEqual(['lantern']);
+  });
+  expect(screen.queryByRole('columnheader', { name: 'Weir & Daughter' })).not.toBeInTheDocument();
+  expect(within(group).getByRole('button', { name: 'Lantern Names' })).toBeDisabled();
 });
 
 it('says what to do while nothing is kept', async () => {

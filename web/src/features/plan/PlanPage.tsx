@@ -15,6 +15,7 @@ import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 import { CostTable } from './CostTable';
 import { NameCosts } from './NameCosts';
+import { SellerChoice } from './SellerChoice';
 import { SellerList } from './SellerList';
 import { WishFields } from './WishFields';
 
@@ -72,6 +73,7 @@ export function PlanPage() {
         {t('What each name costs over all the years you mean to keep it, not the first alone.')}
       </Typography>
       <WishFields wish={wish} countries={countries} error={failed} onChange={change} />
+      <SellerChoice sellers={known} less={wish.less} onLess={(less) => change({ less })} />
       {failed && !failed.at('vat') && (
         <Alert severity="error" sx={{ mb: 2 }}>
           {failed.problems[0]?.message ?? failed.message}
@@ -92,7 +94,7 @@ export function PlanPage() {
         <>
           <CostTable
             costs={costs.data}
-            sellers={known}
+            sellers={known.filter((s) => !wish.less.includes(s.code))}
             names={names}
             out={wish.out}
             chosen={shown?.full_name ?? null}

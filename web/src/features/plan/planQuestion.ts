@@ -15,6 +15,8 @@ export interface PlanWish {
   trouble: number;
   /** Full names left out. */
   out: readonly string[];
+  /** Codes of sellers left out. */
+  less: readonly string[];
 }
 
 const whole = (text: string | null, usual: number, least: number, most: number) => {
@@ -33,6 +35,7 @@ export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, c
     moving: params.get('stay') !== '1',
     trouble: whole(params.get('trouble'), 0, 0, 10_000),
     out: (params.get('out') ?? '').split(',').filter(Boolean),
+    less: (params.get('less') ?? '').split(',').filter(Boolean),
   };
 }
 
@@ -51,6 +54,7 @@ export function writeWish(params: URLSearchParams, change: Partial<PlanWish>): U
   if (change.moving !== undefined) put('stay', change.moving ? '' : '1');
   if (change.trouble !== undefined) put('trouble', change.trouble ? String(change.trouble) : '');
   if (change.out !== undefined) put('out', change.out.join(','));
+  if (change.less !== undefined) put('less', change.less.join(','));
   return next;
 }
 
@@ -59,8 +63,8 @@ export const fullNamesOf = (kept: readonly Kept[], extensions: readonly string[]
   ...new Set(kept.map((k) => `${k.label}.${k.extension || (extensions[0] ?? 'com')}`)),
 ];
 
-/** What is asked of the server; the first name is the one that is used. */
-export const questionOf = (wish: PlanWish, names: readonly string[]): CostQuestion => ({
+/** What is asked of the server of the sellers there are; the first name is the one that is used. */
+export const questionOf = (wish: PlanWish, names: readonly string[], sellers: readonly string[]): CostQuestion => ({
   full_names: names.filter((name) => !wish.out.includes(name)),
   years: wish.years,
   country: wish.country as CostQuestion['country'],
@@ -69,4 +73,5 @@ export const questionOf = (wish: PlanWish, names: readonly string[]): CostQuesti
   currency: wish.currency,
   moving: wish.moving,
   trouble: String(wish.trouble),
+  sellers: wish.less.length ? sellers.filter((code) => !wish.less.includes(code)) : [],
 });

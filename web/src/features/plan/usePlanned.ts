@@ -25,13 +25,14 @@ export function usePlanned(project: Project, liked: string) {
   const wish = readWish(params, project.brief, liked);
   const names = fullNamesOf(list.data ?? [], project.brief.extensions);
   const sellers = useSellers();
+  const codes = (sellers.data?.sellers ?? []).map((s) => s.code);
   const edition = (sellers.data?.sellers ?? []).map((s) => `${s.code} ${s.dated ?? ''}`).join();
   return {
     list,
     names,
     wish,
     change: (part: Partial<PlanWish>) => turn((now) => writeWish(now, part)),
-    costs: useCosts(project.id, questionOf(wish, names), edition),
+    costs: useCosts(project.id, questionOf(wish, names, codes), edition),
     sellers,
     countries: catalogue.data?.countries ?? [],
   };
