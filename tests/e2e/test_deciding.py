@@ -155,6 +155,7 @@ def test_a_session_that_ends_loses_nothing(page: Page, person: str) -> None:
     name = page.get_by_role("rowheader").first.inner_text()
     page.get_by_role("grid", name="Names").focus()
     page.keyboard.press("t")
+    expect(page.get_by_role("button", name=re.compile("^1 ?shortlisted"))).to_be_visible()
     page.get_by_role("link", name="Shortlist", exact=True).click()
     note = page.get_by_label(f"Note on {name}")
     expect(note).to_be_visible()
