@@ -40,7 +40,7 @@ PREMIUM_EVERY = 40
 def market() -> Market:
     """The six simulated sellers, for a buyer in Ireland."""
     known = {e.extension for e in shipped_catalogue()}
-    entries = read_sellers({"sellers": [seller.terms() for seller in SELLERS]})
+    entries = read_sellers({"sellers": [seller.terms() for seller in SELLERS]}).entries
     lists, coupons = {}, {}
     for entry, seller in zip(entries, SELLERS, strict=True):
         rows = read_price_list(prices_of(seller, TODAY), entry.currency, known).rows

@@ -2,22 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from datetime import timedelta
 from decimal import Decimal
 from typing import Any
 
 import pytest
+from django.core.cache import cache
 from django.utils import timezone
 from rest_framework.test import APIClient
 
 from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
+from vinetag.apps.costs import sellers
 from vinetag.apps.costs.models import PriceVersion, SellerRow
-from vinetag.apps.costs.sellers import is_due, refresh_sellers, told_sellers
+from vinetag.apps.costs.sellers import is_due, refresh_sellers, seller_states
 from vinetag.apps.costs.tasks import refresh_when_due
 from vinetag.apps.naming.models import Project
+from vinetag.core.cost import PriceList
+from vinetag.core.cost.price_files import read_price_list
+from vinetag.core.cost.seller_documents import SellerEntry, read_seller
 from vinetag.lookup import LookupSettings, RetryPolicy
+from vinetag.lookup.feeds import Fetched, Validators
+from vinetag.lookup.sellers import FoundSellers
 
 
 @pytest.fixture(autouse=True)
@@ -25,6 +32,7 @@ def asked(registry: Registry, settings: Any) -> Iterator[None]:
     """The sellers of the simulation, on the day the clock says."""
     retry = RetryPolicy(attempts=2, first_wait=0.01, patience=1)
     address = f"{registry.origin}/sellers.json"
+    cache.delete_many([sellers.UNDER_WAY, sellers.ASKED])
     settings.LOOKUP = LookupSettings(sellers=address, timeout=2.0, retry=retry)
     yield
     registry.faults()
@@ -44,10 +52,10 @@ def test_sellers_are_asked_once_a_day_and_every_version_is_kept(registry: Regist
     refresh_sellers()
     # Two of them have no promotions, and ask what they asked before.
     assert PriceVersion.objects.count() == 2 * count - 2
-    told = {one.entry.code: one for one in told_sellers()}
-    rises = [c for c in told["lantern"].changes if (c.extension, c.action) == ("com", "renew")]
+    states = {one.entry.code: one for one in seller_states()}
+    rises = [c for c in states["lantern"].changes if (c.extension, c.action) == ("com", "renew")]
     assert [c.kind for c in rises] == ["rose"]
-    assert told["hazel"].changes == []
+    assert not states["hazel"].changes
 
 
 def test_a_list_that_cannot_be_had_leaves_the_one_in_force(registry: Registry) -> None:
@@ -61,11 +69,110 @@ def test_a_list_that_cannot_be_had_leaves_the_one_in_force(registry: Registry) -
     assert SellerRow.objects.get(code="weir").versions.count() == 2
     assert is_due(timezone.now() + timedelta(minutes=30))
     later = timezone.now() + timedelta(days=4)
-    assert all(one.stale for one in told_sellers(later))
+    assert all(one.stale for one in seller_states(later))
     registry.faults(service="lists", kind="500")
     refresh_sellers()
     assert "HTTP status 500" in SellerRow.objects.get(code="weir").trouble
-    assert SellerRow.objects.filter(listed=True).count() == len(told_sellers())
+    assert SellerRow.objects.filter(listed=True).count() == len(seller_states())
+
+
+def found(*entries: SellerEntry, **more: Any) -> FoundSellers:
+    return FoundSellers({e.code: e for e in entries}, **more)
+
+
+def entry(code: str) -> SellerEntry:
+    terms = {"code": code, "name": code.title(), "country": "IE", "currency": "EUR"}
+    return read_seller({**terms, "prices": f"/{code}.csv"})
+
+
+def listing(text: str, *, etag: str = "one") -> dict[str, Any]:
+    read = read_price_list(text, "EUR", {"com", "net"})
+    listed = PriceList("a", timezone.localdate(), read.rows)
+    whole = set() if read.problems else {("a", "prices")}
+    told = [("a", problem.text()) for problem in read.problems]
+    file = Fetched(text, Validators(etag))
+    return {
+        "prices": {"a": listed}, "files": {("a", "prices"): file}, "whole": whole,
+        "troubles": told,
+    }  # fmt: skip
+
+
+GOOD = "extension,action,price\ncom,register,9\n"
+SAME: dict[str, Any] = {"files": {("a", "prices"): Fetched(None, Validators("one"))}}
+
+
+@pytest.fixture
+def answers(monkeypatch: pytest.MonkeyPatch) -> Callable[[FoundSellers], dict[Any, Any]]:
+    """Refreshes with an answer, and gives what was asked for only if changed."""
+
+    def refreshed(answer: FoundSellers) -> dict[Any, Any]:
+        asked: dict[Any, Any] = {}
+
+        async def fetch(_where: Any, _known: Any, _today: Any, validators: Any) -> FoundSellers:
+            asked.update(validators)
+            return answer
+
+        monkeypatch.setattr(sellers, "fetch_sellers", fetch)
+        assert refresh_sellers() is answer
+        return asked
+
+    return refreshed
+
+
+def test_what_is_wrong_with_a_list_is_told_as_long_as_it_is(
+    answers: Callable[[FoundSellers], dict[Any, Any]],
+) -> None:
+    answers(found(entry("a"), **listing(GOOD)))
+    bad = listing(GOOD + "nosuch,renew,9\n", etag="two")
+    assert answers(found(entry("a"), **bad)) == {("a", "prices"): Validators("one")}
+    # A list that was not right in every line is asked for whole, and told of, the next time, too.
+    assert answers(found(entry("a"), **bad)) == {}
+    row = SellerRow.objects.get()
+    assert "no extension" in row.trouble
+    assert row.versions.count() == 2
+    assert row.fetched_at == row.asked_at
+
+
+def test_a_web_page_is_never_taken_for_a_list_that_has_not_changed(
+    answers: Callable[[FoundSellers], dict[Any, Any]],
+) -> None:
+    answers(found(entry("a"), **listing(GOOD)))
+    before = SellerRow.objects.get().fetched_at
+    for _ in range(2):
+        answers(found(entry("a"), **listing("<html>", etag="page")))
+    row = SellerRow.objects.get()
+    assert (row.fetched_at, row.validators) == (before, {})
+    assert is_due(row.asked_at + timedelta(minutes=21))
+    assert not is_due(row.asked_at + timedelta(minutes=19))
+    answers(found(entry("a"), **listing(GOOD)))
+    assert row.versions.count() == 1
+    answers(found(entry("a"), **SAME))
+    row.refresh_from_db()
+    assert (row.fetched_at, row.trouble) == (row.asked_at, "")
+
+
+def test_an_entry_that_cannot_be_read_takes_no_seller_away(
+    answers: Callable[[FoundSellers], dict[Any, Any]],
+) -> None:
+    answers(found(entry("a"), entry("b"), **listing(GOOD)))
+    answers(found(entry("a"), **SAME, troubles=[("", "sellers.1: wrong")]))
+    assert set(SellerRow.objects.filter(listed=True).values_list("code", "trouble")) == {
+        ("a", ""), ("b", "sellers.1: wrong"),
+    }  # fmt: skip
+    answers(found(entry("a"), **SAME))
+    assert [row.code for row in SellerRow.objects.filter(listed=True)] == ["a"]
+
+
+def test_nobody_is_asked_again_and_again_or_by_two_at_once(
+    answers: Callable[[FoundSellers], dict[Any, Any]],
+) -> None:
+    answers(found(troubles=[("", "nobody there")]))
+    assert SellerRow.objects.count() == 0
+    assert not is_due()
+    cache.delete(sellers.ASKED)
+    assert is_due()
+    cache.set(sellers.UNDER_WAY, 1)
+    assert refresh_sellers() is None
 
 
 def ask(api: APIClient, project: Project, **question: Any) -> Any:

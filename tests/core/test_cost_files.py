@@ -4,6 +4,7 @@ import json
 from contextlib import suppress
 from datetime import date
 from decimal import Decimal
+from typing import ClassVar
 
 import pytest
 from hypothesis import given
@@ -14,7 +15,12 @@ from vinetag.core.cost import Quoted, RateError, Rates, moves_add_year
 from vinetag.core.cost.bank_rates import BankRatesError, read_bank_rates, shipped_rates
 from vinetag.core.cost.coupon_files import COLUMNS, coupons_schema, read_coupons
 from vinetag.core.cost.price_files import read_price_list
-from vinetag.core.cost.seller_documents import SellersError, read_sellers
+from vinetag.core.cost.seller_documents import (
+    MOST_SELLERS,
+    read_seller,
+    read_sellers,
+    seller_document,
+)
 from vinetag.core.cost.vat import VatError, vat_country
 from vinetag.core.extensions import shipped_catalogue
 from vinetag.core.money import Money
@@ -74,40 +80,52 @@ class TestCoupons:
 
 
 class TestSellers:
+    GOOD: ClassVar = {"code": "a", "name": "A", "country": "IE", "currency": "EUR"}
+
     def test_those_of_the_simulation_can_be_read_with_all_their_files(self) -> None:
-        entries = read_sellers(json.loads(json.dumps({"sellers": [s.terms() for s in SELLERS]})))
-        assert len(entries) >= 6
+        read = read_sellers(json.loads(json.dumps({"sellers": [s.terms() for s in SELLERS]})))
+        entries = read.entries
+        assert (len(entries) >= 6, read.problems) == (True, ())
         assert {e.seller().privacy for e in entries} == {"included", "charged"}
         assert {e.seller().tax for e in entries} == {"added", "included"}
         for entry, seller in zip(entries, SELLERS, strict=True):
+            assert read_seller(json.loads(json.dumps(seller_document(entry)))) == entry
             for day in (TODAY, date(2028, 2, 29)):
                 listed = read_price_list(prices_of(seller, day), entry.currency, KNOWN)
                 coupons = read_coupons(coupons_of(seller, day), entry.code, KNOWN)
                 assert (listed.problems, coupons.problems) == ((), ())
                 assert {row.action for row in listed.rows} >= {"register", "renew", "move"}
 
-    def test_each_problem_is_told_at_its_place(self) -> None:
+    def test_each_problem_is_told_at_its_place_and_the_others_are_taken(self) -> None:
         wrong = {"code": "A b", "name": "x", "country": "ie", "currency": "EURO", "rounding": "0"}
-        good = {"code": "a", "name": "A", "country": "IE", "currency": "EUR", "colour": "red"}
-        with pytest.raises(SellersError) as refused:
-            read_sellers({"sellers": [wrong, 3, good, good]})
-        assert {(p.path, p.code) for p in refused.value.problems} == {
+        extra = {**self.GOOD, "code": "b", "extras": [{"name": "Seal", "yearly": "-1"}]}
+        found = read_sellers(
+            {"sellers": [wrong, 3, {**self.GOOD, "colour": "red"}, self.GOOD, extra]}
+        )
+        assert [entry.code for entry in found.entries] == ["a"]
+        assert found.entries[0].seller().years_max == 10
+        assert {(p.path, p.code) for p in found.problems} == {
             ("sellers.0.code", "entry_unreadable"),
             ("sellers.0.country", "entry_unreadable"),
             ("sellers.0.currency", "entry_unreadable"),
             ("sellers.0.rounding", "out_of_range"),
             ("sellers.1", "not_object"),
             ("sellers.3.code", "repeated"),
+            ("sellers.4.extras.0.yearly", "not_price"),
         }
-        assert read_sellers({"sellers": [good]})[0].seller().years_max == 10
+
+    def test_of_too_many_the_first_are_taken(self) -> None:
+        many = [{**self.GOOD, "code": f"s{n}"} for n in range(MOST_SELLERS + 1)]
+        found = read_sellers({"sellers": many})
+        assert len(found.entries) == MOST_SELLERS
+        assert [p.code for p in found.problems] == ["too_many"]
 
     @given(
         st.recursive(st.none() | st.booleans() | st.floats() | st.text(), st.lists, max_leaves=9)
     )
-    def test_nothing_else_is_raised(self, document: object) -> None:
+    def test_nothing_is_raised(self, document: object) -> None:
         for given_ in (document, {"sellers": document}, {"sellers": [{"code": document}]}):
-            with suppress(SellersError):
-                read_sellers(given_)
+            assert read_sellers(given_).entries == ()
 
 
 class TestRates:

@@ -14,7 +14,7 @@ from vinetag.core.checking import TROUBLE_WORDING
 from vinetag.core.cost import Coupon, PriceList
 from vinetag.core.cost.coupon_files import read_coupons
 from vinetag.core.cost.price_files import read_price_list
-from vinetag.core.cost.seller_documents import SellerEntry, SellersError, read_sellers
+from vinetag.core.cost.seller_documents import SellerEntry, read_sellers
 from vinetag.core.errors import Problem
 from vinetag.lookup.engine_factory import open_limiter
 from vinetag.lookup.feeds import NOTHING, Fetched, Fetcher, Validators
@@ -23,7 +23,6 @@ from vinetag.lookup.settings import LookupSettings
 
 __all__ = ["FoundSellers", "fetch_sellers"]
 
-
 NO_VALIDATORS: Mapping[tuple[str, str], Validators] = {}
 
 
@@ -31,13 +30,15 @@ NO_VALIDATORS: Mapping[tuple[str, str], Validators] = {}
 class FoundSellers:
     """Who sells, their lists and coupons, and what went wrong, by seller ("" for the document of
     sellers itself): each problem with where it stands, or a sentence. `files` are as they came, by
-    seller and kind; those that have not changed have no text, and are no trouble.
+    seller and kind; those that have not changed have no text, and are no trouble. Of those in
+    `whole` every line could be read.
     """
 
     entries: dict[str, SellerEntry] = field(default_factory=dict)
     prices: dict[str, PriceList] = field(default_factory=dict)
     coupons: dict[str, tuple[Coupon, ...]] = field(default_factory=dict)
     troubles: list[tuple[str, str]] = field(default_factory=list)
+    whole: set[tuple[str, str]] = field(default_factory=set)
     files: dict[tuple[str, str], Fetched] = field(default_factory=dict)
 
     def tell(self, seller: str, what: str, problems: Collection[Problem]) -> None:
@@ -86,14 +87,19 @@ async def fetch_sellers(
             continue
         if file.text is None:
             found.troubles.append((entry.code, f"{what}: {_why(file)}"))
-        elif what == "prices":
+            continue
+        if what == "prices":
             listed = read_price_list(file.text, entry.currency, known)
             found.tell(entry.code, what, listed.problems)
+            problems = listed.problems
             found.prices[entry.code] = PriceList(entry.code, today, listed.rows)
         else:
             coupons = read_coupons(file.text, entry.code, known)
             found.tell(entry.code, what, coupons.problems)
+            problems = coupons.problems
             found.coupons[entry.code] = coupons.coupons
+        if not problems:
+            found.whole.add((entry.code, what))
     return found
 
 
@@ -102,12 +108,13 @@ def _entries(index: Fetched, found: FoundSellers) -> tuple[SellerEntry, ...]:
         found.troubles.append(("", _why(index)))
         return ()
     try:
-        return read_sellers(json.loads(index.text))
-    except SellersError as error:
-        found.tell("", "sellers", error.problems)
+        document = json.loads(index.text)
     except (ValueError, RecursionError):
         found.troubles.append(("", "The sellers could not be read: it is no JSON."))
-    return ()
+        return ()
+    read = read_sellers(document)
+    found.tell("", "sellers", read.problems)
+    return read.entries
 
 
 def _why(file: Fetched) -> str:

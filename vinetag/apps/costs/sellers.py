@@ -11,6 +11,7 @@ from datetime import date, datetime, timedelta
 from functools import lru_cache
 from typing import Final
 
+from django.core.cache import cache
 from django.db import transaction
 from django.utils import timezone
 
@@ -21,21 +22,27 @@ from vinetag.core.cost import Buyer, Coupon, Market, PriceChange, PriceList, cha
 from vinetag.core.cost.bank_rates import shipped_rates
 from vinetag.core.cost.coupon_files import read_coupons
 from vinetag.core.cost.price_files import read_price_list
-from vinetag.core.cost.seller_documents import SellerEntry, read_sellers, seller_document
+from vinetag.core.cost.seller_documents import SellerEntry, read_seller, seller_document
 from vinetag.lookup.feeds import Validators
 from vinetag.lookup.sellers import FoundSellers, fetch_sellers
 
-__all__ = ["STALE_AFTER", "Told", "is_due", "market_for", "refresh_sellers", "told_sellers"]
+__all__ = [
+    "STALE_AFTER", "SellerState", "is_due", "market_for", "refresh_sellers", "seller_states",
+]  # fmt: skip
 
 EVERY: Final = timedelta(days=1)
 # After a failure it is tried again sooner.
 AGAIN: Final = timedelta(minutes=20)
 STALE_AFTER: Final = timedelta(days=3)
 MOST_CHANGES: Final = 40
+# In the cache: that somebody asks just now, and that they were asked lately.
+UNDER_WAY: Final = "sellers-under-way"
+ASKED: Final = "sellers-asked"
+LONGEST_REFRESH: Final = 300
 
 
 @dataclass(frozen=True)
-class Told:
+class SellerState:
     """A seller as the interface shows it: the day of its list, whether that is stale, what went
     wrong since, and what changed from the list before.
     """
@@ -50,29 +57,38 @@ class Told:
 
 
 def is_due(now: datetime | None = None) -> bool:
-    """Whether the sellers are to be asked again."""
+    """Whether the sellers are to be asked again: once a day, and sooner after a failure."""
     if not lookup_settings().sellers:
         return False
     now = now or timezone.now()
-    rows = SellerRow.objects.values_list("asked_at", "trouble")
-    return not rows or any(asked < now - (AGAIN if what else EVERY) for asked, what in rows)
+    rows = SellerRow.objects.filter(listed=True).values_list("asked_at", "fetched_at")
+    if not rows:
+        return cache.get(ASKED) is None
+    return any(
+        asked < now - (EVERY if fetched and fetched >= asked else AGAIN) for asked, fetched in rows
+    )
 
 
-def refresh_sellers() -> FoundSellers:
+def refresh_sellers() -> FoundSellers | None:
     """Ask for everything, and keep what is new. A file that cannot be had or read leaves the one
-    there is in force, and is told of.
+    there is in force, and is told of. None when somebody else is at it.
     """
-    kept = {row.code: row for row in SellerRow.objects.all()}
-    known = frozenset(entry.extension for entry in catalogue())
-    validators = {
-        (code, what): Validators(*given)
-        for code, row in kept.items()
-        for what, given in row.validators.items()
-    }
-    today = timezone.localdate()
-    found = asyncio.run(fetch_sellers(lookup_settings(), known, today, validators))
-    _keep(found, today)
-    return found
+    if not cache.add(UNDER_WAY, 1, LONGEST_REFRESH):
+        return None
+    try:
+        validators = {
+            (row.code, what): Validators(*given)
+            for row in SellerRow.objects.all()
+            for what, given in row.validators.items()
+        }
+        known = frozenset(entry.extension for entry in catalogue())
+        today = timezone.localdate()
+        found = asyncio.run(fetch_sellers(lookup_settings(), known, today, validators))
+        _keep(found, today)
+        cache.set(ASKED, 1, AGAIN.total_seconds())
+        return found
+    finally:
+        cache.delete(UNDER_WAY)
 
 
 def _keep(found: FoundSellers, today: date) -> None:
@@ -80,29 +96,50 @@ def _keep(found: FoundSellers, today: date) -> None:
     troubles: dict[str, list[str]] = {}
     for code, what in found.troubles:
         troubles.setdefault(code, []).append(what)
+    of_all = "\n".join(troubles.get("", ()))
     with transaction.atomic():
-        if "" in troubles:
-            SellerRow.objects.update(trouble="\n".join(troubles[""]), asked_at=now)
-            return
-        SellerRow.objects.exclude(code__in=found.entries).update(listed=False)
+        others = SellerRow.objects.exclude(code__in=found.entries)
+        if of_all:
+            # Those not told of may be among what could not be read.
+            others.update(trouble=of_all, asked_at=now)
+        else:
+            others.update(listed=False)
         for place, (code, entry) in enumerate(found.entries.items()):
             row, _ = SellerRow.objects.get_or_create(
                 code=code, defaults={"terms": {}, "asked_at": now}
             )
             row.place, row.listed, row.asked_at = place, True, now
             row.terms = seller_document(entry)
+            for what in ("prices", "coupons"):
+                _keep_file(row, what, found, today, now)
+            # What was wrong with a file that has not changed is wrong still.
             row.trouble = "\n".join(troubles.get(code, ()))
-            prices, coupons = (found.files.get((code, what)) for what in ("prices", "coupons"))
-            if coupons and coupons.text is not None:
-                row.coupons = coupons.text
-            if prices and not prices.trouble and (prices.text is None or found.prices[code].rows):
-                row.fetched_at = now
-            if prices and prices.text is not None and found.prices[code].rows:
-                _new_version(row, prices.text, today)
-            for what, file in (("prices", prices), ("coupons", coupons)):
-                if file and not file.trouble:
-                    row.validators[what] = list(file.validators)
             row.save()
+
+
+def _keep_file(row: SellerRow, what: str, found: FoundSellers, today: date, now: datetime) -> None:
+    """One file of a seller. Only one that is right in every line is not asked for again unless it
+    changed: of another it has to be told each time what is wrong.
+    """
+    file = found.files.get((row.code, what))
+    if file is None or file.trouble:
+        return
+    if file.text is None:
+        taken = True
+    elif what == "prices":
+        taken = bool(found.prices[row.code].rows)
+        if taken:
+            _new_version(row, file.text, today)
+    else:
+        taken = bool(found.coupons[row.code]) or (row.code, what) in found.whole
+        if taken:
+            row.coupons = file.text
+    if file.text is not None:
+        row.validators.pop(what, None)
+        if (row.code, what) in found.whole:
+            row.validators[what] = list(file.validators)
+    if taken and what == "prices":
+        row.fetched_at = now
 
 
 def _new_version(row: SellerRow, text: str, today: date) -> None:
@@ -130,29 +167,26 @@ def market_for(buyer: Buyer, currency: str, today: date | None = None) -> Market
     return Market(sellers, prices, coupons, shipped_rates(), buyer, currency, today)
 
 
-def told_sellers(now: datetime | None = None) -> list[Told]:
+def seller_states(now: datetime | None = None) -> list[SellerState]:
     """Every seller there is."""
     now = now or timezone.now()
     known = tuple(entry.extension for entry in catalogue())
-    places = {extension: place for place, extension in enumerate(known)}
     found = []
     for row in SellerRow.objects.filter(listed=True).order_by("place"):
         entry = _entry(row.terms)
         versions = list(row.versions.order_by("-id").values_list("pk", "dated")[:2])
-        lists = [_list_of(pk, row.code, entry.currency, known) for pk, _ in versions]
-        changes: list[PriceChange] = []
-        if len(lists) == 2:
-            changes = changes_between(lists[1], lists[0], versions[1][1], versions[0][1])
-            # Those of the extensions people ask for most come first.
-            changes.sort(key=lambda change: places.get(change.extension, -1))
+        changes: Sequence[PriceChange] = ()
+        if len(versions) == 2:
+            (later, _), (earlier, _) = versions
+            changes = _changes(earlier, later, row.code, entry.currency, known)
         found.append(
-            Told(
+            SellerState(
                 entry,
                 versions[0][1] if versions else None,
                 row.fetched_at,
                 row.fetched_at is None or row.fetched_at < now - STALE_AFTER,
                 row.trouble,
-                changes[:MOST_CHANGES],
+                changes,
                 versions[0][1] if changes else None,
             )
         )
@@ -160,8 +194,7 @@ def told_sellers(now: datetime | None = None) -> list[Told]:
 
 
 def _entry(terms: Mapping[str, object]) -> SellerEntry:
-    [entry] = read_sellers({"sellers": [terms]})
-    return entry
+    return read_seller(terms)
 
 
 @lru_cache(maxsize=64)
@@ -169,6 +202,17 @@ def _list_of(version: int, code: str, currency: str, known: tuple[str, ...]) -> 
     """A version of a list, which never changes."""
     row = PriceVersion.objects.get(pk=version)
     return PriceList(code, row.dated, read_price_list(row.text, currency, {*known}).rows)
+
+
+@lru_cache(maxsize=64)
+def _changes(
+    earlier: int, later: int, code: str, currency: str, known: tuple[str, ...]
+) -> Sequence[PriceChange]:
+    """What changed between two versions; those of the extensions people ask for most come first."""
+    before, after = (_list_of(pk, code, currency, known) for pk in (earlier, later))
+    places = {extension: place for place, extension in enumerate(known)}
+    changes = changes_between(before, after, before.dated, after.dated)
+    return sorted(changes, key=lambda c: places.get(c.extension, -1))[:MOST_CHANGES]
 
 
 @lru_cache(maxsize=64)

@@ -5,7 +5,7 @@ are.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Annotated, Any, ClassVar, Final, get_args
 
@@ -17,8 +17,8 @@ from vinetag.core.errors import CoreError, Problem
 from vinetag.core.money import amount_of, currency_of
 
 __all__ = [
-    "MOST_SELLERS", "SellerEntry", "SellersError", "read_sellers", "seller_document",
-    "sellers_schema",
+    "MOST_SELLERS", "ReadSellers", "SellerEntry", "SellersError", "read_seller", "read_sellers",
+    "seller_document", "sellers_schema",
 ]  # fmt: skip
 
 MOST_SELLERS: Final = 200
@@ -125,44 +125,62 @@ class SellerEntry:
         )  # fmt: skip
 
 
+_ENTRY: Final = Document(SellerEntry, SellersError)
+
+
 @dataclass(frozen=True, slots=True)
-class _Sellers:
-    __pydantic_config__: ClassVar[ConfigDict] = ConfigDict(extra="ignore")
+class ReadSellers:
+    """The sellers that could be read, and what was wrong with the others, each at its path."""
 
-    sellers: Annotated[tuple[SellerEntry, ...], Field(max_length=MOST_SELLERS)]
+    entries: tuple[SellerEntry, ...]
+    problems: tuple[Problem, ...]
 
 
-def _across(document: object) -> list[Problem]:
-    """Each code once."""
+def read_sellers(document: object) -> ReadSellers:
+    """The sellers of a document, JSON as dicts and lists. Nothing is raised."""
     given = document.get("sellers") if isinstance(document, dict) else None
-    seen: set[str] = set()
-    problems = []
-    for place, entry in enumerate(given if isinstance(given, list) else ()):
-        code = entry.get("code") if isinstance(entry, dict) else None
-        if isinstance(code, str) and code in seen:
-            path = f"sellers.{place}.code"
-            problems.append(Problem(path, "repeated", {"value": code[:40]}))
-        elif isinstance(code, str):
-            seen.add(code)
-    return problems
+    if not isinstance(given, list):
+        return ReadSellers((), (Problem("sellers", "not_list"),))
+    entries: dict[str, SellerEntry] = {}
+    problems: list[Problem] = []
+    if len(given) > MOST_SELLERS:
+        args = {"limit": MOST_SELLERS, "count": len(given)}
+        problems.append(Problem("sellers", "too_many", args))
+    for place, part in enumerate(given[:MOST_SELLERS]):
+        at = f"sellers.{place}"
+        try:
+            entry = read_seller(part)
+        except SellersError as error:
+            problems += [replace(p, path=f"{at}.{p.path}".rstrip(".")) for p in error.problems]
+            continue
+        if entry.code in entries:
+            problems.append(Problem(f"{at}.code", "repeated", {"value": entry.code}))
+        else:
+            entries[entry.code] = entry
+    return ReadSellers(tuple(entries.values()), tuple(problems))
 
 
-_DOCUMENT: Final = Document(_Sellers, SellersError, _across)
-
-
-def read_sellers(document: object) -> tuple[SellerEntry, ...]:
-    """The sellers of a document, JSON as dicts and lists. Raises SellersError with every problem at
-    its path.
-    """
-    return _DOCUMENT.read(document).sellers
+def read_seller(document: object) -> SellerEntry:
+    """One seller. Raises SellersError with every problem at its path."""
+    return _ENTRY.read(document)
 
 
 def seller_document(entry: SellerEntry) -> dict[str, Any]:
-    """An entry as read_sellers reads it back."""
-    [written] = _DOCUMENT.write(_Sellers((entry,)))["sellers"]
-    return dict(written)
+    """An entry as read_seller reads it back."""
+    return _ENTRY.write(entry)
 
 
 def sellers_schema() -> dict[str, Any]:
     """The JSON Schema of a document of sellers."""
-    return _DOCUMENT.schema("Sellers", "Who sells names, on what terms, and where their lists are.")
+    described = "Who sells names, on what terms, and where their lists are."
+    entry = _ENTRY.schema("Seller", "A seller's terms, and the addresses of its lists.")
+    parts = entry.pop("$defs", {})
+    return {
+        "$schema": entry.pop("$schema"),
+        "$defs": parts,
+        "type": "object",
+        "properties": {"sellers": {"type": "array", "maxItems": MOST_SELLERS, "items": entry}},
+        "required": ["sellers"],
+        "title": "Sellers",
+        "description": described,
+    }

@@ -20,7 +20,7 @@ from vinetag.apps.costs.api.serializers import (
     SellersSerializer,
 )
 from vinetag.apps.costs.planning import CostQuestion, work_out
-from vinetag.apps.costs.sellers import refresh_sellers, told_sellers
+from vinetag.apps.costs.sellers import refresh_sellers, seller_states
 from vinetag.apps.naming.services import own_project
 from vinetag.core.checking import read_pasted
 from vinetag.core.errors import CoreError, Problem
@@ -50,7 +50,7 @@ class RefreshView(APIView):
 
 
 def _sellers(request: Request) -> Any:
-    document = {"sellers": told_sellers(), "may_edit": person_of(request).is_staff}
+    document = {"sellers": seller_states(), "may_edit": person_of(request).is_staff}
     return SellersSerializer(document).data
 
 
