@@ -164,7 +164,7 @@ def _row(
 
 def in_words(market: Market, way: Way) -> str:
     """The steps of a way, renewals in a row told once."""
-    told: list[str] = []
+    parts: list[str] = []
     steps = list(way.steps)
     while steps:
         step = steps.pop(0)
@@ -174,12 +174,12 @@ def in_words(market: Market, way: Way) -> str:
             again += 1
         name = market.sellers[step.seller].name
         years = f" for {step.years} year{'s' if step.years > 1 else ''}"
-        when = f" in {step.on:%B %Y}" if told else ""
+        when = f" in {step.on:%B %Y}" if parts else ""
         each = f", then {again} times more" if again else ""
-        told.append(
+        parts.append(
             f"{WORDS[step.action]} {name}{years if step.action != 'move' else ''}{when}{each}"
         )
-    return "; ".join(told)
+    return "; ".join(parts)
 
 
 def _alike(one: Any, other: Any) -> bool:

@@ -138,8 +138,8 @@ function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }
 const inWords = (value: Preferences[keyof Preferences]): string =>
   (typeof value === 'boolean'
     ? value
-      ? 'yes'
-      : 'no'
+      ? t('yes')
+      : t('no')
     : typeof value === 'object' && value !== null
       ? Object.entries(value)
           .map(([key, one]) => (Array.isArray(value) ? String(one) : `${key} ${String(one)}`))

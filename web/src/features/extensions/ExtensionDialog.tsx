@@ -39,7 +39,7 @@ const WORDS: Partial<Record<keyof Extension, string>> = {
   idn: t('Letters beyond a to z'),
 };
 const inWords = (value: Extension[keyof Extension]): string =>
-  typeof value === 'boolean' ? (value ? 'allowed' : t('not allowed')) : String(value ?? '') || 'none';
+  typeof value === 'boolean' ? (value ? t('allowed') : t('not allowed')) : String(value ?? '') || t('none');
 const entryParts = (mine: Extension, theirs: Extension): Difference[] =>
   Object.entries(WORDS).map(([key, word]) => ({
     word,

@@ -1,16 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, type Brief, changed, type Extension, keys, type ProposalQuestion, unwrap } from '../../shared/api';
+import { extensionsQuery } from '../../shared/lib/queries';
 
 type Owner = Brief['owner'];
 
 /** The catalogue of extensions, and what goes with it: countries, kinds of work, rules. */
-export const useExtensions = () =>
-  useQuery({
-    queryKey: keys.extensions,
-    queryFn: () => unwrap(api.GET('/api/extensions')),
-    staleTime: 300_000,
-  });
+export const useExtensions = () => useQuery(extensionsQuery);
 
 const propose = (owner: Owner) =>
   unwrap(

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import type { Costed, SellerKind } from '../../shared/api';
 import { formatDay, formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
-import { lineInWords, wayInWords } from './told';
+import { lineInWords, wayInWords } from './inWords';
 
 interface Props {
   costed: Costed;

@@ -8,7 +8,7 @@ import { renderIn, serve } from '../../shared/testing/render';
 import { sampleKept, sampleProject } from '../../shared/testing/samples';
 import { PlanPage } from './PlanPage';
 import { fullNamesOf, readWish, writeWish } from './planQuestion';
-import { wayInWords } from './told';
+import { wayInWords } from './inWords';
 
 const seller = (code: string, name: string, more: Partial<SellerKind> = {}): SellerKind => ({
   code,

@@ -44,7 +44,7 @@ function Whole({ costs }: { costs: Costs }) {
 export function PlanPage() {
   const project = useOpenProject();
   const liked = useLikedCurrency();
-  const { list, names, wish, change, costs, sellers, countries } = usePlanned(project, liked);
+  const { list, names, wish, change, costs, worked, sellers, countries } = usePlanned(project, liked);
   const [chosen, setChosen] = useState<string | null>(null);
   const failed = asApiError(costs.error);
   if (list.error && !list.data)
@@ -65,7 +65,7 @@ export function PlanPage() {
       </EmptyState>
     );
   const known = sellers.data.sellers;
-  const shown = costs.data?.names.find((n) => n.full_name === chosen) ?? costs.data?.names[0];
+  const shown = worked?.names.find((n) => n.full_name === chosen) ?? worked?.names[0];
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
       <Typography variant="h1">{t('Plan')}</Typography>
@@ -74,9 +74,10 @@ export function PlanPage() {
       </Typography>
       <WishFields wish={wish} countries={countries} error={failed} onChange={change} />
       <SellerChoice sellers={known} less={wish.less} onLess={(less) => change({ less })} />
-      {failed && !failed.at('vat') && (
+      {failed && (
         <Alert severity="error" sx={{ mb: 2 }}>
-          {failed.problems[0]?.message ?? failed.message}
+          {failed.problems[0]?.message ?? failed.message}{' '}
+          {worked && t('What stands below is as it was worked out before.')}
         </Alert>
       )}
       {wish.country === '' && wish.vat === '' && (
@@ -90,10 +91,10 @@ export function PlanPage() {
         </Alert>
       )}
       {costs.isFetching && <LinearProgress aria-label={t('Working it out')} />}
-      {costs.data && (
+      {worked && (
         <>
           <CostTable
-            costs={costs.data}
+            costs={worked}
             sellers={known.filter((s) => !wish.less.includes(s.code))}
             names={names}
             out={wish.out}
@@ -101,15 +102,15 @@ export function PlanPage() {
             onChoose={setChosen}
             onOut={(out) => change({ out })}
           />
-          <Whole costs={costs.data} />
-          {costs.data.rates_of && (
+          <Whole costs={worked} />
+          {worked.rates_of && (
             <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 2 }}>
               {t('Other currencies by the European Central Bank’s rates of {day}. Later payments by today’s prices.', {
-                day: formatDay(costs.data.rates_of),
+                day: formatDay(worked.rates_of),
               })}
             </Typography>
           )}
-          {shown && <NameCosts costed={shown} currency={costs.data.currency} sellers={known} />}
+          {shown && <NameCosts costed={shown} currency={worked.currency} sellers={known} />}
         </>
       )}
       <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>

@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 
-import { api, keys, type Project, unwrap } from '../../shared/api';
+import type { Costs, Project } from '../../shared/api';
 import { usePreferences } from '../../shared/lib/preferences';
+import { extensionsQuery, shortlistQuery } from '../../shared/lib/queries';
 import { useAddress } from '../../shared/lib/useAddress';
 import { fullNamesOf, type PlanWish, questionOf, readWish, writeWish } from './planQuestion';
 import { useCosts, useSellers } from './usePlan';
@@ -12,27 +14,24 @@ export const useLikedCurrency = (): string => usePreferences().preferences?.curr
 /** What is planned, as the address has it, and what it comes to. */
 export function usePlanned(project: Project, liked: string) {
   const [params, turn] = useAddress();
-  const list = useQuery({
-    queryKey: keys.shortlist(project.id),
-    queryFn: () =>
-      unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path: { project_id: project.id } } })),
-  });
-  const catalogue = useQuery({
-    queryKey: keys.extensions,
-    queryFn: () => unwrap(api.GET('/api/extensions')),
-    staleTime: 300_000,
-  });
+  const list = useQuery(shortlistQuery(project.id));
+  const catalogue = useQuery(extensionsQuery);
   const wish = readWish(params, project.brief, liked);
   const names = fullNamesOf(list.data ?? [], project.brief.extensions);
   const sellers = useSellers();
   const codes = (sellers.data?.sellers ?? []).map((s) => s.code);
   const edition = (sellers.data?.sellers ?? []).map((s) => `${s.code} ${s.dated ?? ''}`).join();
+  const costs = useCosts(project.id, questionOf(wish, names, codes), edition);
+  // What was worked out last stays in sight while something is mended that cannot be worked out.
+  const [last, setLast] = useState<Costs | undefined>();
+  if (costs.data && costs.data !== last) setLast(costs.data);
   return {
     list,
     names,
     wish,
     change: (part: Partial<PlanWish>) => turn((now) => writeWish(now, part)),
-    costs: useCosts(project.id, questionOf(wish, names, codes), edition),
+    costs,
+    worked: costs.data ?? last,
     sellers,
     countries: catalogue.data?.countries ?? [],
   };

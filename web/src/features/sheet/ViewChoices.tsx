@@ -133,7 +133,7 @@ function Columns({ extensions, view, onView }: Omit<Props, 'project'>) {
 const viewParts = (mine: readonly NamedView[], theirs: readonly NamedView[]): Difference[] => {
   const inWords = (views: readonly NamedView[], name: string) => {
     const view = views.find((v) => v.name === name);
-    return view ? view.search || 'everything' : t('not kept');
+    return view ? view.search || t('everything') : t('not kept');
   };
   return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({
     word: name,

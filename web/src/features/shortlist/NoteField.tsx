@@ -68,9 +68,9 @@ export function NoteField({ projectId, label, shown, note }: Props) {
       : failed
         ? (failed.at('note') ?? failed.message)
         : isPending
-          ? 'saving…'
+          ? t('saving…')
           : isSuccess
-            ? 'saved'
+            ? t('saved')
             : ' ';
   const settle = (written: string) => {
     base.current = conflict ?? '';

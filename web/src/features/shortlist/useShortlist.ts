@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
 import { api, changed, elsewhereOf, type Judged, type Kept, keys, unwrap } from '../../shared/api';
+import { shortlistQuery } from '../../shared/lib/queries';
 import { useNotify } from '../../shared/ui/Notices';
 import { t } from '../../shared/texts';
 
@@ -15,11 +16,8 @@ export function useShortlist(projectId: number) {
   const client = useQueryClient();
   const notify = useNotify();
   const path = { project_id: projectId };
-  const queryKey = keys.shortlist(projectId);
-  const list = useQuery({
-    queryKey,
-    queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })),
-  });
+  const { queryKey } = shortlistQuery(projectId);
+  const list = useQuery(shortlistQuery(projectId));
   const order = useMutation({
     mutationFn: ({ labels, seen }: Order) =>
       unwrap(

@@ -14,40 +14,43 @@ interface Stop {
   text: string;
 }
 
+/** What bears a label, whatever the language. */
+const labelled = (label: string, more = '') => `${more}[aria-label="${CSS.escape(label)}"]`;
+
 const STOPS: readonly Stop[] = [
   {
-    at: '[aria-label="Words and limits"]',
+    at: labelled(t('Words and limits')),
     title: t('Your words'),
     text: t('Press a word to open it up: its senses, its kin, its forms. Every change makes the names anew.'),
   },
   {
-    at: '[aria-label="Fields of your world"]',
+    at: labelled(t('Fields of your world')),
     title: t('Your world'),
     text: t(
       'Names are said from here: the fields nearest to your sentence and what people say in them. Switch fields, answer the small questions, drop what is not yours.',
     ),
   },
   {
-    at: '[role="grid"][aria-label="Names"]',
+    at: labelled(t('Names'), '[role="grid"]'),
     title: t('The sheet'),
     text: t(
       'The best names first, no two alike in a row. Arrow keys move, t keeps, x sends away, u takes anything back.',
     ),
   },
   {
-    at: '[aria-label="Reasons"]',
+    at: labelled(t('Reasons')),
     title: t('The reasons'),
     text: t('Why the chosen name is there, who says it is open and when, and names near it.'),
   },
   {
-    at: '[aria-label="What became of the names"]',
+    at: labelled(t('What became of the names')),
     title: t('What became of them'),
     text: t(
       'From everything made to what you kept. Each step that is underlined is a filter; the button Filters has them all.',
     ),
   },
   {
-    at: '[aria-label="Project"]',
+    at: labelled(t('Project')),
     title: t('What you keep'),
     text: t(
       'On the shortlist names are compared, set against each other in duels, and shown to others for their vote.',

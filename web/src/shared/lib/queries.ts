@@ -43,3 +43,18 @@ export const pageQuery = (projectId: number, question: SheetQuestion, page: numb
       ),
   });
 };
+
+/** The kept names, in the person's order. */
+export const shortlistQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: keys.shortlist(projectId),
+    queryFn: () =>
+      unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path: { project_id: projectId } } })),
+  });
+
+/** The catalogue of extensions, and what goes with it: countries, kinds of work, rules. */
+export const extensionsQuery = queryOptions({
+  queryKey: keys.extensions,
+  queryFn: () => unwrap(api.GET('/api/extensions')),
+  staleTime: 300_000,
+});

@@ -4,9 +4,9 @@ import { t } from '../../shared/texts';
 
 type Line = Step['order']['lines'][number];
 
-/** The steps of a way in sentences; renewals in a row that are alike are told once. */
+/** The steps of a way in sentences; renewals in a row that are alike make one. */
 export function wayInWords(steps: readonly Step[], nameOf: (code: string) => string): string[] {
-  const told: string[] = [];
+  const sentences: string[] = [];
   for (let i = 0; i < steps.length; i += 1) {
     const step = steps[i];
     if (!step) continue;
@@ -19,16 +19,16 @@ export function wayInWords(steps: readonly Step[], nameOf: (code: string) => str
     while (alike(steps[last + 1])) last += 1;
     const values = { seller: nameOf(step.seller), years: step.years, on: formatDay(step.on) };
     if (step.action === 'register')
-      told.push(
+      sentences.push(
         t('Register at {seller} for {years, plural, one {# year} other {# years}}.', {
           seller: values.seller,
           years: values.years,
         }),
       );
     else if (step.action === 'move')
-      told.push(t('Move to {seller} on {on}.', { seller: values.seller, on: values.on }));
+      sentences.push(t('Move to {seller} on {on}.', { seller: values.seller, on: values.on }));
     else if (last > i)
-      told.push(
+      sentences.push(
         t(
           'From {on} renew at {seller}, {years, plural, one {a year} other {# years}} at a time, {times, number} times.',
           {
@@ -37,10 +37,10 @@ export function wayInWords(steps: readonly Step[], nameOf: (code: string) => str
           },
         ),
       );
-    else told.push(t('Renew at {seller} on {on} for {years, plural, one {# year} other {# years}}.', values));
+    else sentences.push(t('Renew at {seller} on {on} for {years, plural, one {# year} other {# years}}.', values));
     i = last;
   }
-  return told;
+  return sentences;
 }
 
 const KINDS: Record<string, string> = {
