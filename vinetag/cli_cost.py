@@ -7,7 +7,7 @@ import asyncio
 import os
 import sys
 from collections.abc import Callable, Iterator, Sequence
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from decimal import Decimal
 from typing import Any
 
@@ -24,7 +24,7 @@ from vinetag.core.cost import (
     moves_add_year,
 )
 from vinetag.core.cost.bank_rates import shipped_rates
-from vinetag.core.cost.vat import vat_country
+from vinetag.core.cost.vat import buyer_of
 from vinetag.core.extensions import COUNTRIES, parse_extension, shipped_catalogue
 from vinetag.core.money import amount_of, currency_of, neat, thousandths
 from vinetag.core.names import FullName
@@ -65,13 +65,12 @@ def cost(args: argparse.Namespace, say: Callable[[str], None], fault: type[Excep
     except ValueError as error:
         raise fault(f"--currency, --trouble: {error}") from error
     names = _names(args.names or sys.stdin.read().split("\n"), say, fault)
-    given_by = vat_country(args.vat, "--vat") if args.vat else ""
-    buyer = Buyer(args.country or given_by, bool(args.vat), given_by, not args.public)
+    buyer = buyer_of(args.country, args.vat, privacy=not args.public, path="--vat")
     today = datetime.now(UTC).date()
     found = asyncio.run(_sellers(today))
     for seller, what in found.troubles:
         say(f"vinetag: {seller or 'sellers'}: {what}")
-    market = _market(found, buyer, currency)
+    market = _market(found, buyer, currency, today)
     if unknown := {*filter(None, args.sellers.split(","))} - {*market.sellers}:
         here = ", ".join(sorted(market.sellers)) or "none"
         raise fault(f"--sellers: {', '.join(sorted(unknown))}: there are {here}.")
@@ -96,16 +95,15 @@ def _names(
     return names
 
 
-async def _sellers(today: Any) -> FoundSellers:
+async def _sellers(today: date) -> FoundSellers:
     settings = LookupSettings.from_env(os.environ)
     return await fetch_sellers(settings, {e.extension for e in shipped_catalogue()}, today)
 
 
-def _market(found: FoundSellers, buyer: Buyer, currency: str) -> Market:
+def _market(found: FoundSellers, buyer: Buyer, currency: str, today: date) -> Market:
     sellers = {
         code: entry.seller() for code, entry in found.entries.items() if code in found.prices
     }
-    today = datetime.now(UTC).date()
     return Market(sellers, found.prices, found.coupons, shipped_rates(), buyer, currency, today)
 
 
@@ -116,16 +114,7 @@ def _rows(
     adds = moves_add_year(name.extension)
     for code in sorted(wish.sellers or ()):
         own = Wish(name.extension, wish.years, wish.start, sellers=frozenset({code}), moving=False)
-        for row in _row(market, name, own, market.sellers[code].name, say):
-            ticked = as_ticked(market, own, code)
-            yield {
-                **row,
-                "as_ticked": _amount(ticked.total) if ticked else "",
-                "ticked": [
-                    {"name": one.extra.name, "about": one.extra.about, "total": _amount(one.total)}
-                    for one in (ticked.extras if ticked else ())
-                ],
-            }
+        yield from _row(market, name, own, market.sellers[code].name, say, stays_at=code)
     if wish.moving:
         best = Wish(
             name.extension, wish.years, wish.start, trouble=wish.trouble, sellers=wish.sellers,
@@ -135,8 +124,14 @@ def _rows(
 
 
 def _row(
-    market: Market, name: FullName, wish: Wish, where: str, say: Callable[[str], None]
+    market: Market,
+    name: FullName,
+    wish: Wish,
+    where: str,
+    say: Callable[[str], None],
+    stays_at: str = "",
 ) -> Iterator[dict[str, Any]]:
+    """One row, with what leaving all ticks comes to where one stays at a seller."""
     full = f"{name.label}.{name.extension}"
     try:
         way = cheapest_way(market, wish)
@@ -147,6 +142,7 @@ def _row(
         say(f"vinetag: {full}: {where} does not offer it.")
         return
     by_year = way.by_year(wish)
+    ticked = as_ticked(market, wish, stays_at) if stays_at else None
     taxed = all(step.priced.order.tax.rate is not None for step in way.steps)
     yield {
         "name": full,
@@ -156,9 +152,14 @@ def _row(
         "a_year": _amount(way.total // wish.years),
         "first_payment": _amount(way.steps[0].priced.amount),
         "dearest_year": _amount(max(by_year)),
+        "as_ticked": _amount(ticked.total) if ticked else None,
         "tax": "included" if taxed else "not known",
         "way": in_words(market, way),
         "steps": [_step(step) for step in way.steps],
+        "ticked": [
+            {"name": one.extra.name, "about": one.extra.about, "total": _amount(one.total)}
+            for one in (ticked.extras if ticked else ())
+        ],
     }
 
 

@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.costs.sellers import market_for
 from vinetag.core.cost import (
     Bundle,
-    Buyer,
     Holding,
     Market,
     Member,
-    Quoted,
     RateError,
     Ticked,
     Way,
@@ -25,7 +23,7 @@ from vinetag.core.cost import (
     plan_bundle,
     totals,
 )
-from vinetag.core.cost.vat import vat_country
+from vinetag.core.cost.vat import buyer_of
 from vinetag.core.errors import Problem
 from vinetag.core.names import FullName
 
@@ -76,9 +74,7 @@ class Costs:
 
 def work_out(question: CostQuestion) -> Costs:
     """Raises VatError, and RefusedError for sellers there are not and currencies without a rate."""
-    given_by = vat_country(question.vat, "vat") if question.vat.strip() else ""
-    country = question.country or given_by
-    buyer = Buyer(country, bool(given_by), given_by, question.privacy)
+    buyer = buyer_of(question.country, question.vat, privacy=question.privacy)
     market = market_for(buyer, question.currency)
     for code in question.sellers:
         if code not in market.sellers:
@@ -92,22 +88,31 @@ def work_out(question: CostQuestion) -> Costs:
 
 
 def _worked_out(market: Market, question: CostQuestion, chosen: frozenset[str] | None) -> Costs:
-    costed, members = [], []
-    quotes: Mapping[str, Quoted] = {}
-    for place, name in enumerate(question.names):
-        wish = Wish(
-            name.extension, question.years, market.today, quotes, question.trouble,
-            moving=question.moving, sellers=chosen, move_adds_year=moves_add_year(name.extension),
-        )  # fmt: skip
-        members.append(Member(name.label, wish, used=place == 0))
-        holdings = totals(market, name.extension, question.years, quotes)
-        kept = [code for code in holdings if chosen is None or code in chosen]
-        costed.append(
-            Costed(
-                name,
-                {code: holdings[code] for code in kept},
-                {code: as_ticked(market, wish, code) for code in kept},
-                cheapest_way(market, wish),
-            )
-        )
+    wishes: dict[str, Wish] = {}
+    # Names of an extension cost the same: one of each is worked out.
+    of_one: dict[str, Costed] = {}
+    for name in question.names:
+        if name.extension not in wishes:
+            wish = wishes[name.extension] = Wish(
+                name.extension, question.years, market.today, trouble=question.trouble,
+                moving=question.moving, sellers=chosen,
+                move_adds_year=moves_add_year(name.extension),
+            )  # fmt: skip
+            of_one[name.extension] = _costed(market, name, wish)
+    members = [
+        Member(name.label, wishes[name.extension], used=place == 0)
+        for place, name in enumerate(question.names)
+    ]
+    costed = [replace(of_one[name.extension], name=name) for name in question.names]
     return Costs(market, costed, plan_bundle(market, members), market.rates.newest)
+
+
+def _costed(market: Market, name: FullName, wish: Wish) -> Costed:
+    holdings = totals(market, name.extension, wish.years)
+    kept = [code for code in holdings if wish.sellers is None or code in wish.sellers]
+    return Costed(
+        name,
+        {code: holdings[code] for code in kept},
+        {code: as_ticked(market, wish, code) for code in kept},
+        cheapest_way(market, wish),
+    )

@@ -14,7 +14,7 @@ from vinetag.core.cost.orders import Item, Order, price_order
 from vinetag.core.cost.prices import EVERY, Action, PriceList, Quoted
 from vinetag.core.cost.rates import Rates
 from vinetag.core.cost.sellers import Buyer, Seller
-from vinetag.core.cost.tax import Tax, tax_of
+from vinetag.core.cost.tax import Tax, days_of_change, tax_of
 from vinetag.core.money import Money, thousandths
 
 __all__ = ["Market", "Priced", "Term"]
@@ -106,7 +106,7 @@ class Market:
         """The first day from which on nothing changes until `on`: terms of both cost the same."""
         edges = self._edges.get((seller, extension))
         if edges is None:
-            found = {self.today}
+            found = {self.today, *days_of_change()}
             for row in self.prices[seller].rows:
                 if row.extension in (extension, EVERY):
                     found.add(row.valid_from)

@@ -18,7 +18,7 @@ from typing import Final, Literal
 
 from vinetag.core.cost.sellers import Buyer, Seller
 
-__all__ = ["Tax", "rate_in", "tax_of"]
+__all__ = ["Tax", "days_of_change", "rate_in", "tax_of"]
 
 Rule = Literal["charged", "reverse", "abroad", "unknown"]
 SHIPPED: Final = "tax.csv"
@@ -53,6 +53,11 @@ def rate_in(country: str, on: date) -> Decimal | None:
     """The usual rate of a country on a day, as a share; None where it is not known."""
     rates = [rate for since, rate, _ in _rates().get(country, ()) if since <= on]
     return rates[-1] if rates else None
+
+
+def days_of_change() -> frozenset[date]:
+    """The days on which some rate began."""
+    return frozenset(since for rates in _rates().values() for since, _, _ in rates)
 
 
 def _in_union(country: str) -> bool:

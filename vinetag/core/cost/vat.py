@@ -5,9 +5,10 @@ from __future__ import annotations
 from stdnum.eu import vat
 from stdnum.exceptions import InvalidComponent, ValidationError
 
+from vinetag.core.cost.sellers import Buyer
 from vinetag.core.errors import CoreError, Problem, add_words
 
-__all__ = ["VatError", "vat_country"]
+__all__ = ["VatError", "buyer_of", "vat_country"]
 
 LONGEST = 20
 
@@ -21,6 +22,14 @@ add_words(
 
 class VatError(CoreError):
     """A text is no VAT number."""
+
+
+def buyer_of(country: str, number: str, *, privacy: bool, path: str = "vat") -> Buyer:
+    """Who pays: a business where there is a VAT number, in the country that gave it unless another
+    is named. Raises VatError with a problem at `path`.
+    """
+    given_by = vat_country(number, path) if number.strip() else ""
+    return Buyer(country or given_by, bool(given_by), given_by, privacy)
 
 
 def vat_country(number: str, path: str = "") -> str:

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, changed, type Kept, keys, unwrap } from '../../shared/api';
+import { api, changed, keys, unwrap } from '../../shared/api';
+import { shortlistQuery } from '../../shared/lib/queries';
 import { useNotify } from '../../shared/ui/Notices';
 
 const FRESH = 15_000;
@@ -15,10 +16,7 @@ export function useShares(projectId: number) {
     notify(error.message);
   };
   return {
-    kept: useQuery({
-      queryKey: keys.shortlist(projectId),
-      queryFn: (): Promise<Kept[]> => unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path } })),
-    }),
+    kept: useQuery(shortlistQuery(projectId)),
     shares: useQuery({
       queryKey: keys.shares(projectId),
       queryFn: () => unwrap(api.GET('/api/projects/{project_id}/shares', { params: { path } })),
