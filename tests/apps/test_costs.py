@@ -227,10 +227,41 @@ def test_what_is_wrong_is_told_at_its_field(
     assert code is None or problem["code"] == code
 
 
-def test_only_an_administrator_asks_the_sellers_by_hand(api: APIClient, person: User) -> None:
+def test_only_an_administrator_has_the_sellers_asked_by_hand(
+    api: APIClient, person: User, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    refresh_sellers()
     assert api.post("/api/sellers/refresh").status_code == 404
+    assert not is_due()
     person.is_staff = True
     person.save()
-    sellers = api.post("/api/sellers/refresh").json()["sellers"]
-    assert len(sellers) >= 6
-    assert api.get("/api/sellers").json()["sellers"] == sellers
+    monkeypatch.setattr(refresh_when_due, "delay", refresh_when_due)
+    reply = api.post("/api/sellers/refresh")
+    assert reply.status_code == 202
+    assert len(reply.json()["sellers"]) >= 6
+    assert not is_due()
+
+    def away() -> None:
+        raise ConnectionError
+
+    # While the queue is away they are due, and the schedule asks when it is back.
+    monkeypatch.setattr(refresh_when_due, "delay", away)
+    assert api.post("/api/sellers/refresh").status_code == 202
+    assert is_due()
+
+
+def test_a_name_of_many_is_worked_out_like_one_alone(api: APIClient, project: Project) -> None:
+    refresh_sellers()
+    names = [f"name{n}.{e}" for n in range(30) for e in ("com", "net")]
+    costs = ask(api, project, full_names=names, years=4, trouble="3.50").json()
+    assert [name["full_name"] for name in costs["names"]] == names
+    alone = ask(api, project, full_names=["name7.net"], years=4, trouble="3.50").json()["names"][0]
+    [among] = [name for name in costs["names"] if name["full_name"] == "name7.net"]
+    assert among == alone
+    weight, bound = (Decimal(costs["plan"][part]) for part in ("weight", "bound"))
+    assert bound <= weight
+    assert Decimal(costs["plan"]["total"]) <= weight
+    bought = {line["full_name"] for order in costs["plan"]["orders"] for line in order["lines"]}
+    assert bought - {""} == set(names)
+    for order in costs["plan"]["orders"]:
+        assert Decimal(order["total"]) == sum(Decimal(line["amount"]) for line in order["lines"])

@@ -23,10 +23,10 @@ from vinetag.config.warm import warm_up
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.run")
 
-# Names are made, and files written, one at a time in each process: more would only share its one
-# interpreter, and pages would wait for all of them.
+# Names are made, plans worked out and files written one at a time in each process: more would only
+# share its one interpreter, and pages would wait for all of them.
 COSTLY: Final = re.compile(
-    r"POST /api/projects(/\d+/(more|dismissed|names/check))?$|PATCH /api/projects/\d+$"
+    r"POST /api/projects(/\d+/(more|dismissed|names/check|costs))?$|PATCH /api/projects/\d+$"
     r"|GET /api/projects/\d+/(file|export|shortlist/file|names/[^/]+/(near|fallback))$"
 )
 STREAM: Final = re.compile(r"/api/projects/\d+/checks/stream$")

@@ -7,7 +7,7 @@ import hashlib
 import zlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
 from typing import Final
 
@@ -27,7 +27,8 @@ from vinetag.lookup.feeds import Validators
 from vinetag.lookup.sellers import FoundSellers, fetch_sellers
 
 __all__ = [
-    "STALE_AFTER", "SellerState", "is_due", "market_for", "refresh_sellers", "seller_states",
+    "STALE_AFTER", "SellerState", "ask_again", "is_due", "market_for", "refresh_sellers",
+    "seller_states",
 ]  # fmt: skip
 
 EVERY: Final = timedelta(days=1)
@@ -67,6 +68,12 @@ def is_due(now: datetime | None = None) -> bool:
     return any(
         asked < now - (EVERY if fetched and fetched >= asked else AGAIN) for asked, fetched in rows
     )
+
+
+def ask_again() -> None:
+    """Makes the sellers due: they are asked by the next round of the schedule at the latest."""
+    SellerRow.objects.update(asked_at=datetime.min.replace(year=2000, tzinfo=UTC))
+    cache.delete(ASKED)
 
 
 def refresh_sellers() -> FoundSellers | None:

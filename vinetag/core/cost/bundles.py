@@ -157,10 +157,14 @@ class _Search:
         """Changed name by name as long as that makes it cheaper."""
         chosen = list(chosen)
         costs = dict(self._costs(chosen))
+        # Kinds of names whose beginning nothing betters, as all others stand.
+        settled: set[tuple[int, Start]] = set()
         for _ in range(ROUNDS):
             changed = False
             for place, options in enumerate(self.options):
                 now = chosen[place]
+                if (now.kind, now.start) in settled:
+                    continue
                 best, best_costs, least = now, costs, 0
                 for option in options:
                     if option == now:
@@ -173,7 +177,11 @@ class _Search:
                     if more < least:
                         best, best_costs, least = option, {**costs, **fresh}, more
                 chosen[place], costs = best, best_costs
-                changed = changed or best != now
+                if best == now:
+                    settled.add((now.kind, now.start))
+                else:
+                    settled.clear()
+                    changed = True
             if not changed:
                 break
         return chosen

@@ -13,6 +13,7 @@ from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.availability.catalogue import require_administrator
+from vinetag.apps.availability.checks import wake
 from vinetag.apps.costs.api.documents import costs_document
 from vinetag.apps.costs.api.serializers import (
     CostQuestionSerializer,
@@ -20,7 +21,8 @@ from vinetag.apps.costs.api.serializers import (
     SellersSerializer,
 )
 from vinetag.apps.costs.planning import CostQuestion, work_out
-from vinetag.apps.costs.sellers import refresh_sellers, seller_states
+from vinetag.apps.costs.sellers import ask_again, seller_states
+from vinetag.apps.costs.tasks import refresh_when_due
 from vinetag.apps.naming.services import own_project
 from vinetag.core.checking import read_pasted
 from vinetag.core.errors import CoreError, Problem
@@ -41,12 +43,13 @@ class RefreshView(APIView):
     @extend_schema(
         operation_id="refreshSellers",
         request=None,
-        responses={200: SellersSerializer, 404: ErrorSerializer},
+        responses={202: SellersSerializer, 404: ErrorSerializer},
     )
     def post(self, request: Request) -> Response:
         require_administrator(person_of(request))
-        refresh_sellers()
-        return Response(_sellers(request))
+        ask_again()
+        wake(refresh_when_due.delay)
+        return Response(_sellers(request), status=202)
 
 
 def _sellers(request: Request) -> Any:

@@ -15,6 +15,7 @@ import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 import { CostTable } from './CostTable';
 import { NameCosts } from './NameCosts';
+import { MOST_PLANNED } from './planQuestion';
 import { SellerChoice } from './SellerChoice';
 import { SellerList } from './SellerList';
 import { WishFields } from './WishFields';
@@ -83,6 +84,14 @@ export function PlanPage() {
       {wish.country === '' && wish.vat === '' && (
         <Alert severity="info" sx={{ mb: 2 }}>
           {t('Amounts are without tax: which one there is, depends on the country of the buyer.')}
+        </Alert>
+      )}
+      {names.length - wish.out.length > MOST_PLANNED && (
+        <Alert severity="info" sx={{ mb: 2 }}>
+          {t('The first {most, number} of {n, number} names are planned: leave some out to plan others.', {
+            most: MOST_PLANNED,
+            n: names.length,
+          })}
         </Alert>
       )}
       {known.length === 0 && (

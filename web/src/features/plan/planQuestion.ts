@@ -1,6 +1,8 @@
 import type { Brief, CostQuestion, Kept } from '../../shared/api';
 
 export const MOST_YEARS = 10;
+/** So many full names are planned at once. */
+export const MOST_PLANNED = 200;
 export const CURRENCIES = ['EUR', 'USD', 'GBP', 'SEK', 'CHF', 'CAD', 'AUD', 'NZD'] as const;
 
 /** What the plan is worked out for, as the address has it; what is not in there is as the brief has it, or usual. */
@@ -65,7 +67,7 @@ export const fullNamesOf = (kept: readonly Kept[], extensions: readonly string[]
 
 /** What is asked of the server of the sellers there are; the first name is the one that is used. */
 export const questionOf = (wish: PlanWish, names: readonly string[], sellers: readonly string[]): CostQuestion => ({
-  full_names: names.filter((name) => !wish.out.includes(name)),
+  full_names: names.filter((name) => !wish.out.includes(name)).slice(0, MOST_PLANNED),
   years: wish.years,
   country: wish.country as CostQuestion['country'],
   vat: wish.vat,
