@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_cost import IRISH, NOWHERE, TODAY, market, rows, seller
+from tests.core.selling import IRISH, NOWHERE, TODAY, market, rows, seller
 from vinetag.core.cost import (
     Coupon,
     Market,

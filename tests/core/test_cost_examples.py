@@ -4,7 +4,7 @@ from datetime import date
 from decimal import Decimal
 from pathlib import Path
 
-from tests.core.test_cost import IRISH, TODAY, market, seller
+from tests.core.selling import IRISH, TODAY, market, seller
 from vinetag.core.cost import (
     Buyer,
     Coupon,

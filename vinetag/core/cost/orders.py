@@ -60,12 +60,14 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """An order as it would be on a day. `total` is with tax where that is known."""
+    """An order as it would be on a day. `subtotal` is what the lines come to before the one of the
+    tax, in prices as the seller shows them; `total` is with tax where that is known.
+    """
 
     seller: str
     on: date
     lines: tuple[Line, ...]
-    net: Money
+    subtotal: Money
     tax: Tax
     total: Money
 
@@ -149,8 +151,8 @@ def close_order(
     for coupon, off in best_coupons(coupons, eligible, new_customer=new_customer):
         args = {"code": coupon.code, "kind": coupon.kind, "value": coupon.value}
         lines.append(Line("coupon", "", -seller.rounded(off), "coupon", args))
-    net = sum((line.amount for line in lines), Decimal(0))
-    return _taxed(seller, on, lines, net, tax_of(seller, buyer, on))
+    subtotal = sum((line.amount for line in lines), Decimal(0))
+    return _taxed(seller, on, lines, subtotal, tax_of(seller, buyer, on))
 
 
 def _by_quote(
@@ -202,20 +204,20 @@ def _promoted(row: PriceRow, years: int, place: int, new_customer: bool) -> Deci
     return max(Decimal(0), usual - offer.price)
 
 
-def _taxed(seller: Seller, on: date, lines: list[Line], net: Decimal, tax: Tax) -> Order:
+def _taxed(seller: Seller, on: date, lines: list[Line], subtotal: Decimal, tax: Tax) -> Order:
     """With the tax as the seller shows it: added, or held by the prices already."""
     home = rate_in(seller.country, on)
     due = Decimal(0)
     if seller.tax == "added":
-        due = seller.rounded(net * tax.rate) if tax.rate else due
+        due = seller.rounded(subtotal * tax.rate) if tax.rate else due
         args = {"country": tax.country, "percent": None if tax.rate is None else tax.rate * 100}
         lines.append(Line("tax", "", due, tax.rule, args))
     elif tax.rule == "reverse" and home:
         # A business that accounts for the tax itself pays what the price is without it.
-        due = seller.rounded(net / (1 + home)) - net
+        due = seller.rounded(subtotal / (1 + home)) - subtotal
         lines.append(Line("tax", "", due, "reverse", {"country": tax.country}))
     else:
-        held = net - net / (1 + home) if home else Decimal(0)
+        held = subtotal - subtotal / (1 + home) if home else Decimal(0)
         lines.append(Line("tax_within", "", Decimal(0), "within", {"held": seller.rounded(held)}))
-    money = (Money(amount, seller.currency) for amount in (net, net + due))
+    money = (Money(amount, seller.currency) for amount in (subtotal, subtotal + due))
     return Order(seller.code, on, tuple(lines), next(money), tax, next(money))

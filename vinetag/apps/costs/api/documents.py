@@ -91,7 +91,7 @@ def _order(order: Order, full_name: str = "") -> dict[str, Any]:
             }
             for line in order.lines
         ],
-        "net": str(order.net.amount),
+        "subtotal": str(order.subtotal.amount),
         "total": str(order.total.amount),
         "tax_known": order.tax.rate is not None,
     }

@@ -78,7 +78,7 @@ class OrderSerializer(serializers.Serializer[Any]):
     seller = serializers.CharField()
     currency = serializers.CharField(help_text="The seller's")
     lines = LineSerializer(many=True)
-    net = serializers.CharField()
+    subtotal = serializers.CharField()
     total = serializers.CharField()
     tax_known = serializers.BooleanField()
 

@@ -47,7 +47,7 @@ const step = (action: 'register' | 'renew' | 'move', code: string, year: number,
   order: {
     seller: code,
     currency: 'EUR',
-    net: amount,
+    subtotal: amount,
     total: amount,
     tax_known: true,
     lines: [

@@ -2093,7 +2093,7 @@ export interface components {
             /** @description The seller's */
             currency: string;
             lines: components["schemas"]["Line"][];
-            net: string;
+            subtotal: string;
             total: string;
             tax_known: boolean;
         };
