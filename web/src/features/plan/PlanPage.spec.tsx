@@ -7,8 +7,8 @@ import { ProjectContext } from '../../shared/lib/projectContext';
 import { renderIn, serve } from '../../shared/testing/render';
 import { sampleKept, sampleProject } from '../../shared/testing/samples';
 import { PlanPage } from './PlanPage';
-import { fullNamesOf, readWish, writeWish } from './planQuestion';
-import { wayInWords } from './inWords';
+import { fullNamesOf, MOST_PLANNED, readWish, writeWish } from './planQuestion';
+import { changeInWords, lineInWords, wayInWords } from './inWords';
 
 const seller = (code: string, name: string, more: Partial<SellerKind> = {}): SellerKind => ({
   code,
@@ -98,12 +98,13 @@ const COSTS: Costs = {
 
 function setUp(
   kept = [sampleKept({ label: 'inkpost', extension: 'com' }), sampleKept({ label: 'quietsky', extension: 'net' })],
+  answer: () => { status?: number; body: unknown } = () => ({ body: COSTS }),
 ) {
   const requests = serve((method, path) => {
     if (path.endsWith('/shortlist')) return { body: kept };
     if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false } };
     if (path === '/api/extensions') return { body: { countries: [{ code: 'IE', name: 'Ireland' }], extensions: [] } };
-    return method === 'POST' ? { body: COSTS } : { body: {} };
+    return method === 'POST' ? answer() : { body: {} };
   });
   renderIn(
     <ProjectContext value={sampleProject({})}>
@@ -135,7 +136,7 @@ it('sets sellers side by side, marks the least, and tells the cheapest way', asy
   expect(screen.getByText(/All 2 names over 3 years: €80.96/)).toHaveTextContent('No plan costs less than €78.10.');
   expect(screen.getByText(/€120 instead of €41.24/)).toHaveTextContent('It is not needed to hold the name.');
   const lists = screen.getByRole('list', { name: 'Sellers' });
-  expect(lists).toHaveTextContent('.com, renew rose from 11 to 14 EUR');
+  expect(lists).toHaveTextContent('.com, renewal, 1 to 10 years: rose from €11 to €14');
   expect(lists).toHaveTextContent('not heard from for days');
 });
 
@@ -180,4 +181,97 @@ it('keeps what is planned in the address', () => {
 it('tells renewals in a row once', () => {
   const steps = [2027, 2028, 2029].map((year) => step('renew', 'weir', year, '9'));
   expect(wayInWords(steps, () => 'Weir')).toEqual(['From Nov 29, 2027 renew at Weir, a year at a time, 3 times.']);
+});
+
+it('keeps what was worked out in sight when the next cannot be, says why, and tries again', async () => {
+  let broken = false;
+  const asked = setUp(undefined, () =>
+    broken ? { status: 500, body: { code: 'server', message: 'Something went wrong here.' } } : { body: COSTS },
+  );
+  await screen.findByRole('table', { name: 'Costs' });
+  broken = true;
+  await userEvent.click(screen.getByRole('switch', { name: 'Holder not public' }));
+  const told = await screen.findByText(/What stands below is as it was worked out before/);
+  expect(screen.getByRole('table', { name: 'Costs' })).toHaveTextContent('€30.96');
+  broken = false;
+  const before = asked().length;
+  await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+  await waitFor(() => {
+    expect(told).not.toBeInTheDocument();
+  });
+  expect(asked().length).toBe(before + 1);
+});
+
+it('shows a wrong VAT number at its field, with nothing to try again', async () => {
+  setUp(undefined, () => ({
+    status: 400,
+    body: {
+      code: 'invalid',
+      message: 'Some of it is not right.',
+      problems: [{ path: 'vat', message: 'This is no VAT number of Ireland.' }],
+    },
+  }));
+  const field = await screen.findByRole('textbox', { name: 'VAT number of a business' });
+  await waitFor(() => {
+    expect(field).toBeInvalid();
+  });
+  expect(field).toHaveAccessibleDescription('This is no VAT number of Ireland.');
+  expect(screen.queryByRole('button', { name: 'Try again' })).not.toBeInTheDocument();
+});
+
+it('plans as many names as one plan takes, and says how many that are', async () => {
+  const many = Array.from({ length: MOST_PLANNED + 3 }, (_, n) => sampleKept({ label: `name${n}`, extension: 'com' }));
+  const asked = setUp(many);
+  expect(await screen.findByText(/The first 200 of 203 names are planned/)).toBeInTheDocument();
+  await waitFor(() => {
+    expect(asked().at(-1)?.full_names).toHaveLength(MOST_PLANNED);
+  });
+});
+
+it('asks with what a move is worth and a VAT number once they are entered, not at each key', async () => {
+  const asked = setUp();
+  await screen.findByRole('table', { name: 'Costs' });
+  const trouble = screen.getByRole('textbox', { name: 'Trouble of a move' });
+  await userEvent.type(trouble, '12x5');
+  expect(trouble).toHaveValue('125');
+  expect(asked().at(-1)).toMatchObject({ trouble: '0' });
+  await userEvent.keyboard('{Enter}');
+  await waitFor(() => {
+    expect(asked().at(-1)).toMatchObject({ trouble: '125' });
+  });
+  await userEvent.click(screen.getByRole('switch', { name: 'Moving allowed' }));
+  expect(trouble).toBeDisabled();
+  await userEvent.type(screen.getByRole('textbox', { name: 'VAT number of a business' }), 'IE6388047V{Enter}');
+  await waitFor(() => {
+    expect(asked().at(-1)).toMatchObject({ moving: false, vat: 'IE6388047V' });
+  });
+});
+
+it.each([
+  ['registration', 'list', { price: '9', per: 'year', years: '2' }, 'registration: 9 a year, 2 years'],
+  ['renewal', 'list', { price: '9', per: 'term', years: '1' }, 'renewal: 9 for 1 year'],
+  ['registration', 'premium', { later: '90' }, 'registration: a premium name, 90 each later year'],
+  ['promotion', 'first_year', { price: '1' }, 'promotion: the first year for 1'],
+  ['promotion', 'first_names', { price: '1' }, 'promotion: the first names of an order for 1 each'],
+  ['promotion', 'new_customers', { price: '1' }, 'promotion: for new customers, 1'],
+  ['coupon', 'coupon', { code: 'INK' }, 'coupon INK'],
+  ['tax', 'charged', { percent: '23.00', country: 'IE' }, 'tax: 23 % as in IE'],
+  ['tax', 'reverse', {}, 'tax: accounted for by the buyer'],
+  ['tax', 'abroad', {}, 'tax: none is asked for outside the Union'],
+  ['tax_within', 'within', { held: '1.87' }, 'tax: 1.87 of it is in the price'],
+  ['tax', 'unknown', {}, 'tax: which one there is, is not known; the price is net'],
+  ['a kind of tomorrow', 'a reason of tomorrow', {}, 'a kind of tomorrow'],
+])('says what a line of %s is for by the reason %s', (kind, reason, args, said) => {
+  expect(lineInWords({ kind, full_name: '', amount: '1', reason, args })).toBe(said);
+});
+
+it.each([
+  ['came', 'org', 'register', 1, 1, null, '8', '.org, registration, 1 year: now offered for €8'],
+  ['went', 'net', 'move', 1, 10, '9', null, '.net, moving in, 1 to 10 years: no longer offered'],
+  ['fell', '*', 'privacy', 1, 10, '3', '2.50', 'privacy, 1 to 10 years: fell from €3 to €2.50'],
+])('says that a price %s for .%s', (kind, extension, action, from, to, before, after, said) => {
+  const change = { kind, extension, action, years_from: from, years_to: to, before, after } as Parameters<
+    typeof changeInWords
+  >[0];
+  expect(changeInWords(change, 'EUR')).toBe(said);
 });

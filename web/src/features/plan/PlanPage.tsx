@@ -76,7 +76,16 @@ export function PlanPage() {
       <WishFields wish={wish} countries={countries} error={failed} onChange={change} />
       <SellerChoice sellers={known} less={wish.less} onLess={(less) => change({ less })} />
       {failed && (
-        <Alert severity="error" sx={{ mb: 2 }}>
+        <Alert
+          severity="error"
+          sx={{ mb: 2 }}
+          action={
+            failed.problems.length === 0 && (
+              <Button color="inherit" size="small" onClick={() => void costs.refetch()}>
+                {t('Try again')}
+              </Button>
+            )
+          }>
           {failed.problems[0]?.message ?? failed.message}{' '}
           {worked && t('What stands below is as it was worked out before.')}
         </Alert>

@@ -4,17 +4,7 @@ import Typography from '@mui/material/Typography';
 import type { SellerKind } from '../../shared/api';
 import { formatDay } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
-
-type Change = SellerKind['changes'][number];
-
-function changeInWords({ kind, extension, action, before, after }: Change, currency: string): string {
-  const what = extension === '*' ? action : `.${extension}, ${action}`;
-  if (kind === 'came') return t('{what} is offered for {after} {currency}', { what, after, currency });
-  if (kind === 'went') return t('{what} is no longer offered', { what });
-  return kind === 'rose'
-    ? t('{what} rose from {before} to {after} {currency}', { what, before, after, currency })
-    : t('{what} fell from {before} to {after} {currency}', { what, before, after, currency });
-}
+import { changeInWords } from './inWords';
 
 /** Whose lists the costs are from, how old they are, and what changed in them. */
 export function SellerList({ sellers }: { sellers: readonly SellerKind[] }) {
