@@ -35,7 +35,7 @@ from standins.rdap import (
 )
 from standins.sellers import add_sellers
 from standins.whois import WhoisServers
-from standins.world import EXTENSIONS, REGISTRIES, World
+from standins.world import EXTENSIONS, REGISTRIES, Offer, World
 
 __all__ = ["make_app"]
 
@@ -89,15 +89,14 @@ class Registries:
     async def quote(self, request: web.Request) -> web.StreamResponse:
         """A seller's quote."""
         name = request.match_info["name"].lower()
-        label, _, extension = name.partition(".")
         if not self.limiter.allows("seller"):
             return _too_many(1, dated=False)
-        fault = self._faults.strike("seller", extension, "")
+        fault = self._faults.strike("seller", name.partition(".")[2], "")
         if fault and (answer := await self._suffer(request, fault, name)) is not None:
             return answer
-        if extension not in EXTENSIONS or not label or not LDH.issuperset(name):
+        offer = self.offer_of(name)
+        if offer is None:
             return web.json_response({"error": "This extension is not sold here."}, status=404)
-        offer = self._world.offer(label, extension, self.now())
         document: dict[str, Any] = {"name": name, "offer": offer.kind}
         if offer.first_year is not None:
             document["currency"] = "EUR"
@@ -112,6 +111,13 @@ class Registries:
             return _too_many(1, dated=False)
         fault = self._faults.strike("lists", "", code)
         return await self._suffer(request, fault, code) if fault else None
+
+    def offer_of(self, name: str) -> Offer | None:
+        """How a full name can be had now, None for what is no name here."""
+        label, _, extension = name.partition(".")
+        if extension not in EXTENSIONS or not label or not LDH.issuperset(name):
+            return None
+        return self._world.offer(label, extension, self.now())
 
     async def quotes_described(self, _request: web.Request) -> web.Response:
         """The OpenAPI document of the quotes."""
@@ -229,7 +235,7 @@ def make_app(
     app.router.add_put("/_sim/clock", handlers.write_clock)
     app.router.add_get("/seller/openapi.json", handlers.quotes_described)
     app.router.add_get("/seller/quotes/{name}", handlers.quote)
-    add_sellers(app, handlers.now, handlers.list_fault)
+    add_sellers(app, handlers.now, handlers.list_fault, handlers.offer_of)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
     return app

@@ -20,7 +20,9 @@ from typing import Any, Final
 
 from aiohttp import web
 
-__all__ = ["SELLERS", "Seller", "add_sellers", "coupons_of", "prices_of"]
+from standins.world import Offer
+
+__all__ = ["SELLERS", "Seller", "add_sellers", "coupons_of", "prices_of", "quote_of"]
 
 HEADING: Final = (
     "extension", "action", "years_from", "years_to", "price", "per", "currency",
@@ -60,6 +62,7 @@ class Seller:
     rises: float = 0.0
     only: tuple[str, ...] = ()
     extras: tuple[dict[str, Any], ...] = ()
+    top_up: str = "0"
 
     def terms(self) -> dict[str, Any]:
         """As its entry in /sellers.json."""
@@ -75,6 +78,8 @@ class Seller:
             "extras": list(self.extras),
             "prices": f"/sellers/{self.code}/prices.csv",
             "coupons": f"/sellers/{self.code}/coupons.csv",
+            "quotes": f"/sellers/{self.code}/",
+            "top_up": self.top_up,
         }
 
 
@@ -106,6 +111,7 @@ SELLERS: Final = (
     Seller(
         "hazel", "Hazel Lane", "SE", "SEK", 0.98, 1.0, 0.95,
         only=("com", "net", "org", "se", "nu", "eu", "shop", "club", "studio", "press"),
+        top_up="300",
     ),
 )  # fmt: skip
 
@@ -165,6 +171,32 @@ def _rows(seller: Seller, usual: float, risen: float, until: date) -> Iterator[t
     yield ("restore", 1, 1, money(usual * 6), "term", seller.currency, *[""] * 5)
 
 
+# What a quote of a name is above the list, at a seller whose list is behind its prices.
+BEHIND: Final = {"longacre": ("studio", 1.08)}
+
+
+def quote_of(seller: Seller, name: str, offer: Offer, on: date) -> dict[str, Any] | None:
+    """What the seller says of one name, None where it does not sell the extension."""
+    extension = name.partition(".")[2]
+    if extension not in _usual() or (seller.only and extension not in seller.only):
+        return None
+    document: dict[str, Any] = {"name": name, "offer": offer.kind}
+    if offer.first_year is None:
+        return document
+    usual = _usual()[extension] * EURO_IN[seller.currency]
+    places = 0 if seller.currency == "SEK" else 2
+    if offer.kind == "premium":
+        dear = offer.first_year * EURO_IN[seller.currency]
+        first, later = dear * seller.register, (offer.renewal or 0) * EURO_IN[seller.currency]
+    else:
+        behind, more = BEHIND.get(seller.code, ("", 1.0))
+        more = more if behind == extension else 1.0
+        risen = 1 + seller.rises / 100 * _half_years(on)
+        first, later = usual * seller.register * more, usual * seller.renew * risen * more
+    document["currency"] = seller.currency
+    return document | {"first_year": round(first, places), "renewal": round(later, places)}
+
+
 def coupons_of(seller: Seller, on: date) -> str:
     """The coupons that are told of on a day: some have ended, and some never work."""
     month = on.replace(day=1)
@@ -198,8 +230,15 @@ def coupons_of(seller: Seller, on: date) -> str:
 Troubled = Callable[[web.Request, str], Awaitable[web.StreamResponse | None]]
 
 
-def add_sellers(app: web.Application, now: Callable[[], datetime], fault_of: Troubled) -> None:
-    """Their addresses; `now` is the world's time, `fault_of` what is wrong with a list now."""
+def add_sellers(
+    app: web.Application,
+    now: Callable[[], datetime],
+    fault_of: Troubled,
+    offer_of: Callable[[str], Offer | None],
+) -> None:
+    """Their addresses; `now` is the world's time, `fault_of` what is wrong with a list or a quote
+    now, `offer_of` how a full name can be had.
+    """
     by_code = {seller.code: seller for seller in SELLERS}
 
     async def index(request: web.Request) -> web.StreamResponse:
@@ -227,6 +266,20 @@ def add_sellers(app: web.Application, now: Callable[[], datetime], fault_of: Tro
 
         return answer
 
+    async def quote(request: web.Request) -> web.StreamResponse:
+        name = request.match_info["name"].lower()
+        seller = by_code.get(request.match_info["code"])
+        if seller is None:
+            raise web.HTTPNotFound
+        if (fault := await fault_of(request, f"{seller.code} quotes")) is not None:
+            return fault
+        offer = offer_of(name)
+        document = offer and quote_of(seller, name, offer, now().astimezone(UTC).date())
+        if document is None:
+            return web.json_response({"error": "This extension is not sold here."}, status=404)
+        return web.json_response(document)
+
+    app.router.add_get("/sellers/{code}/quotes/{name}", quote)
     app.router.add_get("/sellers.json", index)
     app.router.add_get("/sellers/{code}/prices.csv", listing(prices_of))
     app.router.add_get("/sellers/{code}/coupons.csv", listing(coupons_of))

@@ -15,7 +15,7 @@ from functools import lru_cache
 from importlib.resources import files
 from typing import TypeVar
 
-__all__ = ["EXTENSIONS", "Registration", "World"]
+__all__ = ["EXTENSIONS", "Offer", "Registration", "World"]
 
 Item = TypeVar("Item")
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import cache
 from typing import Any
@@ -21,7 +21,7 @@ from vinetag.apps.bench.tasks import do_filing
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.core.make import make_names
-from vinetag.lookup import LookupSettings
+from vinetag.lookup import LookupSettings, RetryPolicy
 
 STEP = 300
 BRIEF = {
@@ -103,3 +103,15 @@ def delivered(monkeypatch: pytest.MonkeyPatch) -> list[int]:
     sent: list[int] = []
     monkeypatch.setattr(run_check, "delay", sent.append)
     return sent
+
+
+@pytest.fixture
+def simulated_sellers(registry: Registry, settings: Any) -> Iterator[Registry]:
+    """The sellers of the simulation, on the day the clock says."""
+    retry = RetryPolicy(attempts=2, first_wait=0.01, patience=1)
+    address = f"{registry.origin}/sellers.json"
+    django_cache.clear()
+    settings.LOOKUP = LookupSettings(sellers=address, timeout=2.0, retry=retry)
+    yield registry
+    registry.faults()
+    registry.clock(0)

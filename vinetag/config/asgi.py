@@ -26,12 +26,16 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.run")
 # Names are made, plans worked out and files written one at a time in each process: more would only
 # share its one interpreter, and pages would wait for all of them.
 COSTLY: Final = re.compile(
-    r"POST /api/projects(/\d+/(more|dismissed|names/check|costs))?$|PATCH /api/projects/\d+$"
+    r"POST /api/projects(/\d+/(more|dismissed|names/check|costs(/file)?))?$"
+    r"|PATCH /api/projects/\d+$"
+    r"|PUT /api/(rates|sellers/[^/]+/(prices|coupons))$"
     r"|GET /api/projects/\d+/(file|export|shortlist/file|names/[^/]+/(near|fallback))$"
 )
 STREAM: Final = re.compile(r"/api/projects/\d+/checks/stream$")
+LIST: Final = re.compile(r"/api/(rates|sellers/[^/]+/(prices|coupons))$")
 USUAL_BODY: Final = Bounds(settings.DATA_UPLOAD_MAX_MEMORY_SIZE, 30.0)
 PROJECT_FILE: Final = Bounds(settings.MOST_FILE_BYTES, 180.0, at_once=2)
+PRICE_LIST: Final = Bounds(settings.MOST_LIST_BYTES, 120.0, at_once=2)
 
 streams = cast(App, get_asgi_application())
 
@@ -59,10 +63,15 @@ def choose(method: str, path: str) -> App:
     return costly if COSTLY.fullmatch(f"{method} {path}") else usual
 
 
+def bounds_of(path: str) -> Bounds:
+    """How long a body may be."""
+    if path == "/api/projects/file":
+        return PROJECT_FILE
+    return PRICE_LIST if LIST.fullmatch(path) else USUAL_BODY
+
+
 files = ServeStaticASGI(
-    BoundedBodies(
-        Lanes(choose), lambda path: PROJECT_FILE if path == "/api/projects/file" else USUAL_BODY
-    ),
+    BoundedBodies(Lanes(choose), bounds_of),
     root=settings.WEB_DIST,
     # Vite puts a hash of the content into these names, so they never change.
     immutable_file_test=r"^/assets/.+-[A-Za-z0-9_-]{8}\.",

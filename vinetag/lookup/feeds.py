@@ -4,9 +4,6 @@ question.
 
 from __future__ import annotations
 
-import asyncio
-import random
-import uuid
 from dataclasses import dataclass
 from typing import Final, NamedTuple
 from urllib.parse import urlsplit
@@ -15,8 +12,9 @@ import aiohttp
 
 from vinetag.core.checking import Trouble
 from vinetag.lookup.fetching import Failure, Reply, get
-from vinetag.lookup.limiter import Limiter, acquire
-from vinetag.lookup.retry import RetryPolicy, next_wait
+from vinetag.lookup.limiter import Limiter
+from vinetag.lookup.politely import Tried, politely
+from vinetag.lookup.retry import RetryPolicy
 
 __all__ = ["LARGEST_FILE", "NOTHING", "Fetched", "Fetcher", "Validators"]
 
@@ -55,24 +53,15 @@ class Fetcher:
         are not followed. Nothing is raised.
         """
         host = urlsplit(address).netloc
-        attempt = 0
-        while True:
-            token = uuid.uuid4().hex
-            outcome: Trouble = ""
-            wait_for: float | None = None
-            try:
-                refused = await acquire(self.limiter, host, token, self.retry.patience)
-                if refused:
-                    return Fetched(None, known, refused)
-                found, wait_for = await self._once(address, known)
-                outcome = found.trouble
-            finally:
-                await self.limiter.leave(host, token, outcome, wait_for)
-            attempt += 1
-            wait = next_wait(self.retry, attempt, outcome, wait_for, random.random())  # noqa: S311
-            if not outcome or wait is None:
-                return found
-            await asyncio.sleep(wait)
+
+        async def once() -> tuple[Fetched, Tried]:
+            found, wait_for = await self._once(address, known)
+            return found, Tried(found.trouble, wait_for)
+
+        def refused(trouble: Trouble) -> Fetched:
+            return Fetched(None, known, trouble)
+
+        return await politely(self.limiter, self.retry, host, once, refused)
 
     async def _once(self, address: str, known: Validators) -> tuple[Fetched, float | None]:
         headers = {"Accept": "text/csv, application/json"}

@@ -1,33 +1,30 @@
-"""Sellers and their lists, kept up to date; a market made of them."""
+"""Sellers and their lists, kept up to date."""
 
 from __future__ import annotations
 
 import asyncio
 import hashlib
-import zlib
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
-from typing import Final
+from typing import Any, Final
 
 from django.core.cache import cache
 from django.db import transaction
 from django.utils import timezone
 
-from vinetag.apps.availability.catalogue import catalogue
+from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.lookups import lookup_settings
+from vinetag.apps.costs.markets import known_extensions, may_change, price_version, sellers_for
 from vinetag.apps.costs.models import PriceVersion, SellerRow
-from vinetag.core.cost import Buyer, Coupon, Market, PriceChange, PriceList, changes_between
-from vinetag.core.cost.bank_rates import shipped_rates
-from vinetag.core.cost.coupon_files import read_coupons
-from vinetag.core.cost.price_files import read_price_list
+from vinetag.core.cost import PriceChange, changes_between
 from vinetag.core.cost.seller_documents import SellerEntry, read_seller, seller_document
 from vinetag.lookup.feeds import Validators
 from vinetag.lookup.sellers import FoundSellers, fetch_sellers
 
 __all__ = [
-    "STALE_AFTER", "SellerState", "ask_again", "is_due", "market_for", "refresh_sellers",
+    "STALE_AFTER", "SellerState", "ask_again", "is_due", "new_version", "refresh_sellers",
     "seller_states",
 ]  # fmt: skip
 
@@ -35,6 +32,7 @@ EVERY: Final = timedelta(days=1)
 # After a failure it is tried again sooner.
 AGAIN: Final = timedelta(minutes=20)
 STALE_AFTER: Final = timedelta(days=3)
+KEPT_FRESH: Final = timedelta(days=366)
 MOST_CHANGES: Final = 40
 # In the cache: that somebody asks just now, and that they were asked lately.
 UNDER_WAY: Final = "sellers-under-way"
@@ -45,7 +43,8 @@ LONGEST_REFRESH: Final = 300
 @dataclass(frozen=True)
 class SellerState:
     """A seller as the interface shows it: the day of its list, whether that is stale, what went
-    wrong since, and what changed from the list before.
+    wrong since, and what changed from the list before; whether it is kept by hand, and whether it
+    is the person's own, and may be changed by them.
     """
 
     entry: SellerEntry
@@ -55,6 +54,19 @@ class SellerState:
     trouble: str
     changes: Sequence[PriceChange]
     changed_on: date | None
+    by_hand: bool
+    own: bool
+    may_change: bool
+
+    @property
+    def terms(self) -> dict[str, Any]:
+        """Its entry, as documents have it."""
+        return seller_document(self.entry)
+
+    @property
+    def publishes(self) -> bool:
+        """Whether it has a list that can be asked for."""
+        return bool(self.entry.prices)
 
 
 def is_due(now: datetime | None = None) -> bool:
@@ -62,7 +74,8 @@ def is_due(now: datetime | None = None) -> bool:
     if not lookup_settings().sellers:
         return False
     now = now or timezone.now()
-    rows = SellerRow.objects.filter(listed=True).values_list("asked_at", "fetched_at")
+    followed = SellerRow.objects.filter(listed=True, by_hand=False)
+    rows = followed.values_list("asked_at", "fetched_at")
     if not rows:
         return cache.get(ASKED) is None
     return any(
@@ -72,7 +85,9 @@ def is_due(now: datetime | None = None) -> bool:
 
 def ask_again() -> None:
     """Makes the sellers due: they are asked by the next round of the schedule at the latest."""
-    SellerRow.objects.update(asked_at=datetime.min.replace(year=2000, tzinfo=UTC))
+    SellerRow.objects.filter(by_hand=False).update(
+        asked_at=datetime.min.replace(year=2000, tzinfo=UTC)
+    )
     cache.delete(ASKED)
 
 
@@ -85,10 +100,10 @@ def refresh_sellers() -> FoundSellers | None:
     try:
         validators = {
             (row.code, what): Validators(*given)
-            for row in SellerRow.objects.all()
+            for row in SellerRow.objects.filter(by_hand=False)
             for what, given in row.validators.items()
         }
-        known = frozenset(entry.extension for entry in catalogue())
+        known = frozenset(known_extensions())
         today = timezone.localdate()
         found = asyncio.run(fetch_sellers(lookup_settings(), known, today, validators))
         _keep(found, today)
@@ -105,7 +120,7 @@ def _keep(found: FoundSellers, today: date) -> None:
         troubles.setdefault(code, []).append(what)
     of_all = "\n".join(troubles.get("", ()))
     with transaction.atomic():
-        others = SellerRow.objects.exclude(code__in=found.entries)
+        others = SellerRow.objects.filter(by_hand=False).exclude(code__in=found.entries)
         if of_all:
             # Those not told of may be among what could not be read.
             others.update(trouble=of_all, asked_at=now)
@@ -115,6 +130,8 @@ def _keep(found: FoundSellers, today: date) -> None:
             row, _ = SellerRow.objects.get_or_create(
                 code=code, defaults={"terms": {}, "asked_at": now}
             )
+            if row.by_hand:
+                continue
             row.place, row.listed, row.asked_at = place, True, now
             row.terms = seller_document(entry)
             for what in ("prices", "coupons"):
@@ -136,7 +153,7 @@ def _keep_file(row: SellerRow, what: str, found: FoundSellers, today: date, now:
     elif what == "prices":
         taken = bool(found.prices[row.code].rows)
         if taken:
-            _new_version(row, file.text, today)
+            new_version(row, file.text, today)
     else:
         taken = bool(found.coupons[row.code]) or (row.code, what) in found.whole
         if taken:
@@ -149,38 +166,22 @@ def _keep_file(row: SellerRow, what: str, found: FoundSellers, today: date, now:
         row.fetched_at = now
 
 
-def _new_version(row: SellerRow, text: str, today: date) -> None:
+def new_version(row: SellerRow, text: str, today: date) -> None:
     """Another version, unless the newest says the same."""
     digest = hashlib.sha256(text.encode()).hexdigest()
     newest = row.versions.order_by("-id").first()
     if newest is None or newest.digest != digest:
-        content = zlib.compress(text.encode(), 6)
+        content = PriceVersion.packed(text)
         row.versions.create(dated=today, digest=digest, content=content)
 
 
-def market_for(buyer: Buyer, currency: str, today: date | None = None) -> Market:
-    """What is known of prices, for a buyer."""
-    today = today or timezone.localdate()
-    sellers, prices, coupons = {}, {}, {}
-    known = tuple(entry.extension for entry in catalogue())
-    for row in SellerRow.objects.filter(listed=True).order_by("place"):
-        version = row.versions.order_by("-id").values_list("pk", flat=True).first()
-        if version is None:
-            continue
-        entry = _entry(row.terms)
-        sellers[row.code] = entry.seller()
-        prices[row.code] = _list_of(version, row.code, entry.currency, known)
-        coupons[row.code] = _coupons_of(row.coupons, row.code, known)
-    return Market(sellers, prices, coupons, shipped_rates(), buyer, currency, today)
-
-
-def seller_states(now: datetime | None = None) -> list[SellerState]:
-    """Every seller there is."""
+def seller_states(person: User, now: datetime | None = None) -> list[SellerState]:
+    """Every seller the person sees."""
     now = now or timezone.now()
-    known = tuple(entry.extension for entry in catalogue())
+    known = known_extensions()
     found = []
-    for row in SellerRow.objects.filter(listed=True).order_by("place"):
-        entry = _entry(row.terms)
+    for row in sellers_for(person):
+        entry = read_seller(row.terms)
         versions = list(row.versions.order_by("-id").values_list("pk", "dated")[:2])
         changes: Sequence[PriceChange] = ()
         if len(versions) == 2:
@@ -191,24 +192,22 @@ def seller_states(now: datetime | None = None) -> list[SellerState]:
                 entry,
                 versions[0][1] if versions else None,
                 row.fetched_at,
-                row.fetched_at is None or row.fetched_at < now - STALE_AFTER,
+                _is_stale(row, now),
                 row.trouble,
                 changes,
                 versions[0][1] if changes else None,
+                row.by_hand,
+                row.owner_id is not None,
+                may_change(person, row),
             )
         )
     return found
 
 
-def _entry(terms: Mapping[str, object]) -> SellerEntry:
-    return read_seller(terms)
-
-
-@lru_cache(maxsize=64)
-def _list_of(version: int, code: str, currency: str, known: tuple[str, ...]) -> PriceList:
-    """A version of a list, which never changes."""
-    row = PriceVersion.objects.get(pk=version)
-    return PriceList(code, row.dated, read_price_list(row.text, currency, {*known}).rows)
+def _is_stale(row: SellerRow, now: datetime) -> bool:
+    """Lists that are asked for grow stale after some days, those kept by hand after a year."""
+    lasts = KEPT_FRESH if row.by_hand else STALE_AFTER
+    return row.fetched_at is None or row.fetched_at < now - lasts
 
 
 @lru_cache(maxsize=64)
@@ -216,12 +215,7 @@ def _changes(
     earlier: int, later: int, code: str, currency: str, known: tuple[str, ...]
 ) -> Sequence[PriceChange]:
     """What changed between two versions; those of the extensions people ask for most come first."""
-    before, after = (_list_of(pk, code, currency, known) for pk in (earlier, later))
+    before, after = (price_version(pk, code, currency, known) for pk in (earlier, later))
     places = {extension: place for place, extension in enumerate(known)}
     changes = changes_between(before, after, before.dated, after.dated)
     return sorted(changes, key=lambda c: places.get(c.extension, -1))[:MOST_CHANGES]
-
-
-@lru_cache(maxsize=64)
-def _coupons_of(text: str, code: str, known: tuple[str, ...]) -> tuple[Coupon, ...]:
-    return read_coupons(text, code, {*known}).coupons if text else ()

@@ -24,6 +24,8 @@ PROXIES = env.several("VINETAG_PROXIES")
 # streams. Two processes hold twenty of the connections ops/parts.py lets MariaDB give.
 WEB_THREADS = int(env.number("VINETAG_WEB_THREADS", 6))
 MOST_FILE_BYTES = 60_000_000
+# A price list has 200,000 lines at most, in JSON with its escapes.
+MOST_LIST_BYTES = 20_000_000
 
 # In order: each may stand on those before it. What an app adds to the others is in its joined.py.
 JOINED_APPS = [

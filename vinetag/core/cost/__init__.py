@@ -7,11 +7,12 @@ from vinetag.core.cost.market import Market, Priced, Term
 from vinetag.core.cost.moves import moves_add_year
 from vinetag.core.cost.orders import Item, Line, Order, price_order
 from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Quoted
+from vinetag.core.cost.quotes import beside_list
 from vinetag.core.cost.rates import RateError, Rates
 from vinetag.core.cost.sellers import Buyer, Extra, Seller
 from vinetag.core.cost.tax import Tax, tax_of
 from vinetag.core.cost.ticked import Ticked, TickedExtra, as_ticked
-from vinetag.core.cost.totals import Holding, totals
+from vinetag.core.cost.totals import Holding, holding_of, totals
 from vinetag.core.cost.ways import (
     LONGEST_HORIZON,
     Start,
@@ -22,12 +23,13 @@ from vinetag.core.cost.ways import (
     cheapest_way,
     years_after,
 )
+from vinetag.core.cost.worth import coupon_worth
 
 __all__ = [
     "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item",
     "Line", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList", "PriceRow",
     "Priced", "Promotion", "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step",
-    "Tax", "Term", "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked",
-    "changes_between", "cheapest_way", "moves_add_year", "odds_of", "plan_bundle",
-    "price_order", "tax_of", "totals", "within_budget", "years_after",
+    "Tax", "Term", "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked", "beside_list",
+    "changes_between", "cheapest_way", "coupon_worth", "holding_of", "moves_add_year", "odds_of",
+    "plan_bundle", "price_order", "tax_of", "totals", "within_budget", "years_after",
 ]  # fmt: skip

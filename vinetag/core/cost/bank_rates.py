@@ -18,7 +18,7 @@ from typing import Final
 from vinetag.core.cost.rates import Rates
 from vinetag.core.errors import CoreError, Problem, add_words
 
-__all__ = ["BankRatesError", "read_bank_rates", "shipped_rates"]
+__all__ = ["BankRatesError", "joined_rates", "read_bank_rates", "shipped_rates"]
 
 # So far back prices are converted.
 DAYS_KEPT: Final = 1_200
@@ -45,6 +45,14 @@ def shipped_rates() -> Rates:
     with zipfile.ZipFile(io.BytesIO(packed)) as archive:
         text = archive.read(archive.namelist()[0]).decode("ascii")
     return read_bank_rates(text)
+
+
+def joined_rates(rates: Rates, later: Rates) -> Rates:
+    """Both; where a day is in both, the later one's rates stand for the currencies it has."""
+    by_day = {**rates.by_day}
+    for day, of_day in later.by_day.items():
+        by_day[day] = {**by_day.get(day, {}), **of_day}
+    return Rates(by_day)
 
 
 def read_bank_rates(text: str) -> Rates:

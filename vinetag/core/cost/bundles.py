@@ -80,21 +80,32 @@ def plan_bundle(market: Market, members: Sequence[Member]) -> Bundle:
 def within_budget(
     market: Market, members: Sequence[Member], budget: int
 ) -> tuple[Bundle, tuple[str, ...]]:
-    """The plan that keeps a budget (thousandths), and the full names left out for it: names held
-    for protection only, the one that saves most first.
+    """The plan that keeps a budget (thousandths), and the full names left out for it: of those held
+    for protection the dearest ones, as few as are enough. Where even what is used is above the
+    budget, all that is held is left out.
     """
-    kept = list(members)
-    left_out: list[str] = []
-    plan = plan_bundle(market, kept)
-    while plan.total > budget:
-        held = [member for member in kept if not member.used and member.full_name in plan.ways]
-        if not held:
-            break
-        dearest = max(held, key=lambda m: (plan.ways[m.full_name].total, m.full_name))
-        kept.remove(dearest)
-        left_out.append(dearest.full_name)
-        plan = plan_bundle(market, kept)
-    return plan, tuple(left_out)
+    plan = plan_bundle(market, members)
+    if plan.total <= budget:
+        return plan, ()
+    held = [member for member in members if not member.used and member.full_name in plan.ways]
+    held.sort(key=lambda m: (plan.ways[m.full_name].total, m.full_name), reverse=True)
+    few, many = 0, len(held)
+    plans = {0: plan}
+
+    def without(count: int) -> Bundle:
+        left_out = {member.full_name for member in held[:count]}
+        if count not in plans:
+            kept = [member for member in members if member.full_name not in left_out]
+            plans[count] = plan_bundle(market, kept)
+        return plans[count]
+
+    while few + 1 < many:
+        middle = (few + many) // 2
+        if without(middle).total > budget:
+            few = middle
+        else:
+            many = middle
+    return without(many), tuple(member.full_name for member in held[:many])
 
 
 class _Search:
@@ -109,7 +120,10 @@ class _Search:
         self.starts: list[list[Start]] = []
         for member in members:
             wish = member.wish
-            key = (wish.extension, wish.years, tuple(sorted(wish.quotes.items())))
+            key = (
+                wish.extension, wish.years, tuple(sorted(wish.quotes.items())), wish.sellers,
+                wish.trouble, wish.ahead, wish.moving,
+            )  # fmt: skip
             if key not in known:
                 ways = Ways(market, wish)
                 known[key] = ways, ways.starts()

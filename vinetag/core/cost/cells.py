@@ -19,10 +19,10 @@ from vinetag.core.errors import Problem, add_words
 from vinetag.core.money import amount_of
 from vinetag.core.spreadsheet import plain_cell
 
-__all__ = ["Cells", "Table", "read_table"]
+__all__ = ["LARGEST", "Cells", "Table", "read_table"]
 
 LARGEST: Final = 8_000_000
-LONGEST_CELL: Final = 200
+LONGEST_CELL: Final = 2_000
 
 add_words(
     {

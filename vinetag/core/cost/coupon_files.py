@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+import csv
+import io
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
 from typing import Any, Final, cast, get_args
 
@@ -12,8 +15,10 @@ from vinetag.core.cost.coupons import Coupon, CouponKind
 from vinetag.core.cost.prices import ACTIONS, Action
 from vinetag.core.cost.sellers import LONGEST_AHEAD
 from vinetag.core.errors import Problem, add_words
+from vinetag.core.money import neat
+from vinetag.core.spreadsheet import safe_cell
 
-__all__ = ["MOST_COUPONS", "ReadCoupons", "coupons_schema", "read_coupons"]
+__all__ = ["MOST_COUPONS", "ReadCoupons", "coupons_schema", "read_coupons", "write_coupons"]
 
 MOST_COUPONS: Final = 2_000
 MOST_NAMES: Final = 10_000
@@ -102,6 +107,23 @@ def read_coupons(text: str, seller: str, known: Collection[str]) -> ReadCoupons:
         else:
             found[coupon.code] = cells.line, coupon
     return ReadCoupons(tuple(coupon for _, coupon in found.values()), tuple(table.problems))
+
+
+def write_coupons(coupons: Iterable[Coupon]) -> str:
+    """As CSV, which read_coupons reads back."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for c in coupons:
+        yes = ("yes" if flag else "" for flag in (c.new_customers, c.combines, c.on_promotions))
+        cells = (
+            c.code, c.kind, neat(c.value), " ".join(sorted(c.extensions)),
+            " ".join(sorted(c.actions)), c.years_from, c.years_to, c.least_names,
+            neat(c.least_sum), *yes, "" if c.starts == date.min else c.starts.isoformat(),
+            "" if c.ends == date.max else c.ends.isoformat(),
+        )  # fmt: skip
+        writer.writerow([safe_cell(str(cell)) for cell in cells])
+    return out.getvalue()
 
 
 def _coupon(cells: Cells, seller: str, known: Collection[str]) -> Coupon | None:

@@ -85,6 +85,14 @@ class Market:
         converted = self.rates.convert(order.total, self.currency, self.today)
         return thousandths(converted.money.amount)
 
+    def paid_in(self, order: Order) -> int:
+        """What has to be paid at once for it, in thousandths of the market's currency: more than
+        the total where the seller is paid from an account that has to be filled first.
+        """
+        whole = self.sellers[order.seller].paid_in(order.total.amount)
+        money = Money(whole, order.total.currency)
+        return thousandths(self.rates.convert(money, self.currency, self.today).money.amount)
+
     def tax(self, seller: str) -> Tax:
         """What the seller adds today."""
         return tax_of(self.sellers[seller], self.buyer, self.today)

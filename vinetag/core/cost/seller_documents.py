@@ -113,8 +113,14 @@ class SellerEntry:
     extras: Annotated[
         tuple[ExtraEntry, ...], Field(max_length=20, description="Ticked in advance")
     ] = ()
+    top_up: Annotated[
+        Amount, Field(description="The least that is paid into an account at a time; 0 for none")
+    ] = Decimal(0)
     prices: Address = ""
     coupons: Address = ""
+    quotes: Annotated[
+        str, Text(500), Field(description="What quotes/<full name> is put behind; ends in a slash")
+    ] = ""
 
     def seller(self) -> Seller:
         """The terms alone."""
@@ -122,6 +128,7 @@ class SellerEntry:
         return Seller(
             self.code, self.name, self.country, self.currency, self.years_min, self.years_max,
             self.years_chosen, self.privacy, self.tax, self.rounding, extras,  # type: ignore[arg-type]
+            self.top_up,
         )  # fmt: skip
 
 

@@ -34,7 +34,8 @@ class Seller:
     `code` is its name in addresses and files; `country` an ISO 3166-1 code; `currency` one of ISO
     4217, in which all its prices are. A registration is for `years_min` to `years_max` years, and
     `years_chosen` of them are chosen in advance. `tax` says whether prices hold the seller's home
-    tax. Amounts are rounded to multiples of `rounding`, half up, line by line.
+    tax. Amounts are rounded to multiples of `rounding`, half up, line by line. Where orders are
+    paid from an account, at least `top_up` has to be paid into it at a time; 0 where they are not.
     """
 
     code: str
@@ -48,6 +49,13 @@ class Seller:
     tax: TaxShown = "added"
     rounding: Decimal = Decimal("0.01")
     extras: tuple[Extra, ...] = ()
+    top_up: Decimal = Decimal(0)
+
+    def paid_in(self, amount: Decimal) -> Decimal:
+        """What has to be paid at once for an order of that amount; what is more stays in the
+        account and pays later ones.
+        """
+        return max(amount, self.top_up) if amount > 0 else amount
 
     def rounded(self, amount: Decimal) -> Decimal:
         """As the seller writes an amount."""

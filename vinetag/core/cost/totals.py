@@ -7,16 +7,16 @@ from typing import NamedTuple
 
 from vinetag.core.cost.market import Market
 from vinetag.core.cost.prices import Quoted
-from vinetag.core.cost.ways import Wish, cheapest_way
+from vinetag.core.cost.ways import Way, Wish, cheapest_way
 
-__all__ = ["Holding", "totals"]
+__all__ = ["Holding", "holding_of", "totals"]
 
 NO_QUOTES: Mapping[str, Quoted] = {}
 
 
 class Holding(NamedTuple):
     """The cheapest way to stay with a seller, in thousandths of the market's currency: all of it,
-    the first payment, and the dearest year.
+    what has to be paid first, and the dearest year.
     """
 
     total: int
@@ -48,6 +48,10 @@ def _holding(
         sellers=frozenset({code}),
     )  # fmt: skip
     way = cheapest_way(market, wish)
-    if way is None:
-        return None
-    return Holding(way.total, way.steps[0].priced.amount, max(way.by_year(wish)))
+    return None if way is None else holding_of(market, way, wish)
+
+
+def holding_of(market: Market, way: Way, wish: Wish) -> Holding:
+    """What a way comes to; its first payment is with what has to be paid into an account."""
+    first = market.paid_in(way.steps[0].priced.order)
+    return Holding(way.total, first, max(way.by_year(wish)))

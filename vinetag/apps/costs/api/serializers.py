@@ -3,14 +3,24 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from typing import Any
+from typing import Any, get_args
 
 from rest_framework import serializers
 
+from vinetag.apps.accounts.api.problems import ProblemSerializer
+from vinetag.apps.costs.by_hand import Take
+from vinetag.apps.costs.export import FORMS
 from vinetag.core.cost import ACTIONS, LONGEST_HORIZON
+from vinetag.core.cost.cells import LARGEST
+from vinetag.core.cost.coupons import CouponKind
 from vinetag.core.extensions import COUNTRIES
 
-__all__ = ["CostQuestionSerializer", "CostsSerializer", "SellersSerializer"]
+__all__ = [
+    "CostQuestionSerializer", "CostsSerializer", "DroppedCouponSerializer", "HeldCouponSerializer",
+    "ListSerializer", "NewSellerSerializer", "OddsSerializer", "PlanFileSerializer",
+    "RatesFileSerializer", "RatesSerializer", "ReportSerializer", "SellersSerializer",
+    "TakenSerializer", "TermsSerializer",
+]  # fmt: skip
 
 
 class PriceChangeSerializer(serializers.Serializer[Any]):
@@ -31,6 +41,12 @@ class SellerSerializer(serializers.Serializer[Any]):
     privacy = serializers.CharField(source="entry.privacy")
     tax = serializers.CharField(source="entry.tax")
     years_chosen = serializers.IntegerField(source="entry.years_chosen")
+    top_up = serializers.CharField(source="entry.top_up", help_text="Least paid into an account")
+    terms = serializers.JSONField(help_text="As docs/sellers.schema.json has one of them")
+    own = serializers.BooleanField(help_text="Seen by nobody else")
+    by_hand = serializers.BooleanField(help_text="Not asked for its lists")
+    may_change = serializers.BooleanField()
+    publishes = serializers.BooleanField(help_text="Lists of its own that can be asked for")
     dated = serializers.DateField(allow_null=True, help_text="The day of its list")
     fetched_at = serializers.DateTimeField(allow_null=True)
     stale = serializers.BooleanField()
@@ -41,12 +57,27 @@ class SellerSerializer(serializers.Serializer[Any]):
 
 class SellersSerializer(serializers.Serializer[Any]):
     sellers = SellerSerializer(many=True)
-    may_edit = serializers.BooleanField()
+    may_edit = serializers.BooleanField(help_text="Those everybody sees")
+    rates_of = serializers.DateField(allow_null=True, help_text="The day of the exchange rates")
 
 
 class CostQuestionSerializer(serializers.Serializer[Any]):
     full_names = serializers.ListField(
         child=serializers.CharField(max_length=255), min_length=1, max_length=200
+    )
+    used = serializers.ListField(
+        child=serializers.CharField(max_length=255),
+        default=list,
+        max_length=200,
+        help_text="Those not only held for protection; none: the first",
+    )
+    budget = serializers.DecimalField(
+        max_digits=9,
+        decimal_places=2,
+        min_value=Decimal(0),
+        allow_null=True,
+        default=None,
+        help_text="Over all the years, in currency",
     )
     years = serializers.IntegerField(min_value=1, max_value=LONGEST_HORIZON, default=5)
     country = serializers.ChoiceField(choices=("", *COUNTRIES), default="", allow_blank=True)
@@ -83,6 +114,13 @@ class OrderSerializer(serializers.Serializer[Any]):
     tax_known = serializers.BooleanField()
 
 
+class PlannedOrderSerializer(OrderSerializer):
+    paid = serializers.CharField(help_text="The total, in the currency asked for")
+    paid_in = serializers.CharField(
+        help_text="What has to be paid at once: more than that where it is into an account"
+    )
+
+
 class StepSerializer(serializers.Serializer[Any]):
     on = serializers.DateField()
     action = serializers.ChoiceField(choices=("register", "renew", "move"))
@@ -112,12 +150,18 @@ class HoldingSerializer(serializers.Serializer[Any]):
     a_year = serializers.CharField(allow_null=True)
     first = serializers.CharField(allow_null=True)
     dearest = serializers.CharField(allow_null=True)
+    by_year = serializers.ListField(child=serializers.CharField(), help_text="Staying there")
+    quoted = serializers.ChoiceField(
+        choices=("", "usual", "premium"), help_text="Where a quote beats the list"
+    )
+    unsold = serializers.BooleanField(help_text="Asked, the seller does not sell this name")
     ticked = serializers.CharField(allow_null=True, help_text="When nothing is unticked")
     extras = ExtraSerializer(many=True)
 
 
 class CostedSerializer(serializers.Serializer[Any]):
     full_name = serializers.CharField()
+    used = serializers.BooleanField()
     sellers = HoldingSerializer(many=True)
     cheapest = WaySerializer(allow_null=True)
 
@@ -126,8 +170,51 @@ class PlanSerializer(serializers.Serializer[Any]):
     total = serializers.CharField()
     weight = serializers.CharField(help_text="With the trouble of moves")
     bound = serializers.CharField(help_text="No plan weighs less")
-    orders = OrderSerializer(many=True)
+    orders = PlannedOrderSerializer(many=True)
     nowhere = serializers.ListField(child=serializers.CharField())
+
+
+class AffordableSerializer(serializers.Serializer[Any]):
+    plan = PlanSerializer()
+    left_out = serializers.ListField(child=serializers.CharField())
+    kept = serializers.BooleanField(help_text="Whether the budget is kept without them")
+
+
+class OddsSerializer(serializers.Serializer[Any]):
+    mean = serializers.FloatField(help_text="A share, 0 to 1")
+    low = serializers.FloatField()
+    high = serializers.FloatField(help_text="Nine in ten would lie from low to high")
+    reports = serializers.IntegerField()
+
+
+class CouponSerializer(serializers.Serializer[Any]):
+    seller = serializers.CharField()
+    code = serializers.CharField()
+    takes = serializers.ChoiceField(choices=get_args(CouponKind))
+    value = serializers.CharField()
+    extensions = serializers.ListField(child=serializers.CharField())
+    actions = serializers.ListField(child=serializers.CharField())
+    years_from = serializers.IntegerField()
+    years_to = serializers.IntegerField()
+    least_names = serializers.IntegerField()
+    least_sum = serializers.CharField()
+    new_customers = serializers.BooleanField()
+    combines = serializers.BooleanField()
+    on_promotions = serializers.BooleanField()
+    starts = serializers.DateField(allow_null=True, help_text="None where it has begun")
+    ends = serializers.DateField(allow_null=True)
+    odds = OddsSerializer()
+    saving = serializers.CharField(help_text="If it works, on an order of all the names")
+    expected = serializers.CharField(help_text="That times the odds")
+    in_plan = serializers.BooleanField()
+    reported = serializers.BooleanField(allow_null=True, help_text="By the person")
+    held = serializers.ChoiceField(choices=("", "own", "all"), help_text="Entered by hand")
+
+
+class QuotesSerializer(serializers.Serializer[Any]):
+    waiting = serializers.IntegerField(help_text="Names some seller is still asked about")
+    unknown = serializers.IntegerField(help_text="Answers of no use")
+    oldest = serializers.DateTimeField(allow_null=True)
 
 
 class CostsSerializer(serializers.Serializer[Any]):
@@ -135,4 +222,60 @@ class CostsSerializer(serializers.Serializer[Any]):
     years = serializers.IntegerField()
     names = CostedSerializer(many=True)
     plan = PlanSerializer()
+    affordable = AffordableSerializer(
+        allow_null=True, help_text="None where there is no budget, or the plan keeps it"
+    )
+    coupons = CouponSerializer(many=True)
+    quotes = QuotesSerializer()
     rates_of = serializers.DateField(allow_null=True, help_text="The day of the exchange rates")
+
+
+class NewSellerSerializer(serializers.Serializer[Any]):
+    terms = serializers.JSONField(help_text="As docs/sellers.schema.json has one of them")
+    everybody = serializers.BooleanField(default=False, help_text="By an administrator")
+
+
+class TermsSerializer(serializers.Serializer[Any]):
+    terms = serializers.JSONField(help_text="As docs/sellers.schema.json has one of them")
+
+
+class ListSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField(max_length=LARGEST, trim_whitespace=False)
+    take = serializers.ChoiceField(
+        choices=get_args(Take), default="whole", help_text="good: those lines that are right"
+    )
+
+
+class TakenSerializer(serializers.Serializer[Any]):
+    lines = serializers.IntegerField()
+    problems = ProblemSerializer(many=True)
+
+
+class HeldCouponSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField(
+        max_length=20_000, help_text="Lines of docs/coupons.table.json with their heading"
+    )
+    everybody = serializers.BooleanField(default=False)
+
+
+class DroppedCouponSerializer(serializers.Serializer[Any]):
+    code = serializers.CharField(max_length=40)
+    everybody = serializers.BooleanField(default=False)
+
+
+class ReportSerializer(serializers.Serializer[Any]):
+    seller = serializers.CharField(max_length=40)
+    code = serializers.CharField(max_length=40)
+    worked = serializers.BooleanField(allow_null=True, help_text="None takes it back")
+
+
+class RatesFileSerializer(serializers.Serializer[Any]):
+    text = serializers.CharField(max_length=LARGEST, trim_whitespace=False)
+
+
+class RatesSerializer(serializers.Serializer[Any]):
+    rates_of = serializers.DateField(allow_null=True)
+
+
+class PlanFileSerializer(CostQuestionSerializer):
+    form = serializers.ChoiceField(choices=tuple(FORMS))

@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coupons/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reportCoupon"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/examples": {
         parameters: {
             query?: never;
@@ -270,6 +286,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["workOutCosts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/costs/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["exportCosts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -805,6 +837,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["bringRates"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sellers": {
         parameters: {
             query?: never;
@@ -814,6 +862,86 @@ export interface paths {
         };
         get: operations["listSellers"];
         put?: never;
+        post: operations["addSeller"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeSeller"];
+        post?: never;
+        delete: operations["removeSeller"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers/{code}/coupons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportCoupons"];
+        put: operations["putCoupons"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers/{code}/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["followSeller"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers/{code}/held-coupons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["dropCoupon"];
+        post: operations["holdCoupon"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sellers/{code}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportPrices"];
+        put: operations["putPrices"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1176,6 +1304,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Affordable: {
+            plan: components["schemas"]["Plan"];
+            left_out: string[];
+            /** @description Whether the budget is kept without them */
+            kept: boolean;
+        };
         /**
          * @description * `stale` - stale
          *     * `unsure` - unsure
@@ -1482,6 +1616,13 @@ export interface components {
         };
         CostQuestionRequest: {
             full_names: string[];
+            /** @description Those not only held for protection; none: the first */
+            used?: string[];
+            /**
+             * Format: decimal
+             * @description Over all the years, in currency
+             */
+            budget?: string | null;
             /** @default 5 */
             years: number;
             /** @default  */
@@ -1504,6 +1645,7 @@ export interface components {
         };
         Costed: {
             full_name: string;
+            used: boolean;
             sellers: components["schemas"]["Holding"][];
             cheapest: components["schemas"]["Way"] | null;
         };
@@ -1512,6 +1654,10 @@ export interface components {
             years: number;
             names: components["schemas"]["Costed"][];
             plan: components["schemas"]["Plan"];
+            /** @description None where there is no budget, or the plan keeps it */
+            affordable: components["schemas"]["Affordable"] | null;
+            coupons: components["schemas"]["Coupon"][];
+            quotes: components["schemas"]["Quotes"];
             /**
              * Format: date
              * @description The day of the exchange rates
@@ -1625,6 +1771,44 @@ export interface components {
                 };
             };
         };
+        Coupon: {
+            seller: string;
+            code: string;
+            takes: components["schemas"]["TakesEnum"];
+            value: string;
+            extensions: string[];
+            actions: string[];
+            years_from: number;
+            years_to: number;
+            least_names: number;
+            least_sum: string;
+            new_customers: boolean;
+            combines: boolean;
+            on_promotions: boolean;
+            /**
+             * Format: date
+             * @description None where it has begun
+             */
+            starts: string | null;
+            /** Format: date */
+            ends: string | null;
+            odds: components["schemas"]["Odds"];
+            /** @description If it works, on an order of all the names */
+            saving: string;
+            /** @description That times the odds */
+            expected: string;
+            in_plan: boolean;
+            /** @description By the person */
+            reported: boolean | null;
+            /**
+             * @description Entered by hand
+             *
+             *     * `` -
+             *     * `own` - own
+             *     * `all` - all
+             */
+            held: components["schemas"]["HeldEnum"] | components["schemas"]["BlankEnum"];
+        };
         CredentialsRequest: {
             username: string;
             password: string;
@@ -1656,6 +1840,11 @@ export interface components {
                 [key: string]: (number | null)[];
             };
             kept: boolean[];
+        };
+        DroppedCouponRequest: {
+            code: string;
+            /** @default false */
+            everybody: boolean;
         };
         DuelRequest: {
             winner: string;
@@ -1803,6 +1992,13 @@ export interface components {
          * @enum {string}
          */
         FilingStateEnum: "waiting" | "working" | "done" | "failed";
+        /**
+         * @description * `csv` - csv
+         *     * `xlsx` - xlsx
+         *     * `json` - json
+         * @enum {string}
+         */
+        FormEnum: "csv" | "xlsx" | "json";
         Funnel: {
             made: number;
             within: number;
@@ -1826,6 +2022,19 @@ export interface components {
             label: string;
             typed: string;
         };
+        HeldCouponRequest: {
+            /** @description Lines of docs/coupons.table.json with their heading */
+            text: string;
+            /** @default false */
+            everybody: boolean;
+        };
+        /**
+         * @description * `` -
+         *     * `own` - own
+         *     * `all` - all
+         * @enum {string}
+         */
+        HeldEnum: "own" | "all";
         Holding: {
             seller: string;
             /** @description None where it is not offered */
@@ -1833,6 +2042,18 @@ export interface components {
             a_year: string | null;
             first: string | null;
             dearest: string | null;
+            /** @description Staying there */
+            by_year: string[];
+            /**
+             * @description Where a quote beats the list
+             *
+             *     * `` -
+             *     * `usual` - usual
+             *     * `premium` - premium
+             */
+            quoted: components["schemas"]["QuotedEnum"] | components["schemas"]["BlankEnum"];
+            /** @description Asked, the seller does not sell this name */
+            unsold: boolean;
             /** @description When nothing is unticked */
             ticked: string | null;
             extras: components["schemas"]["Extra"][];
@@ -1979,6 +2200,17 @@ export interface components {
             /** @description Chosen for names that came without */
             extensions: string[];
         };
+        ListRequest: {
+            text: string;
+            /**
+             * @description good: those lines that are right
+             *
+             *     * `good` - good
+             *     * `whole` - whole
+             * @default whole
+             */
+            take: components["schemas"]["TakeEnum"];
+        };
         Listed: {
             label: string;
             /** @description The label as a person writes it */
@@ -2068,6 +2300,30 @@ export interface components {
         NewPasswordRequest: {
             password: string;
             new: string;
+        };
+        NewSellerRequest: {
+            /** @description As docs/sellers.schema.json has one of them */
+            terms: unknown;
+            /**
+             * @description By an administrator
+             * @default false
+             */
+            everybody: boolean;
+        };
+        Odds: {
+            /**
+             * Format: double
+             * @description A share, 0 to 1
+             */
+            mean: number;
+            /** Format: double */
+            low: number;
+            /**
+             * Format: double
+             * @description Nine in ten would lie from low to high
+             */
+            high: number;
+            reports: number;
         };
         Offer: {
             text: string;
@@ -2337,8 +2593,51 @@ export interface components {
             weight: string;
             /** @description No plan weighs less */
             bound: string;
-            orders: components["schemas"]["Order"][];
+            orders: components["schemas"]["PlannedOrder"][];
             nowhere: string[];
+        };
+        PlanFileRequest: {
+            full_names: string[];
+            /** @description Those not only held for protection; none: the first */
+            used?: string[];
+            /**
+             * Format: decimal
+             * @description Over all the years, in currency
+             */
+            budget?: string | null;
+            /** @default 5 */
+            years: number;
+            /** @default  */
+            country: components["schemas"]["CountryEnum"] | components["schemas"]["BlankEnum"];
+            /** @default  */
+            vat: string;
+            /** @default true */
+            privacy: boolean;
+            /** @default EUR */
+            currency: string;
+            sellers?: string[];
+            /** @default true */
+            moving: boolean;
+            /**
+             * Format: decimal
+             * @description Of a move, in currency
+             * @default 0.00
+             */
+            trouble: string;
+            form: components["schemas"]["FormEnum"];
+        };
+        PlannedOrder: {
+            seller: string;
+            /** @description The seller's */
+            currency: string;
+            lines: components["schemas"]["Line"][];
+            subtotal: string;
+            total: string;
+            tax_known: boolean;
+            /** @description The total, in the currency asked for */
+            paid: string;
+            /** @description What has to be paid at once: more than that where it is into an account */
+            paid_in: string;
         };
         /**
          * @description The fields of a document (texts, numbers, choices, yes or no, lists and mappings of these,
@@ -2569,6 +2868,21 @@ export interface components {
             /** @default scan */
             aim: components["schemas"]["AskedForEnum"];
         };
+        /**
+         * @description * `` -
+         *     * `usual` - usual
+         *     * `premium` - premium
+         * @enum {string}
+         */
+        QuotedEnum: "usual" | "premium";
+        Quotes: {
+            /** @description Names some seller is still asked about */
+            waiting: number;
+            /** @description Answers of no use */
+            unknown: number;
+            /** Format: date-time */
+            oldest: string | null;
+        };
         Ranking: {
             standings: components["schemas"]["Standing"][];
             /** @description Whom to compare next; empty for none */
@@ -2581,6 +2895,13 @@ export interface components {
             enough: boolean;
             /** @description How many answers there are */
             readonly asked: number;
+        };
+        Rates: {
+            /** Format: date */
+            rates_of: string | null;
+        };
+        RatesFileRequest: {
+            text: string;
         };
         Reason: {
             text: string;
@@ -2610,6 +2931,12 @@ export interface components {
         };
         Remembered: {
             remembered: string[];
+        };
+        ReportRequest: {
+            seller: string;
+            code: string;
+            /** @description None takes it back */
+            worked: boolean | null;
         };
         Results: {
             share: components["schemas"]["Share"];
@@ -2672,6 +2999,17 @@ export interface components {
             privacy: string;
             tax: string;
             years_chosen: number;
+            /** @description Least paid into an account */
+            top_up: string;
+            /** @description As docs/sellers.schema.json has one of them */
+            terms: unknown;
+            /** @description Seen by nobody else */
+            own: boolean;
+            /** @description Not asked for its lists */
+            by_hand: boolean;
+            may_change: boolean;
+            /** @description Lists of its own that can be asked for */
+            publishes: boolean;
             /**
              * Format: date
              * @description The day of its list
@@ -2687,7 +3025,13 @@ export interface components {
         };
         Sellers: {
             sellers: components["schemas"]["Seller"][];
+            /** @description Those everybody sees */
             may_edit: boolean;
+            /**
+             * Format: date
+             * @description The day of the exchange rates
+             */
+            rates_of: string | null;
         };
         Sense: {
             id: number;
@@ -2875,6 +3219,27 @@ export interface components {
          */
         StepActionEnum: "register" | "renew" | "move";
         /**
+         * @description * `good` - good
+         *     * `whole` - whole
+         * @enum {string}
+         */
+        TakeEnum: "good" | "whole";
+        Taken: {
+            lines: number;
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * @description * `percent` - percent
+         *     * `amount` - amount
+         *     * `price` - price
+         * @enum {string}
+         */
+        TakesEnum: "percent" | "amount" | "price";
+        TermsRequest: {
+            /** @description As docs/sellers.schema.json has one of them */
+            terms: unknown;
+        };
+        /**
          * @description * `system` - system
          *     * `light` - light
          *     * `dark` - dark
@@ -3029,6 +3394,90 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    reportCoupon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Odds"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4628,6 +5077,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Costs"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportCosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             400: {
@@ -8263,6 +8798,90 @@ export interface operations {
             };
         };
     };
+    bringRates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RatesFileRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rates"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     listSellers: {
         parameters: {
             query?: never;
@@ -8291,6 +8910,795 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    addSeller: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSellerRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sellers"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    changeSeller: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sellers"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    removeSeller: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportCoupons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    putCoupons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    followSeller: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sellers"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    dropCoupon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DroppedCouponRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    holdCoupon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldCouponRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    putPrices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

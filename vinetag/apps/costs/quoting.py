@@ -1,0 +1,157 @@
+"""What sellers say of single names, kept for a day."""
+
+from __future__ import annotations
+
+import asyncio
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Final
+
+from django.core.cache import cache
+from django.utils import timezone
+
+from vinetag.apps.accounts.models import User
+from vinetag.apps.availability.lookups import lookup_settings
+from vinetag.apps.costs.markets import sellers_for
+from vinetag.apps.costs.models import QuoteRow, SellerRow
+from vinetag.core.checking import Evidence
+from vinetag.core.cost import Market, Quoted, beside_list
+from vinetag.core.cost.seller_documents import read_seller
+from vinetag.core.names import FullName
+from vinetag.lookup.quotes import QuoteWanted, fetch_quotes, may_be_asked
+
+__all__ = ["NameQuotes", "Quotes", "ask_quotes", "quotes_for"]
+
+LASTS: Final = timedelta(days=1)
+# What was not found out is asked again sooner.
+AGAIN: Final = timedelta(minutes=20)
+# So many at once, so that a worker is not held up for long.
+SLICE: Final = 300
+# In the cache, by name: that somebody asks about it just now.
+UNDER_WAY: Final = "quote-under-way"
+LONGEST: Final = 120
+ELSEWHERE: Final = frozenset({"unavailable", "reserved", "offered"})
+
+
+@dataclass(frozen=True)
+class NameQuotes:
+    """What is known of one name: by seller, what its price is where a list does not say it; the
+    sellers that do not sell it.
+    """
+
+    quoted: Mapping[str, Quoted] = field(default_factory=dict)
+    without: frozenset[str] = frozenset()
+
+
+@dataclass(frozen=True)
+class Quotes:
+    """By name; `waiting` are names some seller has not been asked of yet, `unknown` how many times
+    a seller said nothing of use, `oldest` when the oldest of the answers was given.
+    """
+
+    names: Mapping[FullName, NameQuotes]
+    waiting: tuple[FullName, ...] = ()
+    unknown: int = 0
+    oldest: datetime | None = None
+
+
+def quotes_for(person: User, market: Market, names: Sequence[FullName]) -> Quotes:
+    """What the sellers of a market said of these names, as far as it is fresh."""
+    now = timezone.now()
+    asked = _asked(sellers_for(person))
+    wanted = {str(name): name for name in names}
+    rows = QuoteRow.objects.filter(
+        full_name__in=wanted, seller__in=[row.pk for row in asked], asked_at__gt=now - LASTS
+    ).select_related("seller")
+    quoted: dict[str, dict[str, Quoted]] = {}
+    without: dict[str, set[str]] = {}
+    answered: dict[str, set[str]] = {}
+    times: list[datetime] = []
+    unknown = 0
+    for row in rows:
+        if row.trouble and row.asked_at < now - AGAIN:
+            continue
+        code = row.seller.code
+        answered.setdefault(row.full_name, set()).add(code)
+        times.append(row.asked_at)
+        if row.says in ELSEWHERE:
+            without.setdefault(row.full_name, set()).add(code)
+        elif (price := _priced(market, row, wanted[row.full_name])) is not None:
+            quoted.setdefault(row.full_name, {})[code] = price
+        elif row.trouble and row.trouble != "no_service":
+            unknown += 1
+    codes = {row.code for row in asked if row.code in market.prices}
+    found = {
+        name: NameQuotes(quoted.get(text, {}), frozenset(without.get(text, ())))
+        for text, name in wanted.items()
+    }
+    waiting = tuple(name for text, name in wanted.items() if codes - answered.get(text, set()))
+    return Quotes(found, waiting, unknown, min(times, default=None))
+
+
+def _priced(market: Market, row: QuoteRow, name: FullName) -> Quoted | None:
+    """Where it beats the list, in the seller's currency."""
+    seller = market.sellers.get(row.seller.code)
+    if seller is None or row.currency != seller.currency:
+        return None
+    if row.first_year is None or row.renewal is None:
+        return None
+    quoted = Quoted(row.first_year, row.renewal, premium=row.says == "premium")
+    listed = market.prices[seller.code]
+    return beside_list(seller, listed, name.extension, quoted, market.today)
+
+
+def _asked(rows: Collection[SellerRow]) -> list[SellerRow]:
+    """Those that may be asked for prices of single names."""
+    settings = lookup_settings()
+    return [row for row in rows if may_be_asked(settings, read_seller(row.terms).quotes)]
+
+
+def ask_quotes(names: Sequence[FullName]) -> int:
+    """Ask every seller of the settings about names it has not been asked of lately, at most SLICE
+    questions; how many were asked. What somebody else asks just now is passed over.
+    """
+    mine = [n for n in names if cache.add(f"{UNDER_WAY}:{n}", 1, LONGEST)]
+    try:
+        wanted = _wanted(mine)[:SLICE]
+        evidence = asyncio.run(fetch_quotes(lookup_settings(), [one for _, one in wanted]))
+        for (row, one), found in zip(wanted, evidence, strict=True):
+            _keep(row, str(one.name), found)
+        return len(wanted)
+    finally:
+        cache.delete_many([f"{UNDER_WAY}:{name}" for name in mine])
+
+
+def _wanted(names: Sequence[FullName]) -> list[tuple[SellerRow, QuoteWanted]]:
+    now = timezone.now()
+    rows = _asked(SellerRow.objects.filter(owner=None, listed=True).order_by("place"))
+    known = {
+        (seller, name)
+        for seller, name, trouble, at in QuoteRow.objects.filter(
+            full_name__in=[str(name) for name in names], asked_at__gt=now - LASTS
+        ).values_list("seller", "full_name", "trouble", "asked_at")
+        if not trouble or at > now - AGAIN
+    }
+    return [
+        (row, QuoteWanted(row.code, read_seller(row.terms).quotes, name))
+        for name in names
+        for row in rows
+        if (row.pk, str(name)) not in known
+    ]
+
+
+def _keep(row: SellerRow, full_name: str, found: Evidence) -> None:
+    price = found.quote
+    QuoteRow.objects.update_or_create(
+        seller=row,
+        full_name=full_name,
+        defaults={
+            "says": found.says,
+            "currency": price.currency if price else "",
+            "first_year": price.first_year if price else None,
+            "renewal": price.renewal if price else None,
+            "trouble": found.trouble,
+            "asked_at": found.at,
+        },
+    )
