@@ -208,6 +208,11 @@ def test_a_plan_is_written_as_a_file_that_a_spreadsheet_opens(
     assert document["affordable"]["left_out"] == ["inkpress.net"]
     assert api.post(f"{address}/file", {**question, "form": "xlsx"}).content[:2] == b"PK"
     assert api.post(f"{address}/file", {**question, "form": "pdf"}).status_code == 400
+    assert costs["paid"][0]["seller"] == ""
+    for one in costs["paid"]:
+        amounts = [Decimal(amount) for amount in one["amounts"]]
+        assert (len(amounts), amounts) == (3, sorted(amounts))
+    assert costs["paid"][0]["amounts"][-1] == costs["plan"]["total"]
     used = api.post(address, {**question, "used": ["inkpress.net"]}).json()
     assert [n["used"] for n in used["names"]] == [False, True]
     assert used["affordable"]["left_out"] == ["inkpost.com"]

@@ -39,7 +39,7 @@ def test_the_catalogue_is_an_administrators_to_change(
 
 def test_proposals_give_their_reasons(api: APIClient) -> None:
     asked = {"country": "NZ", "work": "shop", "budget": 30}
-    [first, *_] = api.get("/api/extensions/proposals", asked).json()
+    [first, *_] = api.get("/api/proposals", asked).json()
     assert first["extension"] == "co.nz"
     assert "at home in New Zealand" in " ".join(first["reasons"])
-    assert api.get("/api/extensions/proposals", {"country": "XX"}).status_code == 400
+    assert api.get("/api/proposals", {"country": "XX"}).status_code == 400

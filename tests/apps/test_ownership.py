@@ -80,7 +80,7 @@ FOR_EVERYONE = {
     "shared/<str:token>/hearing", "shared/<str:token>/recall",
 }  # fmt: skip
 FOR_PEOPLE = {
-    "projects", "vocabulary", "examples", "extensions", "extensions/proposals", "extensions/file",
+    "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds", "sellers", "sellers/refresh",
 }  # fmt: skip

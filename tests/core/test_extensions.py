@@ -1,12 +1,16 @@
 """The catalogue of extensions, its rules, and which ones are proposed."""
 
+from decimal import Decimal
+
 import pytest
 
 from standins.world import EXTENSIONS
 from vinetag.core.errors import CatalogueError
 from vinetag.core.extensions import (
     RULES,
+    Costing,
     Entry,
+    Means,
     barred,
     eligible,
     known_extensions,
@@ -152,12 +156,34 @@ def test_proposals_follow_country_work_and_budget() -> None:
     assert first(country="IE", work="music")[:2] == ["com", "ie"]
     assert set(first(country="DE", work="software")[:4]) >= {"com", "de"}
     assert "au" not in first(country="NZ", limit=300)
-    dear = {p.entry.extension: p for p in propose(CATALOGUE, budget=15, limit=300)}
+    dear = {p.entry.extension: p for p in propose(CATALOGUE, means=Means(Decimal(15)), limit=300)}
     assert "studio" not in dear
-    assert "within your €15" in " ".join(dear["com"].reasons)
+    assert "Within your €15 a year." in dear["com"].reasons
     for proposed in propose(CATALOGUE, country="FR", work="art", limit=300):
         assert proposed.reasons
         assert proposed.entry.kind != "second-level" or proposed.entry.country == "FR"
+
+
+def test_proposals_go_by_what_names_really_cost_where_that_is_known() -> None:
+    costs = {
+        "com": Costing(Decimal("1.5"), Decimal(19), Decimal("77.5"), "Lantern"),
+        "net": Costing(Decimal(12), None, Decimal(60), "Weir"),
+    }
+
+    def found(**limits: object) -> dict[str, str]:
+        means = Means(costs=costs, **limits)  # type: ignore[arg-type]
+        proposed = propose(CATALOGUE, means=means, limit=300)
+        return {p.entry.extension: " ".join(p.reasons) for p in proposed}
+
+    told = found()["com"]
+    assert "€1.50 the first year, then €19.00 a year; €77.50 over 5 years" in told
+    # A cheap first year does not make it cheap.
+    assert {"com", "net"} & {*found(budget=Decimal(15))} == {"net"}
+    assert {"com", "net"} & {*found(whole=Decimal(70))} == {"net"}
+    # What has no list goes by the guide, for as many years.
+    by_guide = found(whole=Decimal(70), years=5)
+    assert "studio" not in by_guide
+    assert "Within your €70 over 5 years." in by_guide["net"]
 
 
 def test_what_is_for_people_is_not_proposed_to_companies() -> None:

@@ -16,6 +16,7 @@ from django.utils import timezone
 from vinetag.apps.accounts.errors import NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.catalogue import require_administrator
+from vinetag.apps.costs.listing import prices_changed
 from vinetag.apps.costs.markets import known_extensions, may_change, sellers_for
 from vinetag.apps.costs.models import HeldCoupons, SellerRow
 from vinetag.apps.costs.sellers import new_version
@@ -70,6 +71,7 @@ def make_seller(person: User, terms: object, *, everybody: bool) -> SellerRow:
             args = {"limit": MOST_OWN, "count": count + 1}
             raise RefusedError([Problem("name", "too_many", args)])
         last = SellerRow.objects.filter(owner=None).count()
+        prices_changed()
         return SellerRow.objects.create(
             code=entry.code, owner=None if everybody else person, by_hand=True, place=last,
             terms=seller_document(entry), asked_at=timezone.now(),
@@ -101,6 +103,7 @@ def change_seller(person: User, code: str, terms: object) -> SellerRow:
         }
         row.by_hand = True
         row.save()
+        prices_changed()
         return row
 
 
@@ -113,6 +116,7 @@ def remove_seller(person: User, code: str) -> None:
         if read_seller(row.terms).prices:
             raise NotFoundError
         row.delete()
+        prices_changed()
 
 
 def follow_again(person: User, code: str) -> None:
@@ -168,6 +172,7 @@ def take_list(person: User, code: str, kind: Kind, text: str, take: Take) -> Tak
             row.coupons = written
         row.by_hand, row.trouble, row.listed = True, "", True
         row.save()
+        prices_changed()
         return Taken(lines, problems[:MOST_TOLD])
 
 
@@ -195,6 +200,7 @@ def hold_coupon(person: User, code: str, text: str, *, everybody: bool) -> None:
             raise RefusedError([Problem("code", "too_many", args)])
         held.text = write_coupons(kept.values())
         held.save()
+        prices_changed()
 
 
 def _cell(problem: Problem) -> Problem:
@@ -219,3 +225,4 @@ def drop_coupon(person: User, code: str, coupon: str, *, everybody: bool) -> Non
             raise NotFoundError
         held.text = write_coupons(c for c in coupons if c.code != coupon)
         held.save()
+        prices_changed()

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import NotFoundError
 from vinetag.apps.accounts.models import User
+from vinetag.apps.costs.listing import prices_changed
 from vinetag.apps.costs.markets import coupons_by_seller, known_extensions, sellers_for
 from vinetag.apps.costs.models import CouponReport, HeldCoupons, SellerRow
 from vinetag.core.cost import Coupon, Market, Odds, Report, coupon_worth, odds_of
@@ -94,5 +95,6 @@ def report_coupon(person: User, seller: str, code: str, worked: bool | None) -> 
                 seller=row, code=code, person=person,
                 defaults={"worked": worked, "at": timezone.now()},
             )  # fmt: skip
+    prices_changed()
     reports = CouponReport.objects.filter(seller=row, code=code).values_list("worked", "at")
     return odds_of([Report(*report) for report in reports], timezone.now())

@@ -8,7 +8,7 @@ from typing import Any
 
 from vinetag.apps.costs.coupons import OfferedCoupon
 from vinetag.apps.costs.planning import Costed, CostQuestion, Costs
-from vinetag.core.cost import Bundle, Market, Odds, Order, Way, Wish
+from vinetag.core.cost import Bundle, Market, Odds, Order, Way, Wish, paid_by_year
 
 __all__ = ["costs_document", "odds_document"]
 
@@ -22,6 +22,7 @@ def costs_document(costs: Costs, question: CostQuestion) -> dict[str, Any]:
         "years": question.years,
         "names": [_costed(costs, one, question) for one in costs.names],
         "plan": _plan(market, costs.plan),
+        "paid": _paid(costs, question),
         "affordable": affordable
         and {
             "plan": _plan(market, affordable.plan),
@@ -36,6 +37,25 @@ def costs_document(costs: Costs, question: CostQuestion) -> dict[str, Any]:
         },
         "rates_of": costs.rates_of,
     }
+
+
+def _paid(costs: Costs, question: CostQuestion) -> list[dict[str, Any]]:
+    """What has been paid by the end of each year: for the plan ("" as its seller), and staying with
+    each seller that has all of the names the plan has, name by name.
+    """
+    market = costs.market
+    wish = Wish("", question.years, market.today)
+    found = {"": paid_by_year(market, costs.plan, wish)}
+    planned = [one for one in costs.names if str(one.name) not in costs.plan.nowhere]
+    for code in planned[0].ways if planned else ():
+        ways = [one.ways[code] for one in planned]
+        if all(way is not None for way in ways):
+            years = [way.by_year(wish) for way in ways if way is not None]
+            found[code] = [sum(of_year) for of_year in zip(*years, strict=True)]
+    return [
+        {"seller": code, "amounts": [_amount(sum(paid[: n + 1])) for n in range(len(paid))]}
+        for code, paid in found.items()
+    ]
 
 
 def _plan(market: Market, plan: Bundle) -> dict[str, Any]:

@@ -120,7 +120,8 @@ def ask_quotes(names: Sequence[FullName]) -> int:
             _keep(row, str(one.name), found)
         return len(wanted)
     finally:
-        cache.delete_many([f"{UNDER_WAY}:{name}" for name in mine])
+        for name in mine:
+            cache.delete(f"{UNDER_WAY}:{name}")
 
 
 def _wanted(names: Sequence[FullName]) -> list[tuple[SellerRow, QuoteWanted]]:

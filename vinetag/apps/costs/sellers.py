@@ -16,6 +16,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.lookups import lookup_settings
+from vinetag.apps.costs.listing import prices_changed
 from vinetag.apps.costs.markets import known_extensions, may_change, price_version, sellers_for
 from vinetag.apps.costs.models import PriceVersion, SellerRow
 from vinetag.core.cost import PriceChange, changes_between
@@ -107,6 +108,7 @@ def refresh_sellers() -> FoundSellers | None:
         today = timezone.localdate()
         found = asyncio.run(fetch_sellers(lookup_settings(), known, today, validators))
         _keep(found, today)
+        prices_changed()
         cache.set(ASKED, 1, AGAIN.total_seconds())
         return found
     finally:

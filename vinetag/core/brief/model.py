@@ -120,8 +120,9 @@ class Making:
 @dataclass(frozen=True, slots=True)
 class Owner:
     """Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
-    when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), and the most a year may cost, in
-    euros, None for no limit.
+    when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), the most a year may cost, in euros,
+    None for no limit; for how many `years` a name is meant to be kept, and the most all of them may
+    cost.
     """
 
     country: Annotated[
@@ -133,6 +134,13 @@ class Owner:
     work: Annotated[str, OneOf(tuple(WORKS))] = "any"
     budget: Annotated[
         Annotated[int, Between(1, 100_000)] | None, Field(description="Euros a year")
+    ] = None
+    years: Annotated[
+        int, Between(1, 10), Field(description="How long a name is meant to be kept")
+    ] = 5
+    budget_whole: Annotated[
+        Annotated[int, Between(1, 1_000_000)] | None,
+        Field(description="Euros over all the years"),
     ] = None
 
 

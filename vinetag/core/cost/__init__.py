@@ -1,8 +1,9 @@
 """What a name really costs: sellers, price lists, tax, coupons, and the ways to hold a name."""
 
-from vinetag.core.cost.bundles import Bundle, Member, plan_bundle, within_budget
+from vinetag.core.cost.bundles import Bundle, Member, paid_by_year, plan_bundle, within_budget
 from vinetag.core.cost.changes import PriceChange, changes_between
 from vinetag.core.cost.coupons import Coupon, Odds, Report, odds_of
+from vinetag.core.cost.listed import Listed, listed
 from vinetag.core.cost.market import Market, Priced, Term
 from vinetag.core.cost.moves import moves_add_year
 from vinetag.core.cost.orders import Item, Line, Order, price_order
@@ -26,10 +27,11 @@ from vinetag.core.cost.ways import (
 from vinetag.core.cost.worth import coupon_worth
 
 __all__ = [
-    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item",
-    "Line", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList", "PriceRow",
-    "Priced", "Promotion", "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step",
-    "Tax", "Term", "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked", "beside_list",
-    "changes_between", "cheapest_way", "coupon_worth", "holding_of", "moves_add_year", "odds_of",
-    "plan_bundle", "price_order", "tax_of", "totals", "within_budget", "years_after",
+    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item", "Line",
+    "Listed", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList", "PriceRow", "Priced",
+    "Promotion", "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step", "Tax", "Term",
+    "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked", "beside_list", "changes_between",
+    "cheapest_way", "coupon_worth", "holding_of", "listed", "moves_add_year", "odds_of",
+    "paid_by_year", "plan_bundle", "price_order", "tax_of", "totals", "within_budget",
+    "years_after",
 ]  # fmt: skip

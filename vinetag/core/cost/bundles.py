@@ -18,7 +18,9 @@ from vinetag.core.cost.market import Market
 from vinetag.core.cost.orders import Item, Order, PricedItem, close_order, price_item
 from vinetag.core.cost.ways import Start, Way, Ways, Wish
 
-__all__ = ["MOST_NAMES", "Bundle", "Member", "plan_bundle", "within_budget"]
+__all__ = [
+    "MOST_NAMES", "Bundle", "Member", "paid_by_year", "plan_bundle", "within_budget",
+]  # fmt: skip
 
 MOST_NAMES: Final = 200
 # Of one seller, so many of the terms a name could begin with are tried.
@@ -54,6 +56,20 @@ class Bundle:
     weight: int
     bound: int
     nowhere: tuple[str, ...] = ()
+
+
+def paid_by_year(market: Market, bundle: Bundle, wish: Wish) -> list[int]:
+    """What falls due in each year of the horizon of `wish`, which all names of the plan share, in
+    thousandths; their sum is the plan's total.
+    """
+    paid = [0] * wish.years
+    for way in bundle.ways.values():
+        for year, amount in enumerate(way.by_year(wish)):
+            paid[year] += amount
+        # On the first day orders are paid, not names one by one.
+        paid[0] -= way.steps[0].priced.amount
+    paid[0] += sum(market.amount(order) for order in bundle.orders.values())
+    return paid
 
 
 class _Option(NamedTuple):

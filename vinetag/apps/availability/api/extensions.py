@@ -16,7 +16,7 @@ from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.seen import SeenField
-from vinetag.apps.availability.api.serializers import ExtensionSerializer, ProposalSerializer
+from vinetag.apps.availability.api.serializers import ExtensionSerializer
 from vinetag.apps.availability.catalogue import (
     catalogue,
     put_entry,
@@ -32,12 +32,11 @@ from vinetag.core.extensions import (
     WORKS,
     Catalogue,
     Entry,
-    propose,
     read_catalogue,
     write_catalogue,
 )
 
-__all__ = ["ExtensionFileView", "ExtensionView", "ExtensionsView", "ProposalsView"]
+__all__ = ["ExtensionFileView", "ExtensionView", "ExtensionsView"]
 
 
 class NamedSerializer(serializers.Serializer[Any]):
@@ -73,27 +72,6 @@ class ExtensionsView(APIView):
             "rules": [{"code": c, "name": r.sentence} for c, r in RULES.items()],
         }
         return Response(ExtensionsSerializer(document).data)
-
-
-class ProposalQuestionSerializer(serializers.Serializer[Any]):
-    country = serializers.ChoiceField(choices=("", *COUNTRIES), default="", allow_blank=True)
-    work = serializers.ChoiceField(choices=tuple(WORKS), default="any")
-    kind = serializers.ChoiceField(choices=("", *OWNER_KINDS), default="", allow_blank=True)
-    budget = serializers.DecimalField(9, 2, required=False, min_value=1, max_value=100_000)
-
-
-class ProposalsView(APIView):
-    @extend_schema(
-        operation_id="proposeExtensions",
-        parameters=[ProposalQuestionSerializer],
-        responses={200: ProposalSerializer(many=True), 400: ErrorSerializer},
-    )
-    def get(self, request: Request) -> Response:
-        given = ProposalQuestionSerializer(data=request.query_params)
-        given.is_valid(raise_exception=True)
-        return Response(
-            ProposalSerializer(propose(catalogue(), **given.validated_data), many=True).data
-        )
 
 
 class ChangeSerializer(ExtensionSerializer):

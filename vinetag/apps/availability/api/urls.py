@@ -13,7 +13,6 @@ urlpatterns = [
     path("projects/<int:project_id>/quick", views.QuickView.as_view()),
     path("projects/<int:project_id>/pasted", views.ListView.as_view()),
     path("extensions", extensions.ExtensionsView.as_view()),
-    path("extensions/proposals", extensions.ProposalsView.as_view()),
     path("extensions/file", extensions.ExtensionFileView.as_view()),
     path("extensions/<str:extension>", extensions.ExtensionView.as_view()),
 ]

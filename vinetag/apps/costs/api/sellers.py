@@ -29,6 +29,7 @@ from vinetag.apps.costs.api.serializers import (
     TakenSerializer,
     TermsSerializer,
 )
+from vinetag.apps.costs.listing import prices_changed
 from vinetag.apps.costs.rates import bring_rates, rates_in_force
 from vinetag.apps.costs.sellers import ask_again, seller_states
 from vinetag.apps.costs.tasks import refresh_when_due
@@ -204,6 +205,6 @@ class RatesView(APIView):
         require_administrator(person_of(request))
         given = RatesFileSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        return Response(
-            RatesSerializer({"rates_of": bring_rates(**given.validated_data).newest}).data
-        )
+        rates = bring_rates(**given.validated_data)
+        prices_changed()
+        return Response(RatesSerializer({"rates_of": rates.newest}).data)

@@ -217,11 +217,19 @@ class QuotesSerializer(serializers.Serializer[Any]):
     oldest = serializers.DateTimeField(allow_null=True)
 
 
+class PaidSerializer(serializers.Serializer[Any]):
+    seller = serializers.CharField(allow_blank=True, help_text="Empty for the plan")
+    amounts = serializers.ListField(
+        child=serializers.CharField(), help_text="All that is paid by the end of each year"
+    )
+
+
 class CostsSerializer(serializers.Serializer[Any]):
     currency = serializers.CharField()
     years = serializers.IntegerField()
     names = CostedSerializer(many=True)
     plan = PlanSerializer()
+    paid = PaidSerializer(many=True, help_text="Those who have all of the names")
     affordable = AffordableSerializer(
         allow_null=True, help_text="None where there is no budget, or the plan keeps it"
     )

@@ -125,7 +125,7 @@ it('tells the lines of a file that cannot be taken', async () => {
 
 it('proposes an order with its reasons, and takes it with the owner', async () => {
   const requests = serve((_method, path) => ({
-    body: path.startsWith('/api/extensions/proposals')
+    body: path.startsWith('/api/proposals')
       ? [{ extension: 'ie', points: 3, yearly: '20', reasons: ['Shows that it is at home in Ireland.'] }]
       : about(false),
   }));

@@ -10,13 +10,15 @@ export const useExtensions = () => useQuery(extensionsQuery);
 
 const propose = (owner: Owner) =>
   unwrap(
-    api.GET('/api/extensions/proposals', {
+    api.GET('/api/proposals', {
       params: {
         query: {
           country: owner.country,
           work: owner.work,
           kind: owner.kind,
+          years: owner.years,
           ...(owner.budget !== null && { budget: owner.budget }),
+          ...(owner.budget_whole !== null && { whole: owner.budget_whole }),
         } as ProposalQuestion,
       },
     }),

@@ -15,6 +15,10 @@ export interface PlanWish {
   moving: boolean;
   /** What a move costs the person beside its price, in the currency. */
   trouble: number;
+  /** What all of it may cost over the years, in the currency; 0 for no limit. */
+  budget: number;
+  /** Full names that are used, not only held for protection; none: the first. */
+  used: readonly string[];
   /** Full names left out. */
   out: readonly string[];
   /** Codes of sellers left out. */
@@ -29,13 +33,15 @@ const whole = (text: string | null, usual: number, least: number, most: number) 
 export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, currency: string): PlanWish {
   const asked = params.get('currency') ?? '';
   return {
-    years: whole(params.get('years'), 5, 1, MOST_YEARS),
+    years: whole(params.get('years'), brief.owner.years, 1, MOST_YEARS),
     country: params.get('country') ?? brief.owner.country,
     vat: params.get('vat') ?? '',
     currency: CURRENCIES.find((c) => c === asked) ?? (currency || 'EUR'),
     privacy: params.get('public') !== '1',
     moving: params.get('stay') !== '1',
     trouble: whole(params.get('trouble'), 0, 0, 10_000),
+    budget: whole(params.get('budget'), brief.owner.budget_whole ?? 0, 0, 1_000_000),
+    used: (params.get('used') ?? '').split(',').filter(Boolean),
     out: (params.get('out') ?? '').split(',').filter(Boolean),
     less: (params.get('less') ?? '').split(',').filter(Boolean),
   };
@@ -55,6 +61,8 @@ export function writeWish(params: URLSearchParams, change: Partial<PlanWish>): U
   if (change.privacy !== undefined) put('public', change.privacy ? '' : '1');
   if (change.moving !== undefined) put('stay', change.moving ? '' : '1');
   if (change.trouble !== undefined) put('trouble', change.trouble ? String(change.trouble) : '');
+  if (change.budget !== undefined) next.set('budget', String(change.budget));
+  if (change.used !== undefined) put('used', change.used.join(','));
   if (change.out !== undefined) put('out', change.out.join(','));
   if (change.less !== undefined) put('less', change.less.join(','));
   return next;
@@ -65,15 +73,26 @@ export const fullNamesOf = (kept: readonly Kept[], extensions: readonly string[]
   ...new Set(kept.map((k) => `${k.label}.${k.extension || (extensions[0] ?? 'com')}`)),
 ];
 
-/** What is asked of the server of the sellers there are; the first name is the one that is used. */
-export const questionOf = (wish: PlanWish, names: readonly string[], sellers: readonly string[]): CostQuestion => ({
-  full_names: names.filter((name) => !wish.out.includes(name)).slice(0, MOST_PLANNED),
-  years: wish.years,
-  country: wish.country as CostQuestion['country'],
-  vat: wish.vat,
-  privacy: wish.privacy,
-  currency: wish.currency,
-  moving: wish.moving,
-  trouble: String(wish.trouble),
-  sellers: wish.less.length ? sellers.filter((code) => !wish.less.includes(code)) : [],
-});
+/** Which of the names are used: those chosen, or the first. */
+export function usedOf(wish: PlanWish, names: readonly string[]): string[] {
+  const chosen = names.filter((name) => wish.used.includes(name));
+  return chosen.length ? chosen : names.slice(0, 1);
+}
+
+/** What is asked of the server, of the sellers there are. */
+export function questionOf(wish: PlanWish, names: readonly string[], sellers: readonly string[]): CostQuestion {
+  const planned = names.filter((name) => !wish.out.includes(name)).slice(0, MOST_PLANNED);
+  return {
+    full_names: planned,
+    used: usedOf(wish, planned),
+    budget: wish.budget ? String(wish.budget) : null,
+    years: wish.years,
+    country: wish.country as CostQuestion['country'],
+    vat: wish.vat,
+    privacy: wish.privacy,
+    currency: wish.currency,
+    moving: wish.moving,
+    trouble: String(wish.trouble),
+    sellers: wish.less.length ? sellers.filter((code) => !wish.less.includes(code)) : [],
+  };
+}

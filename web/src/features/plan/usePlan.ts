@@ -1,18 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { api, type CostQuestion, keys, unwrap } from '../../shared/api';
+import { api, changed, type CostQuestion, type CouponKind, keys, unwrap } from '../../shared/api';
+import { download } from '../../shared/lib/download';
+import type { FileForm } from '../../shared/ui/FileMenu';
 
-const SOON = 5_000;
-
-/** Who sells names, how old their lists are, and what changed in them. */
-export const useSellers = () =>
-  useQuery({
-    queryKey: keys.sellers,
-    queryFn: () => unwrap(api.GET('/api/sellers')),
-    staleTime: 60_000,
-    // Just after the start nobody has been asked yet.
-    refetchInterval: (query) => (query.state.data?.sellers.some((s) => s.dated) ? false : SOON),
-  });
+const AGAIN = 1_500;
+// After so many answers nobody waits for sellers any more: what they say comes with the next question.
+const MOST_ASKED = 60;
 
 /** What the names of a question cost; nothing while there are none. `edition` is that of the price lists. */
 export const useCosts = (projectId: number, question: CostQuestion, edition: string) =>
@@ -25,4 +19,54 @@ export const useCosts = (projectId: number, question: CostQuestion, edition: str
     enabled: question.full_names.length > 0,
     placeholderData: (before) => before,
     staleTime: 60_000,
+    // Sellers are asked about single names meanwhile.
+    refetchInterval: ({ state }) => (state.data?.quotes.waiting && state.dataUpdateCount < MOST_ASKED ? AGAIN : false),
   });
+
+/** The plan as a file, handed to the person. */
+export const usePlanFile = (projectId: number, question: CostQuestion, title: string) =>
+  useMutation({
+    mutationFn: async (form: FileForm) => {
+      const file = await unwrap(
+        api.POST('/api/projects/{project_id}/costs/file', {
+          params: { path: { project_id: projectId } },
+          body: { ...question, form },
+          parseAs: 'blob',
+        }),
+      );
+      download(file as unknown as Blob, `${title}-plan.${form}`);
+    },
+  });
+
+/** What a person does with coupons. */
+export function useCouponActs(projectId: number) {
+  const client = useQueryClient();
+  const onSuccess = () => changed.costs(client, projectId);
+  return {
+    report: useMutation({
+      mutationFn: ({ coupon, worked }: { coupon: CouponKind; worked: boolean | null }) =>
+        unwrap(api.POST('/api/coupons/reports', { body: { seller: coupon.seller, code: coupon.code, worked } })),
+      onSuccess,
+    }),
+    hold: useMutation({
+      mutationFn: ({ seller, text, everybody }: { seller: string; text: string; everybody: boolean }) =>
+        unwrap(
+          api.POST('/api/sellers/{code}/held-coupons', {
+            params: { path: { code: seller } },
+            body: { text, everybody },
+          }),
+        ),
+      onSuccess,
+    }),
+    drop: useMutation({
+      mutationFn: (coupon: CouponKind) =>
+        unwrap(
+          api.PUT('/api/sellers/{code}/held-coupons', {
+            params: { path: { code: coupon.seller } },
+            body: { code: coupon.code, everybody: coupon.held === 'all' },
+          }),
+        ),
+      onSuccess,
+    }),
+  };
+}

@@ -3,10 +3,10 @@ import { useState } from 'react';
 
 import type { Costs, Project } from '../../shared/api';
 import { usePreferences } from '../../shared/lib/preferences';
-import { extensionsQuery, shortlistQuery } from '../../shared/lib/queries';
+import { extensionsQuery, sellersQuery, shortlistQuery } from '../../shared/lib/queries';
 import { useAddress } from '../../shared/lib/useAddress';
 import { fullNamesOf, type PlanWish, questionOf, readWish, writeWish } from './planQuestion';
-import { useCosts, useSellers } from './usePlan';
+import { useCosts } from './usePlan';
 
 /** The currency the person likes prices in, "" for none. */
 export const useLikedCurrency = (): string => usePreferences().preferences?.currency ?? '';
@@ -18,10 +18,11 @@ export function usePlanned(project: Project, liked: string) {
   const catalogue = useQuery(extensionsQuery);
   const wish = readWish(params, project.brief, liked);
   const names = fullNamesOf(list.data ?? [], project.brief.extensions);
-  const sellers = useSellers();
+  const sellers = useQuery(sellersQuery);
   const codes = (sellers.data?.sellers ?? []).map((s) => s.code);
   const edition = (sellers.data?.sellers ?? []).map((s) => `${s.code} ${s.dated ?? ''}`).join();
-  const costs = useCosts(project.id, questionOf(wish, names, codes), edition);
+  const question = questionOf(wish, names, codes);
+  const costs = useCosts(project.id, question, edition);
   // What was worked out last stays in sight while something is mended that cannot be worked out.
   const [last, setLast] = useState<Costs | undefined>();
   if (costs.data && costs.data !== last) setLast(costs.data);
@@ -30,6 +31,7 @@ export function usePlanned(project: Project, liked: string) {
     names,
     wish,
     change: (part: Partial<PlanWish>) => turn((now) => writeWish(now, part)),
+    question,
     costs,
     worked: costs.data ?? last,
     sellers,

@@ -20,7 +20,8 @@ import { useName } from '../../shared/lib/useName';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useNotify } from '../../shared/ui/Notices';
 import { contrast, ENOUGH, type Ground, INKS, PAPERS, wordOf } from './colours';
-import { asPng, download } from './files';
+import { download } from '../../shared/lib/download';
+import { asPng } from './pictures';
 import { numbers, t } from '../../shared/texts';
 
 const CASES = [

@@ -14,6 +14,14 @@ export const changed = {
   session: (client: QueryClient) => anew(client, keys.session),
   projects: (client: QueryClient) => anew(client, keys.projects),
   catalogue: (client: QueryClient) => anew(client, keys.extensions, keys.allProposals),
+  /** Sellers, their lists or coupons, or exchange rates: every plan and every price in a sheet follows. */
+  sellers: (client: QueryClient) => {
+    const predicate = ({ queryKey }: { queryKey: QueryKey }) =>
+      queryKey[0] === keys.sellers[0] || queryKey.includes('costs') || queryKey.includes('names');
+    return client.invalidateQueries({ predicate });
+  },
+  /** What a plan comes to. */
+  costs: (client: QueryClient, id: number) => anew(client, keys.allCosts(id)),
   worlds: (client: QueryClient) => anew(client, keys.worlds),
   /** The list of names is longer. */
   list: (client: QueryClient, id: number) => anew(client, ...listed(id)),

@@ -46,5 +46,6 @@ export const keys = {
   shares: (id: number) => of(id, 'shares'),
   results: (id: number, share: number) => of(id, 'shares', share),
   shortlist: (id: number) => of(id, 'shortlist'),
+  allCosts: (id: number) => of(id, 'costs'),
   costs: (id: number, question: object, edition: string) => of(id, 'costs', question, edition),
 };

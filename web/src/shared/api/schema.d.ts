@@ -100,22 +100,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/extensions/proposals": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["proposeExtensions"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -831,6 +815,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["importProject"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["proposeExtensions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1654,6 +1654,8 @@ export interface components {
             years: number;
             names: components["schemas"]["Costed"][];
             plan: components["schemas"]["Plan"];
+            /** @description Those who have all of the names */
+            paid: components["schemas"]["Paid"][];
             /** @description None where there is no budget, or the plan keeps it */
             affordable: components["schemas"]["Affordable"] | null;
             coupons: components["schemas"]["Coupon"][];
@@ -2400,8 +2402,9 @@ export interface components {
         };
         /**
          * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
-         *     when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), and the most a year may cost, in
-         *     euros, None for no limit.
+         *     when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), the most a year may cost, in euros,
+         *     None for no limit; for how many `years` a name is meant to be kept, and the most all of them may
+         *     cost.
          */
         Owner: {
             /** @description ISO 3166-1, also where the people to be reached are */
@@ -2410,11 +2413,16 @@ export interface components {
             work: string;
             /** @description Euros a year */
             budget: number | null;
+            /** @description How long a name is meant to be kept */
+            years: number;
+            /** @description Euros over all the years */
+            budget_whole: number | null;
         };
         /**
          * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
-         *     when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), and the most a year may cost, in
-         *     euros, None for no limit.
+         *     when not said), `kind` (OWNER_KINDS or ""), `work` (WORKS), the most a year may cost, in euros,
+         *     None for no limit; for how many `years` a name is meant to be kept, and the most all of them may
+         *     cost.
          */
         OwnerRequest: {
             /** @description ISO 3166-1, also where the people to be reached are */
@@ -2423,10 +2431,20 @@ export interface components {
             work: string;
             /** @description Euros a year */
             budget: number | null;
+            /** @description How long a name is meant to be kept */
+            years: number;
+            /** @description Euros over all the years */
+            budget_whole: number | null;
         };
         Page: {
             rows: components["schemas"]["Row"][];
             total: number;
+        };
+        Paid: {
+            /** @description Empty for the plan */
+            seller: string;
+            /** @description All that is paid by the end of each year */
+            amounts: string[];
         };
         Part: {
             text: string;
@@ -3829,167 +3847,6 @@ export interface operations {
             };
             /** @description The body is no JSON */
             415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Too many tries, or too much at once; Retry-After says when to come back */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-        };
-    };
-    proposeExtensions: {
-        parameters: {
-            query?: {
-                /**
-                 * @description * `` -
-                 *     * `AE` - AE
-                 *     * `AI` - AI
-                 *     * `AR` - AR
-                 *     * `AT` - AT
-                 *     * `AU` - AU
-                 *     * `BE` - BE
-                 *     * `BG` - BG
-                 *     * `BR` - BR
-                 *     * `CA` - CA
-                 *     * `CC` - CC
-                 *     * `CH` - CH
-                 *     * `CL` - CL
-                 *     * `CN` - CN
-                 *     * `CO` - CO
-                 *     * `CV` - CV
-                 *     * `CY` - CY
-                 *     * `CZ` - CZ
-                 *     * `DE` - DE
-                 *     * `DK` - DK
-                 *     * `EE` - EE
-                 *     * `EG` - EG
-                 *     * `ES` - ES
-                 *     * `EU` - EU
-                 *     * `FI` - FI
-                 *     * `FM` - FM
-                 *     * `FR` - FR
-                 *     * `GB` - GB
-                 *     * `GG` - GG
-                 *     * `GR` - GR
-                 *     * `HK` - HK
-                 *     * `HR` - HR
-                 *     * `HU` - HU
-                 *     * `ID` - ID
-                 *     * `IE` - IE
-                 *     * `IL` - IL
-                 *     * `IN` - IN
-                 *     * `IO` - IO
-                 *     * `IS` - IS
-                 *     * `IT` - IT
-                 *     * `JP` - JP
-                 *     * `KE` - KE
-                 *     * `KR` - KR
-                 *     * `LI` - LI
-                 *     * `LT` - LT
-                 *     * `LU` - LU
-                 *     * `LV` - LV
-                 *     * `ME` - ME
-                 *     * `MT` - MT
-                 *     * `MX` - MX
-                 *     * `MY` - MY
-                 *     * `NG` - NG
-                 *     * `NL` - NL
-                 *     * `NO` - NO
-                 *     * `NZ` - NZ
-                 *     * `PE` - PE
-                 *     * `PH` - PH
-                 *     * `PL` - PL
-                 *     * `PT` - PT
-                 *     * `RO` - RO
-                 *     * `SE` - SE
-                 *     * `SG` - SG
-                 *     * `SI` - SI
-                 *     * `SK` - SK
-                 *     * `TH` - TH
-                 *     * `TO` - TO
-                 *     * `TR` - TR
-                 *     * `TV` - TV
-                 *     * `TW` - TW
-                 *     * `UA` - UA
-                 *     * `US` - US
-                 *     * `VN` - VN
-                 *     * `ZA` - ZA
-                 */
-                country?: "" | "AE" | "AI" | "AR" | "AT" | "AU" | "BE" | "BG" | "BR" | "CA" | "CC" | "CH" | "CL" | "CN" | "CO" | "CV" | "CY" | "CZ" | "DE" | "DK" | "EE" | "EG" | "ES" | "EU" | "FI" | "FM" | "FR" | "GB" | "GG" | "GR" | "HK" | "HR" | "HU" | "ID" | "IE" | "IL" | "IN" | "IO" | "IS" | "IT" | "JP" | "KE" | "KR" | "LI" | "LT" | "LU" | "LV" | "ME" | "MT" | "MX" | "MY" | "NG" | "NL" | "NO" | "NZ" | "PE" | "PH" | "PL" | "PT" | "RO" | "SE" | "SG" | "SI" | "SK" | "TH" | "TO" | "TR" | "TV" | "TW" | "UA" | "US" | "VN" | "ZA";
-                /**
-                 * @description * `any` - any
-                 *     * `shop` - shop
-                 *     * `software` - software
-                 *     * `media` - media
-                 *     * `craft` - craft
-                 *     * `art` - art
-                 *     * `music` - music
-                 *     * `food` - food
-                 *     * `travel` - travel
-                 *     * `local` - local
-                 *     * `health` - health
-                 *     * `wellness` - wellness
-                 *     * `sport` - sport
-                 *     * `leisure` - leisure
-                 *     * `learning` - learning
-                 *     * `money` - money
-                 *     * `community` - community
-                 *     * `events` - events
-                 *     * `personal` - personal
-                 */
-                work?: "any" | "shop" | "software" | "media" | "craft" | "art" | "music" | "food" | "travel" | "local" | "health" | "wellness" | "sport" | "leisure" | "learning" | "money" | "community" | "events" | "personal";
-                /**
-                 * @description * `` -
-                 *     * `person` - person
-                 *     * `company` - company
-                 *     * `association` - association
-                 */
-                kind?: "" | "person" | "company" | "association";
-                budget?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Proposal"][];
-                };
-            };
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Error"];
-                };
-            };
-            /** @description Nobody is signed in, or the request lacks its token */
-            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8771,6 +8628,170 @@ export interface operations {
             };
             /** @description The body is no JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    proposeExtensions: {
+        parameters: {
+            query?: {
+                /**
+                 * @description * `` -
+                 *     * `AE` - AE
+                 *     * `AI` - AI
+                 *     * `AR` - AR
+                 *     * `AT` - AT
+                 *     * `AU` - AU
+                 *     * `BE` - BE
+                 *     * `BG` - BG
+                 *     * `BR` - BR
+                 *     * `CA` - CA
+                 *     * `CC` - CC
+                 *     * `CH` - CH
+                 *     * `CL` - CL
+                 *     * `CN` - CN
+                 *     * `CO` - CO
+                 *     * `CV` - CV
+                 *     * `CY` - CY
+                 *     * `CZ` - CZ
+                 *     * `DE` - DE
+                 *     * `DK` - DK
+                 *     * `EE` - EE
+                 *     * `EG` - EG
+                 *     * `ES` - ES
+                 *     * `EU` - EU
+                 *     * `FI` - FI
+                 *     * `FM` - FM
+                 *     * `FR` - FR
+                 *     * `GB` - GB
+                 *     * `GG` - GG
+                 *     * `GR` - GR
+                 *     * `HK` - HK
+                 *     * `HR` - HR
+                 *     * `HU` - HU
+                 *     * `ID` - ID
+                 *     * `IE` - IE
+                 *     * `IL` - IL
+                 *     * `IN` - IN
+                 *     * `IO` - IO
+                 *     * `IS` - IS
+                 *     * `IT` - IT
+                 *     * `JP` - JP
+                 *     * `KE` - KE
+                 *     * `KR` - KR
+                 *     * `LI` - LI
+                 *     * `LT` - LT
+                 *     * `LU` - LU
+                 *     * `LV` - LV
+                 *     * `ME` - ME
+                 *     * `MT` - MT
+                 *     * `MX` - MX
+                 *     * `MY` - MY
+                 *     * `NG` - NG
+                 *     * `NL` - NL
+                 *     * `NO` - NO
+                 *     * `NZ` - NZ
+                 *     * `PE` - PE
+                 *     * `PH` - PH
+                 *     * `PL` - PL
+                 *     * `PT` - PT
+                 *     * `RO` - RO
+                 *     * `SE` - SE
+                 *     * `SG` - SG
+                 *     * `SI` - SI
+                 *     * `SK` - SK
+                 *     * `TH` - TH
+                 *     * `TO` - TO
+                 *     * `TR` - TR
+                 *     * `TV` - TV
+                 *     * `TW` - TW
+                 *     * `UA` - UA
+                 *     * `US` - US
+                 *     * `VN` - VN
+                 *     * `ZA` - ZA
+                 */
+                country?: "" | "AE" | "AI" | "AR" | "AT" | "AU" | "BE" | "BG" | "BR" | "CA" | "CC" | "CH" | "CL" | "CN" | "CO" | "CV" | "CY" | "CZ" | "DE" | "DK" | "EE" | "EG" | "ES" | "EU" | "FI" | "FM" | "FR" | "GB" | "GG" | "GR" | "HK" | "HR" | "HU" | "ID" | "IE" | "IL" | "IN" | "IO" | "IS" | "IT" | "JP" | "KE" | "KR" | "LI" | "LT" | "LU" | "LV" | "ME" | "MT" | "MX" | "MY" | "NG" | "NL" | "NO" | "NZ" | "PE" | "PH" | "PL" | "PT" | "RO" | "SE" | "SG" | "SI" | "SK" | "TH" | "TO" | "TR" | "TV" | "TW" | "UA" | "US" | "VN" | "ZA";
+                /**
+                 * @description * `any` - any
+                 *     * `shop` - shop
+                 *     * `software` - software
+                 *     * `media` - media
+                 *     * `craft` - craft
+                 *     * `art` - art
+                 *     * `music` - music
+                 *     * `food` - food
+                 *     * `travel` - travel
+                 *     * `local` - local
+                 *     * `health` - health
+                 *     * `wellness` - wellness
+                 *     * `sport` - sport
+                 *     * `leisure` - leisure
+                 *     * `learning` - learning
+                 *     * `money` - money
+                 *     * `community` - community
+                 *     * `events` - events
+                 *     * `personal` - personal
+                 */
+                work?: "any" | "shop" | "software" | "media" | "craft" | "art" | "music" | "food" | "travel" | "local" | "health" | "wellness" | "sport" | "leisure" | "learning" | "money" | "community" | "events" | "personal";
+                /**
+                 * @description * `` -
+                 *     * `person` - person
+                 *     * `company` - company
+                 *     * `association` - association
+                 */
+                kind?: "" | "person" | "company" | "association";
+                budget?: string;
+                /** @description Over all the years */
+                whole?: string;
+                years?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

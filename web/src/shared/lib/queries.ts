@@ -58,3 +58,14 @@ export const extensionsQuery = queryOptions({
   queryFn: () => unwrap(api.GET('/api/extensions')),
   staleTime: 300_000,
 });
+
+const SOON = 5_000;
+
+/** Who sells names, how old their lists are, and what changed in them. */
+export const sellersQuery = queryOptions({
+  queryKey: keys.sellers,
+  queryFn: () => unwrap(api.GET('/api/sellers')),
+  staleTime: 60_000,
+  // Just after the start nobody has been asked yet.
+  refetchInterval: (query) => (query.state.data?.sellers.some((s) => s.dated) ? false : SOON),
+});

@@ -10,14 +10,18 @@ const FORMS = [
   ['json', t('JSON, for programs')],
 ] as const;
 
+export type FileForm = (typeof FORMS)[number][0];
+
 interface Props {
   /** The address of the file in a form. */
-  address: (form: string) => string;
+  address?: (form: FileForm) => string;
+  /** Gets the file in a form, where it has no address. */
+  onForm?: (form: FileForm) => void;
   disabled?: boolean;
 }
 
 /** Taking data away in an open format. */
-export function FileMenu({ address, disabled = false }: Props) {
+export function FileMenu({ address, onForm, disabled = false }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
@@ -33,7 +37,13 @@ export function FileMenu({ address, disabled = false }: Props) {
       </Button>
       <Menu disablePortal anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {FORMS.map(([form, word]) => (
-          <MenuItem key={form} component="a" href={address(form)} download onClick={() => setAnchor(null)}>
+          <MenuItem
+            key={form}
+            {...(address && { component: 'a', href: address(form), download: true })}
+            onClick={() => {
+              setAnchor(null);
+              onForm?.(form);
+            }}>
             {word}
           </MenuItem>
         ))}

@@ -1,15 +1,5 @@
 import { t } from '../../shared/texts';
 
-/** Hands a file to the person. */
-export function download(blob: Blob, name: string): void {
-  const address = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(address);
-}
-
 /** An SVG of the server as a PNG so many pixels wide. */
 export async function asPng(address: string, width: number): Promise<Blob> {
   const reply = await fetch(address);
