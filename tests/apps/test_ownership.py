@@ -11,11 +11,14 @@ from tests.apps.conftest import client_of
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.checks import start_check
 from vinetag.apps.bench.filing import start_copy
+from vinetag.apps.costs.by_hand import make_seller
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.worlds import keep_world
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 
+TERMS = {"name": "Corner Shop Names", "country": "IE", "currency": "EUR"}
+COUPON = "code,takes,value\nX,percent,5\n"
 OF_A_PROJECT = [
     ("get", "projects/{p}", None, 200),
     ("patch", "projects/{p}", {"name": "New"}, 200),
@@ -70,6 +73,15 @@ OF_A_PROJECT = [
     ("put", "projects/{p}/shortlist/order", {"labels": ["inkpost"]}, 204),
     ("patch", "projects/{p}/shortlist/names/inkpost", {"note": "x"}, 200),
     ("post", "projects/{p}/costs", {"full_names": ["inkpost.com"]}, 200),
+    ("post", "projects/{p}/costs/file", {"full_names": ["inkpost.com"], "form": "csv"}, 200),
+    ("put", "sellers/{o}", {"terms": TERMS}, 200),
+    ("get", "sellers/{o}/prices", None, 200),
+    ("put", "sellers/{o}/prices", {"text": "extension,action,price\ncom,register,9\n"}, 200),
+    ("put", "sellers/{o}/coupons", {"text": COUPON}, 200),
+    ("post", "sellers/{o}/held-coupons", {"text": COUPON}, 204),
+    # It publishes nothing that could be asked for.
+    ("post", "sellers/{o}/follow", None, 404),
+    ("delete", "sellers/{o}", None, 204),
     ("post", "projects/{p}/shortlist/off", {"labels": ["inkpost"]}, 204),
 ]
 FOR_EVERYONE = {
@@ -82,7 +94,7 @@ FOR_EVERYONE = {
 FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
-    "preferences", "fields", "worlds", "sellers", "sellers/refresh",
+    "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
 }  # fmt: skip
 
 
@@ -96,7 +108,9 @@ def test_a_project_answers_its_owner_only(
     share = share_names(project=project, title="Which?", labels=["inkpost"], ends_at=end)
     kept = keep_world(owner=person, title="Clay", entries={"things": ["kiln"]})
     filed = start_copy(owner=person, project=project)
-    address = "/api/" + path.format(p=project.pk, c=check.pk, s=share.pk, f=filed.pk, w=kept.pk)
+    own = make_seller(person, TERMS, everybody=False).code
+    ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own}
+    address = "/api/" + path.format(p=project.pk, **ids)
     asked = {
         who: getattr(client, method)(address, body)
         for who, client in (
@@ -127,6 +141,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:share_id>", "{s}")
         .replace("<int:filing_id>", "{f}")
         .replace("<int:world_id>", "{w}")
+        .replace("<slug:code>", "{o}")
         .replace("<str:label>", "inkpost")
         .replace("<path:label>", "inkpost")
         .removeprefix("api/")

@@ -1,5 +1,6 @@
 """Narrowing, counting and ordering a list of names."""
 
+import math
 from dataclasses import replace
 from decimal import Decimal
 from typing import Any
@@ -13,7 +14,20 @@ from vinetag.core.candidates import Candidate, Part
 from vinetag.core.errors import QuestionError
 from vinetag.core.facts import Facts, facts_of
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.sheet import LATER, SEEN, Columns, Line, Narrowing, Question, parse_question
+from vinetag.core.sheet import (
+    LATER,
+    SEEN,
+    SPANS,
+    Columns,
+    Line,
+    ListPrice,
+    NameQuote,
+    Narrowing,
+    Question,
+    SheetPrices,
+    name_cost,
+    parse_question,
+)
 from vinetag.core.sheet.columns import ADDED_NAMES, DISMISSED, KEPT, STATUS_NAMES
 
 BRIEF = ("com", "ie")
@@ -67,7 +81,13 @@ def test_each_filter_leaves_what_it_says(
     assert left(columns, **asked) == names
 
 
+# As if nobody listed anything: quotes alone, in euros.
+QUOTED = SheetPrices("EUR", 5, {}, {"EUR": 1.0, "SEK": 0.1}, "quoted")
+
+
 def test_statuses_and_prices_narrow(columns: Columns) -> None:
+    assert columns.has_prices(QUOTED)
+    assert not columns.has_prices(QUOTED)
     columns.answer("inkpost", "com", "open", Decimal("19.999"), "EUR")
     columns.answer("inkpost", "ie", "taken", Decimal(9), "EUR")
     columns.answer("inknest", "com", "open")
@@ -143,9 +163,20 @@ LINES = st.lists(
     max_size=12,
     unique_by=lambda row: row.label,
 )
+AMOUNTS = st.integers(0, 90_000)
+PRICES = st.builds(
+    SheetPrices,
+    currency=st.just("EUR"),
+    years=st.integers(1, 10),
+    listed=st.dictionaries(
+        st.sampled_from(BRIEF), st.builds(ListPrice, AMOUNTS, st.none() | AMOUNTS, AMOUNTS)
+    ),
+    worth=st.dictionaries(st.sampled_from(["EUR", "SEK"]), st.floats(0.01, 30)),
+    edition=st.just("drawn"),
+)
 QUESTIONS = st.builds(
     Question,
-    sort=st.sampled_from(["best", "name", "letters", "sound", ".com", "price"]),
+    sort=st.sampled_from(["best", "name", "letters", "sound", ".com", "price", "whole"]),
     reverse=st.booleans(),
     text=st.sampled_from(["", "a", "b4"]),
     letters_max=st.none() | st.integers(1, 9),
@@ -157,6 +188,7 @@ QUESTIONS = st.builds(
     open_all=st.booleans(),
     status=st.lists(st.sampled_from(STATUS_NAMES), max_size=2).map(tuple),
     hyphen=st.sampled_from(["", "yes", "no"]),
+    premium=st.sampled_from(["", "yes", "no"]),
     mark=st.sampled_from(["", "kept", "dismissed"]),
 )
 
@@ -167,10 +199,17 @@ def test_counts_are_what_the_filters_then_leave(
     lines: list[Line], question: Question, data: st.DataObject
 ) -> None:
     columns = Columns(lines)
+    prices = data.draw(PRICES)
+    columns.has_prices(prices)
+    known: dict[str, dict[str, NameQuote]] = {row.label: {} for row in lines}
     for row in lines:
         status = data.draw(st.sampled_from([*STATUS_NAMES[1:], ""]))
         currency = data.draw(st.sampled_from(["EUR", "SEK", ""]))
-        columns.answer(row.label, data.draw(st.sampled_from(BRIEF)), status, Decimal(10), currency)
+        later = data.draw(st.none() | st.decimals(0, 90, places=2))
+        extension = data.draw(st.sampled_from(BRIEF))
+        columns.answer(row.label, extension, status, Decimal(10), currency, later)
+        if status:
+            known[row.label][extension] = NameQuote(status, Decimal(10), later, currency)
     columns.mark(
         KEPT, data.draw(st.sets(st.sampled_from(columns.labels)) if lines else st.just(()))
     )
@@ -193,27 +232,66 @@ def test_counts_are_what_the_filters_then_leave(
         assert total(digit=name) == counts.choices["digit"][name]
     for score in (0, 35, 95):
         assert total(grade_min=float(score)) == counts.least["grade"][score]
-    known = sum(n for value, n in counts.values["letters"].items() if value <= 4)
-    assert total(letters_min=None, letters_max=4) == known
-    assert total(price_max=Decimal(10)) == counts.prices[10]
+    short = sum(n for value, n in counts.values["letters"].items() if value <= 4)
+    assert total(letters_min=None, letters_max=4) == short
+    for name in ("price", "later", "whole"):
+        assert total(**{f"{name}_max": Decimal(50)}) == counts.prices[name][50]
+    for name in ("yes", "no"):
+        assert total(premium=name) == counts.choices["premium"][name]
+    # One name alone costs what it does among all of them.
+    for span in SPANS:
+        for premium in (True, False):
+            amounts = columns.costs(span, BRIEF, premium=premium).tolist()
+            for row, amount in zip(lines, amounts, strict=True):
+                alone = name_cost(prices, known[row.label], BRIEF, span, premium=premium)
+                assert amount == (alone.amount if alone else math.inf)
 
 
-def test_prices_of_unlike_currencies_are_not_compared(columns: Columns) -> None:
-    assert (columns.currency(BRIEF), left(columns, price_max=Decimal(1))) == ("", [])
+def test_prices_of_other_currencies_are_converted_or_not_known(columns: Columns) -> None:
+    assert left(columns, price_max=Decimal(1)) == []
+    columns.has_prices(QUOTED)
     columns.answer("inkpost", "com", "open", Decimal(90), "SEK")
     columns.answer("inknest", "com", "open", Decimal(30), "EUR")
-    columns.answer("goink", "ie", "open", Decimal("10.10"), "EUR")
-    columns.answer("goink", "com", "open", Decimal(1), "SEK")
-    # As many of each: the first by letter.
-    assert columns.currency(BRIEF) == "EUR"
-    assert left(columns, sort="price")[:2] == ["goink", "inknest"]
-    assert left(columns, price_max=Decimal(50)) == ["inknest", "goink"]
-    columns.answer("inq4", "com", "open", Decimal(500), "SEK")
-    assert columns.currency(BRIEF) == "SEK"
-    assert left(columns, sort="price")[:3] == ["goink", "inkpost", "inq4"]
-    columns.answer("goink", "com", "taken")
-    columns.answer("inq4", "com", "taken")
-    assert columns.currency(BRIEF) == "EUR"
+    columns.answer("goink", "ie", "open", Decimal("10.10"), "EUR", Decimal(50))
+    columns.answer("inq4", "com", "open", Decimal(1), "XAU")
+    assert left(columns, sort="price")[:3] == ["inkpost", "goink", "inknest"]
+    assert left(columns, price_max=Decimal(10)) == ["inkpost"]
+    assert left(columns, price_min=Decimal(9), price_max=Decimal(20)) == ["inkpost", "goink"]
+    # Each later year costs what the first does, where nothing else is said.
+    assert left(columns, later_max=Decimal(9)) == ["inkpost"]
+    assert left(columns, whole_min=Decimal(150), whole_max=Decimal(151)) == ["inknest"]
+    assert left(columns, sort="whole")[:3] == ["inkpost", "inknest", "goink"]
+    dollars = replace(QUOTED, currency="USD", worth={"EUR": 2.0}, edition="dollars")
+    columns.has_prices(dollars)
+    assert left(columns, price_max=Decimal(60)) == ["inknest", "goink"]
+
+
+LISTED = SheetPrices(
+    "EUR", 3,
+    {"com": ListPrice(2_000, 15_000, 32_000, "Lantern"), "ie": ListPrice(9_000, None, 20_000)},
+    {"EUR": 1.0}, "listed",
+)  # fmt: skip
+
+
+def test_lists_tell_what_usual_names_cost_and_quotes_what_premium_ones_do(
+    columns: Columns,
+) -> None:
+    columns.has_prices(LISTED)
+    columns.answer("inkpost", "com", "premium", Decimal(300), "EUR")
+    columns.answer("inkpost", "ie", "taken")
+    columns.answer("inknest", "com", "premium", Decimal(300), "EUR")
+    columns.answer("goink", "com", "open", Decimal(1), "EUR", Decimal(2))
+    columns.answer("goink", "ie", "reserved")
+    for label in ("ink-post", "inq4"):
+        columns.answer(label, "com", "taken")
+        columns.answer(label, "ie", "taken")
+    assert left(columns, price_max=Decimal(1)) == ["goink"]
+    assert left(columns, whole_max=Decimal(20)) == ["inknest", "goink"]
+    assert left(columns, later_min=Decimal(0)) == ["inkpost", "inknest", "goink"]
+    # What is premium everywhere it can be had is left out; its price elsewhere counts.
+    assert left(columns, premium="no", whole_max=Decimal(900)) == ["inknest", "goink"]
+    assert left(columns, premium="yes") == ["inkpost", "inknest"]
+    assert left(columns, premium="yes", price_max=Decimal(9)) == ["inknest"]
 
 
 def test_an_address_is_read_and_nonsense_is_told_field_by_field() -> None:

@@ -9,6 +9,7 @@ from vinetag.apps.accounts.joining import joined
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.progress import cells_of
 from vinetag.apps.bench.sheet_cache import is_cached, listing
+from vinetag.apps.costs.listing import costs_of, prices_of
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for, made_name
 from vinetag.apps.shortlists.models import Entry
@@ -32,7 +33,7 @@ from vinetag.core.make import vary
 from vinetag.core.make.listing import GOOD_ENOUGH
 from vinetag.core.make.vary import one_word_more, words_in
 from vinetag.core.names import FullName, parse_label
-from vinetag.core.sheet import Counts, Question, parse_question
+from vinetag.core.sheet import Counts, NameCost, Question, parse_question
 
 __all__ = [
     "Dots", "Funnel", "Judged", "Page", "Row", "Step", "dots", "fallback", "filter_counts",
@@ -44,20 +45,23 @@ MOST_DOTS = 10_000
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One line of the sheet; `verdict`: how it was looked at last, or ""."""
+    """One line of the sheet; `verdict`: how it was looked at last, or ""; `costs` by span."""
 
     candidate: Candidate
     kept: bool
     verdict: str
     cells: Sequence[Lookup]
+    costs: Mapping[str, NameCost | None]
 
 
 @dataclass(frozen=True, slots=True)
 class Page:
-    """`total` counts the rows that match, on all pages."""
+    """`total` counts the rows that match, on all pages; costs are in `currency` over `years`."""
 
     rows: Sequence[Row]
     total: int
+    currency: str
+    years: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,10 +221,18 @@ def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page
     kept = set(entries(project).filter(label__in=labels).values_list("label", flat=True))
     names = [FullName(label, e) for label in labels for e in project.brief["extensions"]]
     cells = cells_of(project, names)
+    prices = prices_of(project)
     rows = [
-        Row(c, c.label in kept, verdicts.get(c.label, ""), cells.get(c.label, [])) for c in page
+        Row(
+            c,
+            c.label in kept,
+            verdicts.get(c.label, ""),
+            cells.get(c.label, []),
+            costs_of(prices, cells.get(c.label, []), project.brief["extensions"]),
+        )
+        for c in page
     ]
-    return Page(rows, total)
+    return Page(rows, total, prices.currency, prices.years)
 
 
 def _seen(reading: Reading) -> list[Part]:

@@ -21,9 +21,18 @@ from django.db.models import TextField
 from django.db.models.functions import Cast
 
 from vinetag.apps.availability.models import Lookup
+from vinetag.apps.costs.listing import prices_of
 from vinetag.apps.naming.models import Candidate, Look, Project
 from vinetag.apps.shortlists.services import entries
-from vinetag.core.sheet import LATER, SEEN, Columns, Counts, Line, Narrowing, Question
+from vinetag.core.sheet import (
+    LATER,
+    SEEN,
+    Columns,
+    Counts,
+    Line,
+    Narrowing,
+    Question,
+)
 from vinetag.core.sheet.columns import DISMISSED, KEPT
 
 __all__ = ["Listing", "is_cached", "listing"]
@@ -31,7 +40,7 @@ __all__ = ["Listing", "is_cached", "listing"]
 MOST_ROWS = 500_000
 ORDERS = 8
 BATCH = 5_000
-ANSWERED = ("label", "extension", "status", "first_year", "currency")
+ANSWERED = ("label", "extension", "status", "first_year", "currency", "renewal")
 VERDICTS = {Look.Verdict.SEEN: SEEN, Look.Verdict.LATER: LATER, Look.Verdict.NONE: 0}
 
 
@@ -97,7 +106,10 @@ def listing(project: Project) -> Iterator[Listing]:
             cached.edition = project.edition
             cached.orders.clear()
         _follow(project, cached)
-        yield Listing(cached, tuple(project.brief["extensions"]))
+        extensions = tuple(project.brief["extensions"])
+        if cached.columns.has_prices(prices_of(project)):
+            cached.orders.clear()
+        yield Listing(cached, extensions)
 
 
 def is_cached(project: Project) -> bool:

@@ -1,14 +1,36 @@
-"""What costs add: words."""
+"""What costs add: the prices of a name's page, and words."""
 
-from vinetag.apps.accounts.joining import Joined
+from __future__ import annotations
+
+from typing import Any
+
+from vinetag.apps.accounts.joining import Joined, Shown
+from vinetag.apps.availability.progress import cells_of
+from vinetag.apps.costs.api.name_costs import CostsOfNameSerializer
+from vinetag.apps.costs.listing import costs_of, prices_of
+from vinetag.apps.naming.models import Project
+from vinetag.core.names import FullName
 
 __all__ = ["JOINED"]
 
+
+def _shown(project: Project, label: str) -> dict[str, Any]:
+    """What the name costs under each extension of the brief."""
+    extensions = project.brief["extensions"]
+    prices = prices_of(project)
+    cells = cells_of(project, [FullName(label, e) for e in extensions]).get(label, [])
+    rows = [{"extension": e, **costs_of(prices, cells, [e])} for e in extensions]
+    taxed = bool(project.brief["owner"].get("country"))
+    document = {"currency": prices.currency, "years": prices.years, "taxed": taxed}
+    return {"costs": {**document, "extensions": rows}}
+
+
 JOINED = Joined(
+    shown=Shown({"costs": CostsOfNameSerializer()}, _shown),
     words={
         "full_name_needed": "“{value}” has no extension: write it like {value}.com.",
         "not_among": "“{value}” is not among the names.",
         "rate_missing": "There is no exchange rate of {value}.",
         "seller_unknown": "There is no seller “{value}”.",
-    }
+    },
 )

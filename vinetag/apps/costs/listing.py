@@ -5,8 +5,11 @@ edition of all that is known of prices, and shared by the processes.
 from __future__ import annotations
 
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+from functools import lru_cache
 from typing import Final
 
 from django.core.cache import cache
@@ -14,26 +17,36 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.models import User
 from vinetag.apps.accounts.preferences import preferences_of
+from vinetag.apps.availability.models import Lookup
 from vinetag.apps.costs.markets import market_for
-from vinetag.core.cost import Buyer, Listed, Market, RateError, listed
+from vinetag.apps.costs.rates import rates_in_force
+from vinetag.apps.naming.models import Project
+from vinetag.core.cost import Buyer, Listed, Market, RateError, Seller, listed, tax_of
+from vinetag.core.money import Money
+from vinetag.core.sheet import SPANS, ListPrice, NameCost, NameQuote, SheetPrices, name_cost
 
-__all__ = ["ListCosts", "list_costs", "prices_changed", "usual_currency"]
+__all__ = [
+    "ListCosts", "costs_of", "list_costs", "prices_changed", "prices_of", "prices_under",
+    "usual_currency",
+]  # fmt: skip
 
 EDITION: Final = "costs-edition"
 LASTS: Final = 86_400
 BASE: Final = "EUR"
+USUAL_YEARS: Final = 5
 
 
 @dataclass(frozen=True)
 class ListCosts:
-    """By extension, in `currency` over `years`; extensions nobody lists are missing. Two of one
-    `edition` are the same.
+    """By extension, in `currency` over `years`; extensions nobody lists are missing. `names` are
+    those of the sellers by code. Two of one `edition` are the same.
     """
 
     currency: str
     years: int
     edition: str
     costs: Mapping[str, Listed]
+    names: Mapping[str, str]
 
 
 def prices_changed() -> None:
@@ -56,13 +69,15 @@ def list_costs(
     today = timezone.localdate()
     edition = cache.get_or_set(EDITION, lambda: uuid.uuid4().hex, None)
     about = f"listed:{edition}:{person.pk}:{country}:{years}:{currency}:{today}"
-    known = cache.get(about) or {}
-    if missing := {*extensions} - known.keys():
+    known = cache.get(about) or {"names": {}, "costs": {}}
+    costs = known["costs"]
+    if missing := {*extensions} - costs.keys():
         market = market_for(person, Buyer(country), currency, today)
-        known |= {extension: _listed(market, extension, years) for extension in missing}
+        known["names"] = {code: seller.name for code, seller in market.sellers.items()}
+        costs |= {extension: _listed(market, extension, years) for extension in missing}
         cache.set(about, known, LASTS)
-    costs = {e: Listed(*known[e]) for e in extensions if known[e] is not None}
-    return ListCosts(currency, years, about, costs)
+    found = {e: Listed(*costs[e]) for e in extensions if costs[e] is not None}
+    return ListCosts(currency, years, about, found, known["names"])
 
 
 def _listed(market: Market, extension: str, years: int) -> Listed | None:
@@ -70,3 +85,53 @@ def _listed(market: Market, extension: str, years: int) -> Listed | None:
         return listed(market, extension, years)
     except RateError:
         return None
+
+
+def prices_of(project: Project) -> SheetPrices:
+    """What names of a project cost its owner: by the lists under the brief's extensions, and what
+    is to be made of quotes in other currencies.
+    """
+    return prices_under(project, project.brief["extensions"])
+
+
+def prices_under(project: Project, extensions: Sequence[str]) -> SheetPrices:
+    """As prices_of, under other extensions."""
+    owner = project.brief["owner"]
+    country, years = str(owner.get("country", "")), int(owner.get("years") or USUAL_YEARS)
+    found = list_costs(project.owner, country, years, extensions)
+    prices = {
+        extension: ListPrice(
+            cost.first, cost.later, cost.whole, found.names.get(cost.seller, cost.seller)
+        )
+        for extension, cost in found.costs.items()
+    }
+    edition = f"{found.edition}:{','.join(extensions)}"
+    worth = _worth(found.edition, country, found.currency, timezone.localdate())
+    return SheetPrices(found.currency, years, prices, worth, edition)
+
+
+def costs_of(
+    prices: SheetPrices, cells: Iterable[Lookup], extensions: Sequence[str]
+) -> dict[str, NameCost | None]:
+    """What a name costs by span, the least under any of the extensions."""
+    known = {
+        cell.extension: NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
+        for cell in cells
+    }
+    return {span: name_cost(prices, known, extensions, span) for span in SPANS}
+
+
+@lru_cache(maxsize=64)
+def _worth(_edition: str, country: str, currency: str, today: date) -> Mapping[str, float]:
+    """What one of each currency is in that one, with what a seller of the buyer's country adds."""
+    rates = rates_in_force()
+    at_home = Seller("", "", country, currency)
+    share = 1 + (tax_of(at_home, Buyer(country), today).rate or Decimal(0))
+    found = {}
+    for code in {BASE, *(rates.by_day[rates.newest] if rates.newest else ())}:
+        try:
+            money = rates.convert(Money(share, code), currency, today).money
+        except RateError:
+            continue
+        found[code] = float(money.amount)
+    return found

@@ -67,7 +67,7 @@ def own_projects(owner: User) -> QuerySet[Project]:
 def own_project(owner: User, project_id: int) -> Project:
     """One of the person's projects. Raises NotFoundError, also for someone else's."""
     try:
-        return own_projects(owner).get(pk=project_id)
+        return own_projects(owner).select_related("owner").get(pk=project_id)
     except Project.DoesNotExist:
         raise NotFoundError from None
 

@@ -14,17 +14,18 @@ from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
 from vinetag.core.checking import STATUSES, buyable
 from vinetag.core.facts import ADDED, OTHER
 from vinetag.core.money import thousandths
+from vinetag.core.sheet.prices import NOT_ASKED, OPEN_TO_LISTS, SheetPrices, Span
 
 __all__ = ["ADDED_NAMES", "LATER", "NOT_ASKED", "SEEN", "STATUS_NAMES", "Columns", "Line"]
 
 BUYABLE: Final = buyable()
-NOT_ASKED: Final = "not asked"
 # A status is stored as its place in here.
 STATUS_NAMES: Final = (NOT_ASKED, *STATUSES)
 ADDED_NAMES: Final = (*ADDED.values(), OTHER)
 KEPT, DISMISSED, SEEN, LATER = 1, 2, 4, 8
 UNKNOWN: Final = np.nan
-NO_PRICE: Final = np.iinfo(np.int64).max
+BY_LIST: Final = np.array([status in OPEN_TO_LISTS for status in STATUS_NAMES])
+PREMIUM: Final = STATUS_NAMES.index("premium")
 
 Numbers = npt.NDArray[np.float32]
 Figures = npt.NDArray[np.floating[Any]]
@@ -76,9 +77,12 @@ class Columns:
         self.digit: Flags = np.fromiter([digit(a) is not None for a in labels], np.bool_, count)
         self.marks = np.zeros(count, np.uint8)
         self._statuses: dict[str, npt.NDArray[np.uint8]] = {}
-        self._prices: dict[str, npt.NDArray[np.int64]] = {}
+        self.prices = SheetPrices()
+        # Of quotes, the first and each later year, in their own currencies.
+        self._prices: dict[str, npt.NDArray[np.float64]] = {}
         self._currencies: dict[str, npt.NDArray[np.uint8]] = {}
         self._known_currencies: list[str] = []
+        self._costs: dict[tuple[Span, tuple[str, ...], bool], Figures] = {}
 
     def __len__(self) -> int:
         return len(self.labels)
@@ -88,29 +92,52 @@ class Columns:
         found = self._statuses.get(extension)
         return np.zeros(len(self), np.uint8) if found is None else found
 
-    def currency(self, extensions: Sequence[str]) -> str:
-        """The currency most known prices under the extensions are in; of as many, the first by
-        letter; "" where no price is known. Prices are compared in it alone.
-        """
-        counts = np.zeros(len(self._known_currencies) + 1, np.int64)
-        for extension in extensions:
-            if extension in self._prices:
-                priced = self._prices[extension] != NO_PRICE
-                counts += np.bincount(self._currencies[extension][priced], minlength=len(counts))
-        ranked = sorted(zip(-counts, self._known_currencies, strict=False))
-        return ranked[0][1] if ranked and ranked[0][0] else ""
+    def has_prices(self, prices: SheetPrices) -> bool:
+        """Take in what names cost by the lists; whether that is another than before."""
+        if prices.edition == self.prices.edition:
+            return False
+        self.prices = prices
+        self._costs.clear()
+        return True
 
-    def cheapest(self, extensions: Sequence[str]) -> Figures:
-        """By name, the lowest known price of the first year, in thousandths of `currency`, under
-        any of the extensions where it can be registered; infinite where none is known in it.
+    def costs(self, span: Span, extensions: Sequence[str], *, premium: bool = True) -> Figures:
+        """By name, the least it costs (vinetag.core.sheet.prices.name_cost), in thousandths of the
+        currency of `prices`; infinite where that is not known.
         """
-        lowest = np.full(len(self), NO_PRICE, np.int64)
-        code = (*self._known_currencies, "").index(self.currency(extensions))
-        for extension in extensions:
-            if extension in self._prices:
-                like = self._currencies[extension] == code
-                np.minimum(lowest, self._prices[extension], out=lowest, where=like)
-        return np.where(lowest == NO_PRICE, np.inf, lowest)
+        key = span, tuple(extensions), premium
+        if key not in self._costs:
+            lowest = np.full(len(self), np.inf)
+            for extension in extensions:
+                np.minimum(lowest, self._under(extension, span, premium), out=lowest)
+            self._costs[key] = lowest
+        return self._costs[key]
+
+    def _under(self, extension: str, span: Span, premium: bool) -> Figures:
+        listed = self.prices.listed.get(extension)
+        amount = None if listed is None else listed.of(span)
+        by_list = np.inf if amount is None else float(amount)
+        statuses = self._statuses.get(extension)
+        if statuses is None:
+            return np.full(len(self), by_list)
+        found = np.where(BY_LIST[statuses], by_list, np.inf)
+        first, later = self._quoted(extension)
+        more = self.prices.years - 1
+        whole = first + more * later if more else first
+        least = np.where(BY_LIST[statuses], np.inf if listed is None else listed.whole, np.inf)
+        better = whole < least
+        if not premium:
+            better &= statuses != PREMIUM
+        quoted = {"first": first, "later": later, "whole": whole}[span]
+        return np.where(better, quoted, found)
+
+    def _quoted(self, extension: str) -> tuple[Figures, Figures]:
+        """The first and each later year by quotes, in the currency of `prices`."""
+        worth = [self.prices.worth.get(code, np.inf) for code in (*self._known_currencies, "")]
+        factors = np.array(worth)[self._currencies[extension]]
+        first, later = self._prices[extension]
+        with np.errstate(invalid="ignore"):
+            found = np.rint(first * factors), np.rint(later * factors)
+        return tuple(np.where(np.isnan(f) | (first == np.inf), np.inf, f) for f in found)  # type: ignore[return-value]
 
     def answer(
         self,
@@ -119,23 +146,26 @@ class Columns:
         status: str,
         price: Decimal | None = None,
         currency: str = "",
+        later: Decimal | None = None,
     ) -> None:
         """Take in what was found out of one full name; `price` of the first year in `currency`,
-        when it can be registered.
+        and of each `later` one, when it can be registered.
         """
         at = self.place.get(label)
         if at is None or status not in STATUS_NAMES:
             return
+        self._costs.clear()
         if extension not in self._statuses:
             self._statuses[extension] = np.zeros(len(self), np.uint8)
-            self._prices[extension] = np.full(len(self), NO_PRICE, np.int64)
+            self._prices[extension] = np.full((2, len(self)), np.inf)
             self._currencies[extension] = np.zeros(len(self), np.uint8)
         self._statuses[extension][at] = STATUS_NAMES.index(status)
-        self._prices[extension][at] = NO_PRICE
+        self._prices[extension][:, at] = np.inf
         if status in BUYABLE and price is not None and currency:
             if currency not in self._known_currencies:
                 self._known_currencies.append(currency)
-            self._prices[extension][at] = thousandths(price)
+            years = thousandths(price), thousandths(price if later is None else later)
+            self._prices[extension][:, at] = years
             self._currencies[extension][at] = self._known_currencies.index(currency)
 
     def mark(self, bit: int, labels: Iterable[str]) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from decimal import Decimal
 from functools import cached_property
 from typing import Final
 
@@ -15,10 +16,10 @@ from vinetag.core.checking import STATUS_KINDS
 from vinetag.core.money import thousandths
 from vinetag.core.sheet.columns import (
     ADDED_NAMES,
+    BY_LIST,
     DISMISSED,
     KEPT,
     LATER,
-    NOT_ASKED,
     SEEN,
     STATUS_NAMES,
     Columns,
@@ -26,6 +27,7 @@ from vinetag.core.sheet.columns import (
     Flags,
     Numbers,
 )
+from vinetag.core.sheet.prices import NOT_ASKED, Span
 from vinetag.core.sheet.question import MARKS, RANGES, Question
 
 __all__ = ["Counts", "Narrowing"]
@@ -36,6 +38,9 @@ WORTH: Final = tuple(
 )
 LEAST: Final = tuple(range(0, 100, 5))
 THOUSAND: Final = 1_000
+# What the sorts and filters of a span of years are called.
+SPANNED: Final[Mapping[Span, str]] = {"first": "price", "later": "later", "whole": "whole"}
+IS_PREMIUM: Final = np.array([status == "premium" for status in STATUS_NAMES])
 PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)
 
 
@@ -43,14 +48,16 @@ PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)
 class Counts:
     """How many names each choice of a filter would leave, with all other filters as they are.
     `values` of a range by value; `least` by measure (and "grade"): at least each of LEAST;
-    `prices`: at most each of PRICES, in `currency`; `choices`: by filter and choice.
+    `prices`: by name in SPANNED, at most each of PRICES, in `currency`, over `years`; `choices`: by
+    filter and choice.
     """
 
     total: int
     values: Mapping[str, Mapping[int, int]]
     least: Mapping[str, Mapping[int, int]]
-    prices: Mapping[int, int]
+    prices: Mapping[str, Mapping[int, int]]
     currency: str
+    years: int
     choices: Mapping[str, Mapping[str, int]]
 
 
@@ -87,13 +94,36 @@ class Narrowing:
             masks["open_in"] = self._open(q.open_in, every=q.open_all)
         if q.status:
             masks["status"] = self._with_status(q.status)
-        if q.price_max is not None:
-            masks["price"] = c.cheapest(self._extensions) <= thousandths(q.price_max)
+        for span, name in SPANNED.items():
+            low, high = getattr(q, f"{name}_min"), getattr(q, f"{name}_max")
+            if low is not None or high is not None:
+                costs = self._costs(span)
+                masks[name] = (costs >= thousandths(low or Decimal(0))) & (
+                    (costs <= thousandths(high)) if high is not None else (costs < np.inf)
+                )
+        if q.premium:
+            masks["premium"] = self._premium(q.premium)
         for name, flags in (("hyphen", c.hyphen), ("digit", c.digit)):
             wanted = getattr(q, name)
             if wanted:
                 masks[name] = flags == (wanted == "yes")
         return masks
+
+    def _costs(self, span: Span) -> Figures:
+        premium = self._question.premium != "no"
+        return self._columns.costs(span, self._extensions, premium=premium)
+
+    def _premium(self, wanted: str) -> Flags:
+        """Names premium somewhere; or those that are not only that."""
+        premium, usual = (
+            np.logical_or.reduce(
+                [flags[self._columns.statuses(e)] for e in self._extensions],
+                initial=False,
+            )
+            for flags in (IS_PREMIUM, BY_LIST)
+        )
+        kept = premium if wanted == "yes" else ~premium | usual
+        return np.broadcast_to(kept, len(self._columns))
 
     def _open(self, wanted: Sequence[str], *, every: bool) -> Flags:
         """Open in any, or in every one, of the extensions."""
@@ -145,8 +175,9 @@ class Narrowing:
             codes = self._columns.statuses(sort[1:])
             worth = np.array([WORTH.index(s) for s in STATUS_NAMES], np.float32)
             return worth[codes], False
-        if sort == "price":
-            return self._columns.cheapest(self._extensions), False
+        for span, name in SPANNED.items():
+            if sort == name:
+                return self._costs(span), False
         return self._columns.figures[sort], sort not in RANGES
 
     @property
@@ -162,7 +193,6 @@ class Narrowing:
             name: _at_least(c.figures[name][self._without(name)])
             for name in ("grade", *MEASURE_NAMES)
         }
-        prices = c.cheapest(self._extensions)[self._without("price")]
         choices: dict[str, dict[str, int]] = {
             "recipes": _by_bit(c.recipes[self._without("recipes")], RECIPE_NAMES),
             "added": _by_bit(c.added[self._without("added")], ADDED_NAMES),
@@ -183,9 +213,16 @@ class Narrowing:
             choices[name] = {"yes": yes, "no": len(inside) - yes}
         base = self._without("mark")
         choices["mark"] = {name: int(np.count_nonzero(base & _marked(c, name))) for name in MARKS}
-        at_most = {p: int(np.count_nonzero(prices <= p * THOUSAND)) for p in PRICES}
-        currency = c.currency(self._extensions)
-        return Counts(choices["mark"][q.mark], values, least, at_most, currency, choices)
+        base = self._without("premium")
+        choices["premium"] = {
+            name: int(np.count_nonzero(base & self._premium(name))) for name in ("yes", "no")
+        }
+        prices = {
+            name: _at_most(self._costs(span)[self._without(name)]) for span, name in SPANNED.items()
+        }
+        currency, years = c.prices.currency, c.prices.years
+        total = choices["mark"][q.mark]
+        return Counts(total, values, least, prices, currency, years, choices)
 
 
 def _with_letters(labels: Sequence[str], q: Question) -> Flags:
@@ -224,6 +261,12 @@ def _by_bit(bits: npt.NDArray[np.uint32], names: Sequence[str]) -> dict[str, int
 def _by_value(column: Numbers) -> dict[int, int]:
     values, counts = np.unique(column[~np.isnan(column)].astype(int), return_counts=True)
     return dict(zip(values.tolist(), counts.tolist(), strict=True))
+
+
+def _at_most(costs: Figures) -> dict[int, int]:
+    known = np.sort(costs)
+    upto = np.searchsorted(known, np.array(PRICES, float) * THOUSAND, side="right")
+    return dict(zip(PRICES, upto.tolist(), strict=True))
 
 
 def _at_least(column: Numbers) -> dict[int, int]:

@@ -25,7 +25,7 @@ __all__ = [
 RANGES: Final = ("letters", "syllables", "words")
 MARKS: Final = ("", "kept", "later", "fresh", "dismissed")
 # Beside these, an extension with its dot orders by status there.
-SORTS: Final = ("best", "grade", "name", *RANGES, "price", *MEASURE_NAMES)
+SORTS: Final = ("best", "grade", "name", *RANGES, "price", "later", "whole", *MEASURE_NAMES)
 MOST_TEXT: Final = 63
 EITHER: Final = ("", "yes", "no")
 Context = Mapping[str, Any]
@@ -116,6 +116,7 @@ class _Least(Marker):
 
 Letters = Annotated[str, _Letters()]
 Bound = Annotated[int | None, _Number(0, MOST_TEXT, int)]
+Price = Annotated[Decimal | None, _Number(0, 1_000_000, amount_of)]
 Flag = Annotated[bool, _Flag()]
 ANY_OF: Final = "Any of, set apart by commas"
 
@@ -127,9 +128,11 @@ class Question:
     `text`, `starts`, `ends`: letters of the label; the bounds are inclusive, None for none;
     `least`: (measure, the lowest score); `recipes` and `added` (parts of speech of an added word)
     and `status` (in any of the brief's extensions): any of them; `open_in`: extensions, or "any" or
-    "all" for the brief's; `open_all`: open in every one of them; `price_max`: the most the first
-    year costs anywhere it is known; `hyphen`, `digit`: "yes", "no" or ""; `mark`: "kept", "later",
-    "fresh" (not looked at yet), "dismissed", or "" for all but those dismissed.
+    "all" for the brief's; `open_all`: open in every one of them; the least and the most the first
+    year costs, each later one, and all of them, where it is cheapest; `premium`: "no" leaves out
+    what can be had as a premium name only, and premium prices with it; `hyphen`, `digit`: "yes",
+    "no" or ""; `mark`: "kept", "later", "fresh" (not looked at yet), "dismissed", or "" for all but
+    those dismissed.
     """
 
     # What else an address holds is none of its business.
@@ -173,9 +176,15 @@ class Question:
         _Several(OneOf(STATUS_NAMES)),
         Field(description="Any of, in any extension"),
     ] = ()
-    price_max: Annotated[
-        Decimal | None, _Number(0, 1_000_000, amount_of), Field(description="Of the first year")
-    ] = None
+    price_min: Annotated[Price, Field(description="Of the first year")] = None
+    price_max: Annotated[Price, Field(description="Of the first year")] = None
+    later_min: Annotated[Price, Field(description="Of each later year")] = None
+    later_max: Annotated[Price, Field(description="Of each later year")] = None
+    whole_min: Annotated[Price, Field(description="Of all the years it is kept")] = None
+    whole_max: Annotated[Price, Field(description="Of all the years it is kept")] = None
+    premium: Annotated[
+        str, OneOf(EITHER), Field(description="yes: premium somewhere; no: not only premium")
+    ] = ""
     hyphen: Annotated[str, OneOf(EITHER), Field(description="yes or no")] = ""
     digit: Annotated[str, OneOf(EITHER), Field(description="yes or no")] = ""
     mark: Annotated[

@@ -15,6 +15,7 @@ from vinetag.apps.availability.api.serializers import (
 )
 from vinetag.apps.bench import selectors
 from vinetag.apps.bench.export import FORMS
+from vinetag.apps.costs.api.name_costs import NameCostSerializer
 from vinetag.core.candidates import read_part, starts_of
 from vinetag.core.concepts import Change
 from vinetag.core.names import unicode_label
@@ -78,10 +79,12 @@ class CountsSerializer(serializers.Serializer[Any]):
         child=serializers.DictField(child=serializers.IntegerField()),
         help_text="Of the grade and each measure: names with at least that score",
     )
-    prices = serializers.DictField(child=serializers.IntegerField(), help_text="Names up to each")
-    currency = serializers.CharField(
-        help_text="That prices are compared in: the one most are in; empty where none is known"
+    prices = serializers.DictField(
+        child=serializers.DictField(child=serializers.IntegerField()),
+        help_text="Of price (the first year), later and whole: names up to each amount",
     )
+    currency = serializers.CharField(help_text="That prices are compared in")
+    years = serializers.IntegerField(help_text="All the years a name is kept")
     choices = serializers.DictField(
         child=serializers.DictField(child=serializers.IntegerField()), help_text="By filter"
     )
@@ -96,6 +99,12 @@ class ChangeSerializer(serializers.Serializer[Any]):
 def _change_of(row: selectors.Row) -> Change | None:
     parts = (read_part(part) for part in row.candidate.parts)
     return next((part.change for part in parts if part.change), None)
+
+
+class RowCostsSerializer(serializers.Serializer[Any]):
+    first = NameCostSerializer(allow_null=True, help_text="A year alone")
+    later = NameCostSerializer(allow_null=True, help_text="Each later year")
+    whole = NameCostSerializer(allow_null=True, help_text="All the years it is kept")
 
 
 class RowSerializer(serializers.Serializer[Any]):
@@ -113,6 +122,7 @@ class RowSerializer(serializers.Serializer[Any]):
     kept = serializers.BooleanField()
     verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
     cells = CellSerializer(many=True)
+    costs = RowCostsSerializer(help_text="The least anywhere, None where none is known")
 
     def get_starts(self, row: selectors.Row) -> list[int]:
         return starts_of(row.candidate.parts)
@@ -130,6 +140,8 @@ class RowSerializer(serializers.Serializer[Any]):
 class PageSerializer(serializers.Serializer[Any]):
     rows = RowSerializer(many=True)
     total = serializers.IntegerField()
+    currency = serializers.CharField(help_text="Of the costs")
+    years = serializers.IntegerField(help_text="All the years a name is kept")
 
 
 class FunnelSerializer(serializers.Serializer[Any]):

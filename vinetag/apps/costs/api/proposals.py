@@ -17,9 +17,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.api.serializers import ProposalSerializer
 from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.costs.listing import list_costs
-from vinetag.apps.costs.markets import sellers_for
 from vinetag.core.cost import LONGEST_HORIZON
-from vinetag.core.cost.seller_documents import read_seller
 from vinetag.core.extensions import (
     COUNTRIES,
     OWNER_KINDS,
@@ -70,7 +68,6 @@ class ProposalsView(APIView):
 
 def _costs(person: User, country: str, years: int, extensions: list[str]) -> dict[str, Costing]:
     """In euros."""
-    names = {row.code: read_seller(row.terms).name for row in sellers_for(person)}
     found = list_costs(person, country, years, extensions, "EUR")
 
     def euros(amount: int) -> Decimal:
@@ -81,7 +78,7 @@ def _costs(person: User, country: str, years: int, extensions: list[str]) -> dic
             euros(cost.first),
             None if cost.later is None else euros(cost.later),
             euros(cost.whole),
-            names.get(cost.seller, cost.seller),
+            found.names.get(cost.seller, cost.seller),
         )
         for extension, cost in found.costs.items()
     }

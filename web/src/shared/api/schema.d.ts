@@ -1666,6 +1666,14 @@ export interface components {
              */
             rates_of: string | null;
         };
+        CostsOfName: {
+            currency: string;
+            years: number;
+            /** @description Whether tax is in the amounts */
+            taxed: boolean;
+            /** @description None where no price is known */
+            extensions: components["schemas"]["Spans"][];
+        };
         Count: {
             extensions: number;
         };
@@ -1760,12 +1768,16 @@ export interface components {
                     [key: string]: number;
                 };
             };
-            /** @description Names up to each */
+            /** @description Of price (the first year), later and whole: names up to each amount */
             prices: {
-                [key: string]: number;
+                [key: string]: {
+                    [key: string]: number;
+                };
             };
-            /** @description That prices are compared in: the one most are in; empty where none is known */
+            /** @description That prices are compared in */
             currency: string;
+            /** @description All the years a name is kept */
+            years: number;
             /** @description By filter */
             choices: {
                 [key: string]: {
@@ -2085,6 +2097,7 @@ export interface components {
             evidence: components["schemas"]["Evidence"][];
             /** @description What was so before, the latest first */
             history: components["schemas"]["PastAnswer"][];
+            costs: components["schemas"]["CostsOfName"];
             kept: boolean;
             extension: string;
             note: string;
@@ -2295,6 +2308,14 @@ export interface components {
              */
             share: number;
         };
+        NameCost: {
+            /** @description Digits, with two decimal places. */
+            readonly amount: string;
+            extension: string;
+            /** @description Whose list says so; empty for a quote */
+            seller: string;
+            premium: boolean;
+        };
         Named: {
             code: string;
             name: string;
@@ -2439,6 +2460,10 @@ export interface components {
         Page: {
             rows: components["schemas"]["Row"][];
             total: number;
+            /** @description Of the costs */
+            currency: string;
+            /** @description All the years a name is kept */
+            years: number;
         };
         Paid: {
             /** @description Empty for the plan */
@@ -2824,7 +2849,7 @@ export interface components {
         QuestionMarkEnum: "kept" | "later" | "fresh" | "dismissed";
         /** @description What is asked of the sheet, as in an address; vinetag.core.sheet reads it. */
         QuestionRequest: {
-            /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+            /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
             sort?: string;
             reverse?: boolean;
             text?: string;
@@ -2853,7 +2878,40 @@ export interface components {
              * Format: double
              * @description Of the first year
              */
+            price_min?: number;
+            /**
+             * Format: double
+             * @description Of the first year
+             */
             price_max?: number;
+            /**
+             * Format: double
+             * @description Of each later year
+             */
+            later_min?: number;
+            /**
+             * Format: double
+             * @description Of each later year
+             */
+            later_max?: number;
+            /**
+             * Format: double
+             * @description Of all the years it is kept
+             */
+            whole_min?: number;
+            /**
+             * Format: double
+             * @description Of all the years it is kept
+             */
+            whole_max?: number;
+            /**
+             * @description yes: premium somewhere; no: not only premium
+             *
+             *     * `` -
+             *     * `yes` - yes
+             *     * `no` - no
+             */
+            premium?: components["schemas"]["EitherEnum"] | components["schemas"]["BlankEnum"];
             /**
              * @description yes or no
              *
@@ -2985,6 +3043,16 @@ export interface components {
             kept: boolean;
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
             cells: components["schemas"]["Cell"][];
+            /** @description The least anywhere, None where none is known */
+            costs: components["schemas"]["RowCosts"];
+        };
+        RowCosts: {
+            /** @description A year alone */
+            first: components["schemas"]["NameCost"] | null;
+            /** @description Each later year */
+            later: components["schemas"]["NameCost"] | null;
+            /** @description All the years it is kept */
+            whole: components["schemas"]["NameCost"] | null;
         };
         Rung: {
             kind: string;
@@ -3152,6 +3220,15 @@ export interface components {
             cost: number;
             word: string;
             summary: string;
+        };
+        Spans: {
+            extension: string;
+            /** @description A year alone */
+            first: components["schemas"]["NameCost"] | null;
+            /** @description Each later year */
+            later: components["schemas"]["NameCost"] | null;
+            /** @description All the years it is kept */
+            whole: components["schemas"]["NameCost"] | null;
         };
         Standing: {
             label: string;
@@ -5395,7 +5472,7 @@ export interface operations {
     readDots: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -5420,7 +5497,25 @@ export interface operations {
                 /** @description Any of, in any extension */
                 status?: string;
                 /** @description Of the first year */
+                price_min?: number;
+                /** @description Of the first year */
                 price_max?: number;
+                /** @description Of each later year */
+                later_min?: number;
+                /** @description Of each later year */
+                later_max?: number;
+                /** @description Of all the years it is kept */
+                whole_min?: number;
+                /** @description Of all the years it is kept */
+                whole_max?: number;
+                /**
+                 * @description yes: premium somewhere; no: not only premium
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                premium?: "" | "yes" | "no";
                 /**
                  * @description yes or no
                  *
@@ -5983,7 +6078,7 @@ export interface operations {
     exportStatuses: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -6008,7 +6103,25 @@ export interface operations {
                 /** @description Any of, in any extension */
                 status?: string;
                 /** @description Of the first year */
+                price_min?: number;
+                /** @description Of the first year */
                 price_max?: number;
+                /** @description Of each later year */
+                later_min?: number;
+                /** @description Of each later year */
+                later_max?: number;
+                /** @description Of all the years it is kept */
+                whole_min?: number;
+                /** @description Of all the years it is kept */
+                whole_max?: number;
+                /**
+                 * @description yes: premium somewhere; no: not only premium
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                premium?: "" | "yes" | "no";
                 /**
                  * @description yes or no
                  *
@@ -6421,7 +6534,7 @@ export interface operations {
     listNames: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -6446,7 +6559,25 @@ export interface operations {
                 /** @description Any of, in any extension */
                 status?: string;
                 /** @description Of the first year */
+                price_min?: number;
+                /** @description Of the first year */
                 price_max?: number;
+                /** @description Of each later year */
+                later_min?: number;
+                /** @description Of each later year */
+                later_max?: number;
+                /** @description Of all the years it is kept */
+                whole_min?: number;
+                /** @description Of all the years it is kept */
+                whole_max?: number;
+                /**
+                 * @description yes: premium somewhere; no: not only premium
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                premium?: "" | "yes" | "no";
                 /**
                  * @description yes or no
                  *
@@ -6829,7 +6960,7 @@ export interface operations {
     countNames: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -6854,7 +6985,25 @@ export interface operations {
                 /** @description Any of, in any extension */
                 status?: string;
                 /** @description Of the first year */
+                price_min?: number;
+                /** @description Of the first year */
                 price_max?: number;
+                /** @description Of each later year */
+                later_min?: number;
+                /** @description Of each later year */
+                later_max?: number;
+                /** @description Of all the years it is kept */
+                whole_min?: number;
+                /** @description Of all the years it is kept */
+                whole_max?: number;
+                /**
+                 * @description yes: premium somewhere; no: not only premium
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                premium?: "" | "yes" | "no";
                 /**
                  * @description yes or no
                  *
@@ -6946,7 +7095,7 @@ export interface operations {
     listLabels: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -6971,7 +7120,25 @@ export interface operations {
                 /** @description Any of, in any extension */
                 status?: string;
                 /** @description Of the first year */
+                price_min?: number;
+                /** @description Of the first year */
                 price_max?: number;
+                /** @description Of each later year */
+                later_min?: number;
+                /** @description Of each later year */
+                later_max?: number;
+                /** @description Of all the years it is kept */
+                whole_min?: number;
+                /** @description Of all the years it is kept */
+                whole_max?: number;
+                /**
+                 * @description yes: premium somewhere; no: not only premium
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                premium?: "" | "yes" | "no";
                 /**
                  * @description yes or no
                  *
