@@ -9,7 +9,7 @@ from vinetag.apps.accounts.joining import joined
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.progress import cells_of
 from vinetag.apps.bench.sheet_cache import is_cached, listing
-from vinetag.apps.costs.listing import costs_of, prices_of
+from vinetag.apps.costs.listing import costs_document, prices_of
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for, made_name
 from vinetag.apps.shortlists.models import Entry
@@ -33,7 +33,7 @@ from vinetag.core.make import vary
 from vinetag.core.make.listing import GOOD_ENOUGH
 from vinetag.core.make.vary import one_word_more, words_in
 from vinetag.core.names import FullName, parse_label
-from vinetag.core.sheet import Counts, NameCost, Question, parse_question
+from vinetag.core.sheet import Counts, Question, parse_question
 
 __all__ = [
     "Dots", "Funnel", "Judged", "Page", "Row", "Step", "dots", "fallback", "filter_counts",
@@ -45,23 +45,21 @@ MOST_DOTS = 10_000
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One line of the sheet; `verdict`: how it was looked at last, or ""; `costs` by span."""
+    """One line of the sheet; `verdict`: how it was looked at last, or ""; what it `costs`."""
 
     candidate: Candidate
     kept: bool
     verdict: str
     cells: Sequence[Lookup]
-    costs: Mapping[str, NameCost | None]
+    costs: Mapping[str, object]
 
 
 @dataclass(frozen=True, slots=True)
 class Page:
-    """`total` counts the rows that match, on all pages; costs are in `currency` over `years`."""
+    """`total` counts the rows that match, on all pages."""
 
     rows: Sequence[Row]
     total: int
-    currency: str
-    years: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -228,11 +226,11 @@ def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page
             c.label in kept,
             verdicts.get(c.label, ""),
             cells.get(c.label, []),
-            costs_of(prices, cells.get(c.label, []), project.brief["extensions"]),
+            costs_document(prices, cells.get(c.label, []), project.brief["extensions"]),
         )
         for c in page
     ]
-    return Page(rows, total, prices.currency, prices.years)
+    return Page(rows, total)
 
 
 def _seen(reading: Reading) -> list[Part]:

@@ -7,7 +7,7 @@ from typing import Any
 from vinetag.apps.accounts.joining import Joined, Shown
 from vinetag.apps.availability.progress import cells_of
 from vinetag.apps.costs.api.name_costs import CostsOfNameSerializer
-from vinetag.apps.costs.listing import costs_of, prices_of
+from vinetag.apps.costs.listing import costs_document, prices_of
 from vinetag.apps.naming.models import Project
 from vinetag.core.names import FullName
 
@@ -19,10 +19,14 @@ def _shown(project: Project, label: str) -> dict[str, Any]:
     extensions = project.brief["extensions"]
     prices = prices_of(project)
     cells = cells_of(project, [FullName(label, e) for e in extensions]).get(label, [])
-    rows = [{"extension": e, **costs_of(prices, cells, [e])} for e in extensions]
-    taxed = bool(project.brief["owner"].get("country"))
-    document = {"currency": prices.currency, "years": prices.years, "taxed": taxed}
-    return {"costs": {**document, "extensions": rows}}
+    rows = [{"extension": e, **costs_document(prices, cells, [e])} for e in extensions]
+    return {
+        "costs": {
+            "taxed": bool(project.brief["owner"].get("country")),
+            "least": costs_document(prices, cells, extensions),
+            "extensions": rows,
+        }
+    }
 
 
 JOINED = Joined(

@@ -23,11 +23,10 @@ from vinetag.apps.costs.rates import rates_in_force
 from vinetag.apps.naming.models import Project
 from vinetag.core.cost import Buyer, Listed, Market, RateError, Seller, listed, tax_of
 from vinetag.core.money import Money
-from vinetag.core.sheet import SPANS, ListPrice, NameCost, NameQuote, SheetPrices, name_cost
+from vinetag.core.sheet import SPANS, ListPrice, NameQuote, SheetPrices, name_cost
 
 __all__ = [
-    "ListCosts", "costs_of", "list_costs", "prices_changed", "prices_of", "prices_under",
-    "usual_currency",
+    "ListCosts", "costs_document", "list_costs", "prices_changed", "prices_of", "usual_currency",
 ]  # fmt: skip
 
 EDITION: Final = "costs-edition"
@@ -91,11 +90,7 @@ def prices_of(project: Project) -> SheetPrices:
     """What names of a project cost its owner: by the lists under the brief's extensions, and what
     is to be made of quotes in other currencies.
     """
-    return prices_under(project, project.brief["extensions"])
-
-
-def prices_under(project: Project, extensions: Sequence[str]) -> SheetPrices:
-    """As prices_of, under other extensions."""
+    extensions = project.brief["extensions"]
     owner = project.brief["owner"]
     country, years = str(owner.get("country", "")), int(owner.get("years") or USUAL_YEARS)
     found = list_costs(project.owner, country, years, extensions)
@@ -110,15 +105,16 @@ def prices_under(project: Project, extensions: Sequence[str]) -> SheetPrices:
     return SheetPrices(found.currency, years, prices, worth, edition)
 
 
-def costs_of(
+def costs_document(
     prices: SheetPrices, cells: Iterable[Lookup], extensions: Sequence[str]
-) -> dict[str, NameCost | None]:
-    """What a name costs by span, the least under any of the extensions."""
+) -> dict[str, object]:
+    """What a name costs, the least under any of the extensions, as SpansSerializer wants it."""
     known = {
         cell.extension: NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
         for cell in cells
     }
-    return {span: name_cost(prices, known, extensions, span) for span in SPANS}
+    costs: dict[str, object] = {span: name_cost(prices, known, extensions, span) for span in SPANS}
+    return {"currency": prices.currency, "years": prices.years, **costs}
 
 
 @lru_cache(maxsize=64)

@@ -30,6 +30,10 @@ const ComparePage = lazy(async () => ({
   default: (await import('../features/shortlist/ComparePage')).ComparePage,
 }));
 const PlanPage = lazy(async () => ({ default: (await import('../features/plan/PlanPage')).PlanPage }));
+const PlanPaper = lazy(async () => ({ default: (await import('../features/plan/PlanPaper')).PlanPaper }));
+const SellersPage = lazy(async () => ({
+  default: (await import('../features/sellers/SellersPage')).SellersPage,
+}));
 const DuelsPage = lazy(async () => ({
   default: (await import('../features/shortlist/DuelsPage')).DuelsPage,
 }));
@@ -168,6 +172,14 @@ function OwnRoutes() {
               }
             />
             <Route
+              path="plan/print"
+              element={
+                <Titled word={t('Plan')}>
+                  <PlanPaper />
+                </Titled>
+              }
+            />
+            <Route
               path="compare"
               element={
                 <Titled word={t('Side by side')}>
@@ -221,6 +233,14 @@ function OwnRoutes() {
             element={
               <Titled word={t('Extensions')}>
                 <ExtensionsPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="sellers"
+            element={
+              <Titled word={t('Sellers')}>
+                <SellersPage />
               </Titled>
             }
           />

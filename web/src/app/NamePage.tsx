@@ -233,6 +233,7 @@ export function NamePage() {
           <Section title={t('Where it is open')}>
             <Statuses
               label={name.label}
+              costs={name.costs}
               extensions={withOwn(extensions, name.extension)}
               cells={name.cells}
               evidence={name.evidence}

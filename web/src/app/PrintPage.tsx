@@ -13,23 +13,11 @@ import { useOpenProject } from '../shared/lib/projectContext';
 import { useNames } from '../shared/lib/useName';
 import { EmptyState } from '../shared/ui/EmptyState';
 import { fullName, withOwn } from '../shared/lib/fullName';
+import { PAPER } from '../shared/ui/paper';
 import { priceOf } from '../shared/ui/Price';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { shownStatus, statusWord } from '../shared/ui/status';
 import { t } from '../shared/texts';
-
-const PAPER = {
-  bgcolor: '#fff',
-  color: '#1b141a',
-  maxWidth: 820,
-  mx: 'auto',
-  p: 4,
-  '& th': { textAlign: 'left', fontWeight: 600, pr: 2, py: 0.4, verticalAlign: 'top' },
-  '& td': { pr: 2, py: 0.4, verticalAlign: 'top', overflowWrap: 'anywhere' },
-  '& table': { borderCollapse: 'collapse', width: '100%' },
-  '& tbody tr': { borderTop: '1px solid #ccc' },
-  '@media print': { p: 0, maxWidth: 'none' },
-} as const;
 
 const word = (cell: Cell | undefined): string =>
   `${statusWord(shownStatus(cell), cell?.likely ?? false)}${cell?.asked_at ? ` (${formatMoment(cell.asked_at)})` : ''}`;

@@ -93,6 +93,7 @@ function ProjectLinks({ id }: { id: number }) {
 
 const PLACES = [
   ['/extensions', t('Extensions')],
+  ['/sellers', t('Sellers')],
   ['/measures', t('Grades')],
   ['/about', t('About')],
   ['/settings', t('Settings')],

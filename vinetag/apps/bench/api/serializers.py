@@ -15,7 +15,7 @@ from vinetag.apps.availability.api.serializers import (
 )
 from vinetag.apps.bench import selectors
 from vinetag.apps.bench.export import FORMS
-from vinetag.apps.costs.api.name_costs import NameCostSerializer
+from vinetag.apps.costs.api.name_costs import SpansSerializer
 from vinetag.core.candidates import read_part, starts_of
 from vinetag.core.concepts import Change
 from vinetag.core.names import unicode_label
@@ -101,12 +101,6 @@ def _change_of(row: selectors.Row) -> Change | None:
     return next((part.change for part in parts if part.change), None)
 
 
-class RowCostsSerializer(serializers.Serializer[Any]):
-    first = NameCostSerializer(allow_null=True, help_text="A year alone")
-    later = NameCostSerializer(allow_null=True, help_text="Each later year")
-    whole = NameCostSerializer(allow_null=True, help_text="All the years it is kept")
-
-
 class RowSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(source="candidate.label")  # type: ignore[assignment] # a field called as DRF's own
     grade = serializers.FloatField(source="candidate.grade")
@@ -122,7 +116,7 @@ class RowSerializer(serializers.Serializer[Any]):
     kept = serializers.BooleanField()
     verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
     cells = CellSerializer(many=True)
-    costs = RowCostsSerializer(help_text="The least anywhere, None where none is known")
+    costs = SpansSerializer(help_text="Under the cheapest of the brief's extensions")
 
     def get_starts(self, row: selectors.Row) -> list[int]:
         return starts_of(row.candidate.parts)
@@ -140,8 +134,6 @@ class RowSerializer(serializers.Serializer[Any]):
 class PageSerializer(serializers.Serializer[Any]):
     rows = RowSerializer(many=True)
     total = serializers.IntegerField()
-    currency = serializers.CharField(help_text="Of the costs")
-    years = serializers.IntegerField(help_text="All the years a name is kept")
 
 
 class FunnelSerializer(serializers.Serializer[Any]):

@@ -9,7 +9,7 @@ from rest_framework import serializers
 
 from vinetag.core.sheet import NameCost
 
-__all__ = ["CostsOfNameSerializer", "NameCostSerializer"]
+__all__ = ["CostsOfNameSerializer", "SpansSerializer"]
 
 
 class NameCostSerializer(serializers.Serializer[Any]):
@@ -24,14 +24,18 @@ class NameCostSerializer(serializers.Serializer[Any]):
 
 
 class SpansSerializer(serializers.Serializer[Any]):
-    extension = serializers.CharField()
+    currency = serializers.CharField()
+    years = serializers.IntegerField(help_text="All the years a name is meant to be kept")
     first = NameCostSerializer(allow_null=True, help_text="A year alone")
     later = NameCostSerializer(allow_null=True, help_text="Each later year")
     whole = NameCostSerializer(allow_null=True, help_text="All the years it is kept")
 
 
+class UnderSerializer(SpansSerializer):
+    extension = serializers.CharField()
+
+
 class CostsOfNameSerializer(serializers.Serializer[Any]):
-    currency = serializers.CharField()
-    years = serializers.IntegerField()
     taxed = serializers.BooleanField(help_text="Whether tax is in the amounts")
-    extensions = SpansSerializer(many=True, help_text="None where no price is known")
+    least = SpansSerializer(help_text="Under the cheapest of the extensions")
+    extensions = UnderSerializer(many=True)

@@ -34,7 +34,16 @@ const PARTS: readonly { word: string; of: (brief: Brief) => string }[] = [
   { word: t('To avoid'), of: (b) => list(b.avoid) },
   {
     word: t('Owner'),
-    of: (b) => list([b.owner.country, b.owner.kind, b.owner.work, String(b.owner.budget ?? '')].filter(Boolean)),
+    of: (b) =>
+      list(
+        [
+          b.owner.country,
+          b.owner.kind,
+          b.owner.work,
+          String(b.owner.budget ?? ''),
+          String(b.owner.budget_whole ?? ''),
+        ].filter(Boolean),
+      ),
   },
   { word: t('If taken'), of: (b) => list(b.fallback) },
   {

@@ -134,8 +134,13 @@ it('proposes an order with its reasons, and takes it with the owner', async () =
   expect(await screen.findByText('Shows that it is at home in Ireland.')).toBeInTheDocument();
   await userEvent.type(screen.getByLabelText('At most, € a year'), '30');
   await userEvent.click(screen.getByRole('button', { name: 'Take the first 1' }));
-  expect(onTake).toHaveBeenCalledWith({ country: '', kind: '', work: 'any', budget: 30 }, ['ie']);
+  const owner = { country: '', kind: '', work: 'any', budget: 30, years: 5, budget_whole: null };
+  expect(onTake).toHaveBeenCalledWith(owner, ['ie']);
+  await userEvent.type(screen.getByLabelText('At most, € in all'), '90');
+  await userEvent.click(screen.getByRole('combobox', { name: 'Kept for, years' }));
+  await userEvent.click(await screen.findByRole('option', { name: '8' }));
   await vi.waitFor(() => {
-    expect(requests.at(-1)?.path).toContain('budget=30');
+    const asked = new URLSearchParams(requests.at(-1)?.path.split('?')[1]);
+    expect([asked.get('budget'), asked.get('whole'), asked.get('years')]).toEqual(['30', '90', '8']);
   });
 });

@@ -42,7 +42,9 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
         {t('Owner and extensions')}
       </DialogTitle>
       <DialogContent>
-        <Stack direction="row" sx={{ gap: 1, pt: 1, mb: 2 }}>
+        <Stack
+          direction="row"
+          sx={{ gap: 1, pt: 1, mb: 2, flexWrap: 'wrap', '& > *': { flex: '1 1 120px', minWidth: 110 } }}>
           <TextField
             select
             fullWidth
@@ -90,6 +92,29 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
             onChange={(e) => {
               const n = e.target.value.trim();
               if (/^\d{0,6}$/.test(n)) set({ budget: n ? Math.min(100_000, Math.max(1, Number(n))) : null });
+            }}
+            slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+          />
+          <TextField
+            select
+            fullWidth
+            label={t('Kept for, years')}
+            value={draft.years}
+            onChange={(e) => set({ years: Number(e.target.value) })}>
+            {Array.from({ length: 10 }, (_, i) => i + 1).map((n) => (
+              <MenuItem key={n} value={n}>
+                {n}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            fullWidth
+            label={t('At most, € in all')}
+            title={t('Over all the years it is kept')}
+            value={draft.budget_whole ?? ''}
+            onChange={(e) => {
+              const n = e.target.value.trim();
+              if (/^\d{0,7}$/.test(n)) set({ budget_whole: n ? Math.min(1_000_000, Math.max(1, Number(n))) : null });
             }}
             slotProps={{ htmlInput: { inputMode: 'numeric' } }}
           />

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
+import Chip from '@mui/material/Chip';
 import Typography from '@mui/material/Typography';
 
 import type { Costed, Costs, SellerKind } from '../../shared/api';
@@ -23,10 +24,13 @@ interface Props {
   chosen: string | null;
   onChoose: (name: string) => void;
   onOut: (out: string[]) => void;
+  /** Those that are used, not only held for protection. */
+  used: readonly string[];
+  onUsed: (used: string[]) => void;
 }
 
 /** What each name costs over the horizon at each seller, staying there, and at best; the least of each row is marked. */
-export function CostTable({ costs, sellers, names, out, chosen, onChoose, onOut }: Props) {
+export function CostTable({ costs, sellers, names, out, chosen, onChoose, onOut, used, onUsed }: Props) {
   const { currency } = costs;
   const found = new Map(costs.names.map((n) => [n.full_name, n]));
   return (
@@ -48,11 +52,12 @@ export function CostTable({ costs, sellers, names, out, chosen, onChoose, onOut 
           </tr>
         </thead>
         <tbody>
-          {names.map((name, i) => (
+          {names.map((name) => (
             <NameRow
               key={name}
               name={name}
-              used={i === 0}
+              used={used.includes(name)}
+              onUsed={(on) => onUsed(on ? [...used, name] : used.filter((u) => u !== name))}
               costed={out.includes(name) ? undefined : found.get(name)}
               sellers={sellers}
               currency={currency}
@@ -70,8 +75,8 @@ export function CostTable({ costs, sellers, names, out, chosen, onChoose, onOut 
 
 interface RowProps {
   name: string;
-  /** The one that is used; the others are held for protection. */
   used: boolean;
+  onUsed: (used: boolean) => void;
   costed: Costed | undefined;
   sellers: readonly SellerKind[];
   currency: string;
@@ -81,7 +86,7 @@ interface RowProps {
   onOn: (on: boolean) => void;
 }
 
-function NameRow({ name, used, costed, sellers, currency, on, chosen, onChoose, onOn }: RowProps) {
+function NameRow({ name, used, onUsed, costed, sellers, currency, on, chosen, onChoose, onOn }: RowProps) {
   const totals = (costed?.sellers ?? []).flatMap((s) => (s.total === null ? [] : [Number(s.total)]));
   const least = Math.min(...totals);
   return (
@@ -111,9 +116,24 @@ function NameRow({ name, used, costed, sellers, currency, on, chosen, onChoose, 
           }}>
           <span className="serif">{name}</span>
         </Box>
-        <Typography component="span" variant="caption" color="textSecondary" sx={{ ml: 1 }}>
-          {used ? t('used') : t('held')}
-        </Typography>
+        {on && (
+          <Chip
+            size="small"
+            clickable
+            variant="outlined"
+            color={used ? 'primary' : 'default'}
+            label={used ? t('used') : t('held')}
+            aria-pressed={used}
+            aria-label={t('{name} is used, not only held', { name })}
+            title={
+              used
+                ? t('Used: kept whatever the budget. Press for a name that is only held for protection.')
+                : t('Held for protection. Press for a name that is used.')
+            }
+            onClick={() => onUsed(!used)}
+            sx={{ ml: 1, height: 20 }}
+          />
+        )}
       </Box>
       <Box component="td" sx={{ ...cell, fontWeight: 650 }}>
         {costed?.cheapest ? formatMoney(costed.cheapest.total, currency) : on ? t('nowhere') : ''}
@@ -123,7 +143,11 @@ function NameRow({ name, used, costed, sellers, currency, on, chosen, onChoose, 
         if (!holding) return <Box component="td" key={s.code} sx={cell} />;
         if (holding.total === null)
           return (
-            <Box component="td" key={s.code} sx={{ ...cell, color: 'text.secondary' }} title={t('Not offered here')}>
+            <Box
+              component="td"
+              key={s.code}
+              sx={{ ...cell, color: 'text.secondary' }}
+              title={holding.unsold ? t('Asked, this seller does not sell the name') : t('Not offered here')}>
               –
             </Box>
           );
@@ -138,6 +162,16 @@ function NameRow({ name, used, costed, sellers, currency, on, chosen, onChoose, 
             <Box component="span" sx={best ? { borderBottom: 2, borderColor: 'secondary.main' } : undefined}>
               {formatMoney(holding.total, currency)}
             </Box>
+            {holding.quoted && (
+              <Typography
+                component="span"
+                variant="caption"
+                color="warning"
+                sx={{ ml: 0.5 }}
+                title={t('The seller asks a price of its own for this name; its list says otherwise')}>
+                {holding.quoted === 'premium' ? t('premium') : t('quoted')}
+              </Typography>
+            )}
           </Box>
         );
       })}

@@ -2,39 +2,24 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it } from 'vitest';
 
-import type { Costs, SellerKind } from '../../shared/api';
+import type { CostQuestion, Costs, CouponKind } from '../../shared/api';
 import { ProjectContext } from '../../shared/lib/projectContext';
 import { renderIn, serve } from '../../shared/testing/render';
-import { sampleKept, sampleProject } from '../../shared/testing/samples';
+import { sampleKept, sampleProject, sampleSeller } from '../../shared/testing/samples';
 import { PlanPage } from './PlanPage';
+import { PlanPaper } from './PlanPaper';
 import { fullNamesOf, MOST_PLANNED, readWish, writeWish } from './planQuestion';
-import { changeInWords, lineInWords, wayInWords } from './inWords';
-
-const seller = (code: string, name: string, more: Partial<SellerKind> = {}): SellerKind => ({
-  code,
-  name,
-  country: 'IE',
-  currency: 'EUR',
-  privacy: 'included',
-  tax: 'added',
-  years_chosen: 1,
-  dated: '2026-11-29',
-  fetched_at: '2026-11-29T10:00:00Z',
-  stale: false,
-  trouble: '',
-  changes: [],
-  changed_on: null,
-  ...more,
-});
+import { changeInWords } from '../../shared/lib/priceChange';
+import { lineInWords, wayInWords } from './inWords';
 
 const SELLERS = [
-  seller('lantern', 'Lantern Names', {
+  sampleSeller('lantern', 'Lantern Names', {
     changes: [
       { kind: 'rose', extension: 'com', action: 'renew', years_from: 1, years_to: 10, before: '11', after: '14' },
     ],
     changed_on: '2026-11-03',
   }),
-  seller('weir', 'Weir & Daughter', { stale: true, trouble: 'prices: The look-up service failed.' }),
+  sampleSeller('weir', 'Weir & Daughter', { stale: true, trouble: 'prices: The look-up service failed.' }),
 ];
 
 const step = (action: 'register' | 'renew' | 'move', code: string, year: number, amount: string) => ({
@@ -68,6 +53,9 @@ const holding = (code: string, total: string | null) => ({
   a_year: total && '10',
   first: total && '2',
   dearest: total && '20',
+  by_year: total ? ['2', '20', '20'] : [],
+  quoted: '' as const,
+  unsold: total === null,
   ticked: code === 'lantern' ? '120.00' : total,
   extras:
     code === 'lantern' ? [{ name: 'Post box', about: 'Ten addresses for mail.', needed: false, total: '80.00' }] : [],
@@ -80,6 +68,7 @@ const COSTS: Costs = {
   names: [
     {
       full_name: 'inkpost.com',
+      used: true,
       sellers: [holding('lantern', '41.24'), holding('weir', '44.28')],
       cheapest: {
         total: '30.96',
@@ -91,9 +80,21 @@ const COSTS: Costs = {
         ],
       },
     },
-    { full_name: 'quietsky.net', sellers: [holding('lantern', null), holding('weir', '50.00')], cheapest: null },
+    {
+      full_name: 'quietsky.net',
+      used: false,
+      sellers: [holding('lantern', null), holding('weir', '50.00')],
+      cheapest: null,
+    },
   ],
   plan: { total: '80.96', weight: '80.96', bound: '78.10', orders: [], nowhere: [] },
+  paid: [
+    { seller: '', amounts: ['1.44', '16.20', '80.96'] },
+    { seller: 'weir', amounts: ['14.76', '29.52', '94.28'] },
+  ],
+  affordable: null,
+  coupons: [],
+  quotes: { waiting: 0, unknown: 0, oldest: null },
 };
 
 function setUp(
@@ -117,6 +118,28 @@ function setUp(
       .map((r) => r.body as { full_names: string[]; years: number; sellers: string[] });
 }
 
+/** The page with other costs; gives everything that was asked. */
+function setUpWith(costs: Partial<Costs>, answer: (path: string) => Reply | undefined = () => undefined) {
+  const requests = serve((_method, path) => {
+    if (path.endsWith('/shortlist'))
+      return {
+        body: [sampleKept({ label: 'inkpost', extension: 'com' }), sampleKept({ label: 'quietsky', extension: 'net' })],
+      };
+    if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false, rates_of: null } };
+    if (path === '/api/extensions') return { body: { countries: [{ code: 'IE', name: 'Ireland' }], extensions: [] } };
+    return answer(path) ?? { body: path.endsWith('/costs') ? { ...COSTS, ...costs } : {} };
+  });
+  renderIn(
+    <ProjectContext value={sampleProject({})}>
+      <PlanPage />
+    </ProjectContext>,
+  );
+  return () => requests;
+}
+type Reply = { status?: number; body: unknown };
+const costsAsked = (requests: readonly { path: string; body: unknown }[]) =>
+  requests.filter((r) => r.path.endsWith('/costs')).map((r) => r.body as CostQuestion);
+
 it('sets sellers side by side, marks the least, and tells the cheapest way', async () => {
   setUp();
   const table = await screen.findByRole('table', { name: 'Costs' });
@@ -133,7 +156,9 @@ it('sets sellers side by side, marks the least, and tells the cheapest way', asy
     'Move to Weir & Daughter on Nov 29, 2027.',
     'Renew at Weir & Daughter on Nov 29, 2028 for 1 year.',
   ]);
-  expect(screen.getByText(/All 2 names over 3 years: €80.96/)).toHaveTextContent('No plan costs less than €78.10.');
+  expect(screen.getByText(/All 2 names over 3 years: €80.96/).closest('p')).toHaveTextContent(
+    'No plan costs less than €78.10.',
+  );
   expect(screen.getByText(/€120 instead of €41.24/)).toHaveTextContent('It is not needed to hold the name.');
   const lists = screen.getByRole('list', { name: 'Sellers' });
   expect(lists).toHaveTextContent('.com, renewal, 1 to 10 years: rose from €11 to €14');
@@ -274,4 +299,142 @@ it.each([
     typeof changeInWords
   >[0];
   expect(changeInWords(change, 'EUR')).toBe(said);
+});
+
+const COUPON: CouponKind = {
+  seller: 'lantern',
+  code: 'LANTERN10',
+  takes: 'percent',
+  value: '10.000',
+  extensions: ['com'],
+  actions: ['register'],
+  years_from: 1,
+  years_to: 10,
+  least_names: 3,
+  least_sum: '20',
+  new_customers: true,
+  combines: false,
+  on_promotions: false,
+  starts: null,
+  ends: '2027-01-31',
+  odds: { mean: 0.75, low: 0.42, high: 0.97, reports: 3 },
+  saving: '4.00',
+  expected: '3.00',
+  in_plan: true,
+  reported: null,
+  held: '',
+};
+
+it('tells what a coupon takes off, how likely it works, and hears whether it did', async () => {
+  const requests = setUpWith({ coupons: [COUPON, { ...COUPON, code: 'MINE', held: 'own', reported: false }] });
+  const list = await screen.findByRole('list', { name: 'Coupons' });
+  const [first, second] = within(list).getAllByRole('listitem');
+  expect(first).toHaveTextContent('LANTERN10at Lantern Names10 % offin this plan');
+  expect(first).toHaveTextContent('saves €4 if it works, €3 to be expected');
+  expect(first).toHaveTextContent(
+    'registering · under .com · from 3 names · from €20 · new customers · not on promotional prices · until Jan 31, 2027',
+  );
+  expect(first).toHaveTextContent('Works: 75 % (42 to 97), 3 reports');
+  await userEvent.click(screen.getByRole('button', { name: 'LANTERN10 worked' }));
+  const sent = () => requests().filter((r) => r.path === '/api/coupons/reports');
+  expect(sent().at(-1)?.body).toEqual({ seller: 'lantern', code: 'LANTERN10', worked: true });
+  // Pressed once more it is taken back.
+  await userEvent.click(screen.getByRole('button', { name: 'MINE did not work' }));
+  expect(sent().at(-1)?.body).toEqual({ seller: 'lantern', code: 'MINE', worked: null });
+  expect(within(first as HTMLElement).queryByRole('button', { name: /^Take/ })).not.toBeInTheDocument();
+  await userEvent.click(within(second as HTMLElement).getByRole('button', { name: 'Take MINE away' }));
+  expect(requests().at(-1)?.method).toBeDefined();
+  await waitFor(() => {
+    expect(requests().find((r) => r.method === 'PUT')?.body).toEqual({ code: 'MINE', everybody: false });
+  });
+});
+
+it('adds a coupon one has come by, and says at its field what is wrong with it', async () => {
+  const problem = { path: 'value', code: 'coupon_percent', args: {}, message: 'No more than 100 percent.' };
+  const refusal = { status: 400, body: { code: 'problems', message: 'Look again.', problems: [problem] } };
+  const requests = setUpWith({ coupons: [] }, (path) => (path.endsWith('held-coupons') ? refusal : undefined));
+  expect(await screen.findByText('No coupon of these sellers is known.')).toBeInTheDocument();
+  await userEvent.click(screen.getByRole('button', { name: 'Add one' }));
+  const dialog = within(screen.getByRole('dialog'));
+  expect(dialog.getByRole('button', { name: 'Add it' })).toBeDisabled();
+  await userEvent.type(dialog.getByRole('textbox', { name: 'Code' }), 'A"B');
+  await userEvent.type(dialog.getByRole('textbox', { name: '%' }), '110');
+  await userEvent.click(dialog.getByRole('checkbox', { name: 'with other coupons' }));
+  await userEvent.click(dialog.getByRole('button', { name: 'Add it' }));
+  expect(await dialog.findByText('No more than 100 percent.')).toBeInTheDocument();
+  const sent = requests().find((r) => r.path.endsWith('held-coupons'));
+  expect(sent?.path).toBe('/api/sellers/lantern/held-coupons');
+  const { text } = sent?.body as { text: string };
+  expect(text.split('\n')[1]).toBe('"A""B","percent","110","","register","","","","","","yes","","",""');
+});
+
+it('says what a budget leaves out, and leaves it out when told to', async () => {
+  const requests = setUpWith({
+    affordable: {
+      plan: { total: '30.96', weight: '30.96', bound: '30.96', orders: [], nowhere: [] },
+      left_out: ['quietsky.net'],
+      kept: true,
+    },
+  });
+  await userEvent.type(await screen.findByRole('textbox', { name: 'Budget for all of it' }), '40{Enter}');
+  await waitFor(() => {
+    expect(costsAsked(requests()).at(-1)).toMatchObject({ budget: '40', used: ['inkpost.com'] });
+  });
+  expect(await screen.findByText(/over your budget of €40/)).toHaveTextContent(
+    'That is €40.96 over your budget of €40. Without quietsky.net, held for protection, it comes to €30.96.',
+  );
+  await userEvent.click(screen.getByRole('button', { name: 'Leave them out' }));
+  await waitFor(() => {
+    expect(costsAsked(requests()).at(-1)).toMatchObject({ full_names: ['inkpost.com'] });
+  });
+});
+
+it('lets one say which names are used, and never none', async () => {
+  const requests = setUpWith({});
+  await userEvent.click(await screen.findByRole('button', { name: 'quietsky.net is used, not only held' }));
+  await waitFor(() => {
+    expect(costsAsked(requests()).at(-1)?.used).toEqual(['inkpost.com', 'quietsky.net']);
+  });
+  await userEvent.click(screen.getByRole('button', { name: 'inkpost.com is used, not only held' }));
+  await waitFor(() => {
+    expect(costsAsked(requests()).at(-1)?.used).toEqual(['quietsky.net']);
+  });
+});
+
+it('says that sellers are still asked, what they do not sell, and what has to go into an account', async () => {
+  const order = { ...step('register', 'lantern', 2026, '9').order, paid: '9.00', paid_in: '25.00' };
+  setUpWith({
+    quotes: { waiting: 2, unknown: 1, oldest: null },
+    plan: { total: '9', weight: '9', bound: '9', orders: [order], nowhere: ['quietsky.net'] },
+  });
+  expect(await screen.findByText(/Sellers are still asked about 2 names/)).toHaveTextContent('Once a seller gave no');
+  expect(screen.getByText('To pay at once: €9 at Lantern Names.')).toBeInTheDocument();
+  expect(screen.getByText(/is paid from an account: €25 at least has to go into it, and €16/)).toBeInTheDocument();
+  expect(screen.getByText(/No seller has quietsky.net/)).toBeInTheDocument();
+});
+
+it('shows what has been paid by the end of each year, as a table too', async () => {
+  setUpWith({});
+  const table = await screen.findByRole('table', { name: 'Paid over the years', hidden: true });
+  const [heading, , , last] = within(table).getAllByRole('row', { hidden: true });
+  expect(heading).toHaveTextContent('YearThis planWeir & Daughter');
+  expect(last).toHaveTextContent('3€80.96€94.28');
+});
+
+it('hands out the plan as a file, and on paper', async () => {
+  const requests = setUpWith({});
+  await userEvent.click(await screen.findByRole('button', { name: 'Export' }));
+  await userEvent.click(await screen.findByRole('menuitem', { name: /^CSV/ }));
+  await waitFor(() => {
+    const file = requests().find((r) => r.path.endsWith('/costs/file'));
+    expect(file?.body).toMatchObject({ form: 'csv', full_names: ['inkpost.com', 'quietsky.net'] });
+  });
+  expect(screen.getByRole('link', { name: 'On paper' })).toHaveAttribute('href', '/projects/7/plan/print');
+  renderIn(
+    <ProjectContext value={sampleProject({})}>
+      <PlanPaper />
+    </ProjectContext>,
+  );
+  expect(await screen.findByText(/2 names over 3 years: €80.96/)).toBeInTheDocument();
+  expect(screen.getByText('Lantern Names: list of Nov 29, 2026')).toBeInTheDocument();
 });

@@ -2,50 +2,37 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
+import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
-import { Link } from 'react-router';
+import { lazy, Suspense, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
 
-import { asApiError, type Costs } from '../../shared/api';
-import { formatDay, formatMoney } from '../../shared/lib/format';
+import { asApiError } from '../../shared/api';
 import { useLikedCurrency, usePlanned } from './usePlanned';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { EmptyState } from '../../shared/ui/EmptyState';
+import { FileMenu } from '../../shared/ui/FileMenu';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 import { CostTable } from './CostTable';
+import { Coupons } from './Coupons';
 import { NameCosts } from './NameCosts';
-import { MOST_PLANNED } from './planQuestion';
+import { MOST_PLANNED, usedOf } from './planQuestion';
 import { SellerChoice } from './SellerChoice';
 import { SellerList } from './SellerList';
+import { usePlanFile } from './usePlan';
+import { Whole } from './Whole';
 import { WishFields } from './WishFields';
 
-/** What all of it comes to, and how sure that is. */
-function Whole({ costs }: { costs: Costs }) {
-  const { plan, currency } = costs;
-  const gap = Number(plan.weight) - Number(plan.bound);
-  return (
-    <Typography role="status" sx={{ mt: 1.5 }}>
-      {t(
-        '{names, plural, one {This name} other {All # names}} over {years, plural, one {# year} other {# years}}: {total}.',
-        {
-          names: costs.names.length,
-          years: costs.years,
-          total: formatMoney(plan.total, currency),
-        },
-      )}{' '}
-      {gap >= 1
-        ? t('No plan costs less than {bound}.', { bound: formatMoney(plan.bound, currency) })
-        : t('No plan costs less.')}
-    </Typography>
-  );
-}
+const PaidChart = lazy(async () => ({ default: (await import('./PaidChart')).PaidChart }));
 
 /** What the names of the shortlist cost over the years, at each seller and at best. */
 export function PlanPage() {
   const project = useOpenProject();
   const liked = useLikedCurrency();
-  const { list, names, wish, change, costs, worked, sellers, countries } = usePlanned(project, liked);
+  const { list, names, wish, question, change, costs, worked, sellers, countries } = usePlanned(project, liked);
+  const file = usePlanFile(project.id, question, project.name);
+  const [params] = useSearchParams();
   const [chosen, setChosen] = useState<string | null>(null);
   const failed = asApiError(costs.error);
   if (list.error && !list.data)
@@ -66,10 +53,23 @@ export function PlanPage() {
       </EmptyState>
     );
   const known = sellers.data.sellers;
+  const considered = known.filter((s) => !wish.less.includes(s.code));
   const shown = worked?.names.find((n) => n.full_name === chosen) ?? worked?.names[0];
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
-      <Typography variant="h1">{t('Plan')}</Typography>
+      <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', gap: 1, flexWrap: 'wrap' }}>
+        <Typography variant="h1">{t('Plan')}</Typography>
+        <Stack direction="row" sx={{ gap: 1 }}>
+          <Button
+            component={Link}
+            to={`/projects/${project.id}/plan/print?${params.toString()}`}
+            variant="outlined"
+            disabled={!worked}>
+            {t('On paper')}
+          </Button>
+          <FileMenu onForm={(form) => file.mutate(form)} disabled={!worked || file.isPending} />
+        </Stack>
+      </Stack>
       <Typography color="textSecondary" sx={{ mb: 2 }}>
         {t('What each name costs over all the years you mean to keep it, not the first alone.')}
       </Typography>
@@ -108,32 +108,46 @@ export function PlanPage() {
           {t('No seller’s prices are known yet; they are asked for once a day.')}
         </Alert>
       )}
-      {costs.isFetching && <LinearProgress aria-label={t('Working it out')} />}
+      {file.error && (
+        <Alert severity="error" sx={{ mb: 2 }}>
+          {asApiError(file.error)?.message}
+        </Alert>
+      )}
+      {costs.isFetching && !worked?.quotes.waiting && <LinearProgress aria-label={t('Working it out')} />}
       {worked && (
         <>
           <CostTable
             costs={worked}
-            sellers={known.filter((s) => !wish.less.includes(s.code))}
+            sellers={considered}
             names={names}
             out={wish.out}
             chosen={shown?.full_name ?? null}
             onChoose={setChosen}
             onOut={(out) => change({ out })}
+            used={usedOf(wish, question.full_names)}
+            onUsed={(used) => change({ used })}
           />
-          <Whole costs={worked} />
-          {worked.rates_of && (
-            <Typography variant="caption" color="textSecondary" component="p" sx={{ mb: 2 }}>
-              {t('Other currencies by the European Central Bank’s rates of {day}. Later payments by today’s prices.', {
-                day: formatDay(worked.rates_of),
-              })}
-            </Typography>
+          <Whole costs={worked} sellers={known} wish={wish} onOut={(out) => change({ out })} />
+          {worked.years > 1 && worked.names.length > 0 && (
+            <Suspense fallback={<LinearProgress aria-label={t('Loading')} />}>
+              <PaidChart costs={worked} sellers={known} />
+            </Suspense>
           )}
           {shown && <NameCosts costed={shown} currency={worked.currency} sellers={known} />}
+          <Coupons
+            projectId={project.id}
+            costs={worked}
+            sellers={considered.filter((s) => s.dated)}
+            mayEdit={sellers.data.may_edit}
+          />
         </>
       )}
-      <Typography variant="h2" sx={{ mt: 3, mb: 1 }}>
-        {t('Whose prices these are')}
-      </Typography>
+      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1.5, mt: 3, mb: 1, flexWrap: 'wrap' }}>
+        <Typography variant="h2">{t('Whose prices these are')}</Typography>
+        <Button size="small" component={Link} to="/sellers">
+          {t('Sellers and lists')}
+        </Button>
+      </Stack>
       <SellerList sellers={known} />
     </Box>
   );

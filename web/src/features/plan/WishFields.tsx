@@ -20,6 +20,7 @@ interface Props {
 export function WishFields({ wish, countries, error, onChange }: Props) {
   const [vat, setVat] = useState(wish.vat);
   const [trouble, setTrouble] = useState(String(wish.trouble || ''));
+  const [budget, setBudget] = useState(String(wish.budget || ''));
   return (
     <Stack direction="row" role="group" aria-label={t('What is planned')} sx={{ flexWrap: 'wrap', gap: 1.5, mb: 2 }}>
       <TextField
@@ -86,6 +87,20 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
         disabled={!wish.moving}
         slotProps={{ htmlInput: { inputMode: 'numeric' } }}
         sx={{ width: 160 }}
+      />
+      <TextField
+        label={t('Budget for all of it')}
+        title={t('What all of it may cost over the years; beyond it, it is said which names to leave out')}
+        value={budget}
+        onChange={(e) => {
+          if (/^\d{0,6}$/.test(e.target.value)) setBudget(e.target.value);
+        }}
+        onBlur={() => onChange({ budget: Number(budget) })}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') onChange({ budget: Number(budget) });
+        }}
+        slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+        sx={{ width: 150 }}
       />
       <FormControlLabel
         control={<Switch checked={wish.moving} onChange={(e) => onChange({ moving: e.target.checked })} />}

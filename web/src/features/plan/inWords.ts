@@ -1,9 +1,8 @@
-import type { SellerKind, Step } from '../../shared/api';
-import { formatDay, formatMoney } from '../../shared/lib/format';
+import type { Step } from '../../shared/api';
+import { formatDay } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 
 type Line = Step['order']['lines'][number];
-type Change = SellerKind['changes'][number];
 
 /** The steps of a way in sentences; renewals in a row that are alike make one. */
 export function wayInWords(steps: readonly Step[], nameOf: (code: string) => string): string[] {
@@ -77,7 +76,17 @@ export function lineInWords(line: Line): string {
             years,
           });
     case 'premium':
-      return t('{kind}: a premium name, {later} each later year', { kind, later: text(args.later) });
+      return args.listed
+        ? t('{kind}: a premium name, {later} each later year; usual ones {listed}', {
+            kind,
+            later: text(args.later),
+            listed: text(args.listed),
+          })
+        : t('{kind}: a premium name, {later} each later year', { kind, later: text(args.later) });
+    case 'quoted':
+      return args.listed
+        ? t('{kind}: as the seller asks for this name; its list says {listed}', { kind, listed: text(args.listed) })
+        : t('{kind}: as the seller asks for this name', { kind });
     case 'first_year':
       return t('{kind}: the first year for {price}', { kind, price: text(args.price) });
     case 'first_names':
@@ -103,34 +112,4 @@ export function lineInWords(line: Line): string {
     default:
       return kind;
   }
-}
-
-const CHANGED: Record<string, string> = {
-  register: t('registration'),
-  renew: t('renewal'),
-  move: t('moving in'),
-  restore: t('getting back what lapsed'),
-  privacy: t('privacy'),
-  fee: t('fee for the registry'),
-};
-
-/** What changed in a seller's list: for which extension, for how many years, from what to what. */
-export function changeInWords(change: Change, currency: string): string {
-  const { kind, extension, action, years_from: from, years_to: to } = change;
-  const paid = CHANGED[action] ?? action;
-  const what = extension === '*' ? paid : `.${extension}, ${paid}`;
-  const terms =
-    from === to
-      ? t('{from, plural, one {# year} other {# years}}', { from })
-      : t('{from, number} to {to, number} years', { from, to });
-  const amounts = {
-    what: `${what}, ${terms}`,
-    before: change.before && formatMoney(change.before, currency),
-    after: change.after && formatMoney(change.after, currency),
-  };
-  if (kind === 'came') return t('{what}: now offered for {after}', amounts);
-  if (kind === 'went') return t('{what}: no longer offered', amounts);
-  return kind === 'rose'
-    ? t('{what}: rose from {before} to {after}', amounts)
-    : t('{what}: fell from {before} to {after}', amounts);
 }

@@ -34,7 +34,7 @@ export const usePlanFile = (projectId: number, question: CostQuestion, title: st
           parseAs: 'blob',
         }),
       );
-      download(file as unknown as Blob, `${title}-plan.${form}`);
+      download(file, `${title}-plan.${form}`);
     },
   });
 

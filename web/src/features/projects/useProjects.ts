@@ -35,7 +35,7 @@ export const freshBrief = (
   places: [],
   making: { off: [], daring: 35, added_max: 8, shapes: [] },
   weights: { ...liked?.weights },
-  owner: { country: '', kind: '', work: 'any', budget: null },
+  owner: { country: '', kind: '', work: 'any', budget: null, years: 5, budget_whole: null },
   fallback: ['exact_first', 'exact_next', 'hyphen_first', 'added_first', 'hyphen_next', 'added_next'],
   world: { on: [], off: [], drop: [], weights: {}, own: {} },
 });

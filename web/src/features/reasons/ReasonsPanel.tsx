@@ -204,6 +204,7 @@ function About({
             </Typography>
             <Statuses
               label={name.label}
+              costs={name.costs}
               extensions={extensions}
               cells={name.cells}
               evidence={name.evidence}

@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 
-import type { Cell, Evidence } from '../../shared/api';
+import type { Cell, Evidence, Judged } from '../../shared/api';
 import { isBuyable } from '../../shared/lib/concepts';
 import { formatDay, formatMoment, formatMoney } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
@@ -66,8 +66,29 @@ function Said({ evidence }: { evidence: readonly Evidence[] }) {
   );
 }
 
+/** What it costs under one extension, over the years it is meant to be kept. */
+function Cost({ under, taxed }: { under: Judged['costs']['extensions'][number]; taxed: boolean }) {
+  const { first, later, whole, currency, years } = under;
+  if (!first || !whole) return null;
+  const amounts = { first: formatMoney(first.amount, currency), whole: formatMoney(whole.amount, currency), years };
+  return (
+    <Typography variant="caption" color="textSecondary" component="div" sx={{ lineHeight: 1.35 }}>
+      {later
+        ? t(
+            '{first} the first year, {later} each later one; {whole} over {years, plural, one {one year} other {# years}}',
+            { ...amounts, later: formatMoney(later.amount, currency) },
+          )
+        : t('{first} the first year; {whole} over {years, plural, one {one year} other {# years}}', amounts)}
+      {whole.seller ? t(', by the list of {seller}', { seller: whole.seller }) : t(', as a seller asks for it')}
+      {taxed ? '.' : t(', without tax.')}
+    </Typography>
+  );
+}
+
 interface Props {
   label: string;
+  /** What it costs under the brief's extensions. */
+  costs: Judged['costs'];
   extensions: readonly string[];
   cells: readonly Cell[];
   evidence: readonly Evidence[];
@@ -76,7 +97,7 @@ interface Props {
 }
 
 /** The status of the name under each of the brief's extensions, and others that were asked, with evidence and age. */
-export function Statuses({ label, extensions, cells, evidence, checking, onBegin }: Props) {
+export function Statuses({ label, costs, extensions, cells, evidence, checking, onBegin }: Props) {
   const [open, setOpen] = useState<string | null>(null);
   const others = cells.filter((c) => !extensions.includes(c.extension) && c.status !== 'waiting');
   const free = others.filter((c) => c.status === 'open');
@@ -88,6 +109,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
         {listed.map((extension) => {
           const cell = cells.find((c) => c.extension === extension);
           const said = evidence.filter((e) => e.extension === extension);
+          const under = costs.extensions.find((c) => c.extension === extension);
           return (
             <Box component="li" key={extension} sx={{ py: 0.6, borderTop: 1, borderColor: 'divider' }}>
               <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
@@ -127,6 +149,7 @@ export function Statuses({ label, extensions, cells, evidence, checking, onBegin
                   {open === extension && <Said evidence={said} />}
                 </Typography>
               )}
+              {under && <Cost under={under} taxed={costs.taxed} />}
             </Box>
           );
         })}

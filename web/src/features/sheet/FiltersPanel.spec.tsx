@@ -12,8 +12,9 @@ const counts: Counts = {
   total: 812,
   values: { letters: { 5: 200, 8: 500, 12: 112 }, syllables: {}, words: {} },
   least: { grade: { 0: 812, 80: 310 }, fit: { 0: 812, 60: 44 } },
-  prices: { 10: 3, 20: 9 },
+  prices: { price: { 10: 3, 20: 9 }, later: { 10: 0, 20: 5 }, whole: { 10: 0, 100: 7 } },
   currency: 'EUR',
+  years: 5,
   choices: {
     mark: { '': 812, kept: 3, later: 0, fresh: 700, dismissed: 2 },
     open_in: { any: 90, all: 4, com: 60, ie: 34 },
@@ -22,6 +23,7 @@ const counts: Counts = {
     status: { open: 90, 'not asked': 700, taken: 0 },
     hyphen: { yes: 1, no: 811 },
     digit: { yes: 0, no: 812 },
+    premium: { yes: 4, no: 808 },
   },
 };
 
@@ -65,7 +67,7 @@ it('narrows by what was looked at, by price and by digits', async () => {
   const { onAsk } = show({ digit: 'no' });
   await userEvent.click(await choice('Looked at', /^not looked at 700$/));
   expect(onAsk).toHaveBeenLastCalledWith({ mark: 'fresh' });
-  await userEvent.click(await choice('Price', /^€20 9$/));
+  await userEvent.click(await choice('First year at most', /^€20 9$/));
   expect(onAsk).toHaveBeenLastCalledWith({ price_max: 20 });
   await userEvent.click(await choice('Digits', /^no digit/));
   expect(onAsk).toHaveBeenLastCalledWith({ digit: undefined });
@@ -107,4 +109,24 @@ it('takes away one filter, or all of them, but not the order', async () => {
   const [cleared] = onAsk.mock.lastCall as [Record<string, unknown>];
   expect(Object.keys(cleared)).toContain('mark');
   expect(Object.keys(cleared)).not.toContain('sort');
+});
+
+it('narrows by what all the years cost, from and up to, and by premium names', async () => {
+  const { onAsk } = show({ whole_max: 100, premium: 'no' });
+  // What is asked for is what is shown.
+  expect(await choice('5 years at most', /^€100 7$/)).toHaveAttribute('aria-pressed', 'true');
+  const from = screen.getByRole('textbox', { name: 'from' });
+  await userEvent.type(from, '12,5x');
+  expect(from).toHaveValue('12.5');
+  await waitFor(() => {
+    expect(onAsk).toHaveBeenLastCalledWith({ whole_min: 12.5 });
+  });
+  await userEvent.click(screen.getByRole('button', { name: 'Later years' }));
+  await userEvent.click(await choice('Later years at most', /^€20 5$/));
+  expect(onAsk).toHaveBeenLastCalledWith({ later_max: 20 });
+  await userEvent.click(await choice('Premium names', /^no premium 808$/));
+  expect(onAsk).toHaveBeenLastCalledWith({ premium: undefined });
+  renderIn(<ActiveFilters question={{ whole_min: 5, whole_max: 100, later_min: 3, premium: 'yes' }} onAsk={onAsk} />);
+  expect(screen.getByText('all years 5 to 100')).toBeInTheDocument();
+  expect(screen.getByText('later years from 3')).toBeInTheDocument();
 });

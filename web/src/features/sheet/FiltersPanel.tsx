@@ -1,7 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import Chip from '@mui/material/Chip';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Slider from '@mui/material/Slider';
 import Stack from '@mui/material/Stack';
@@ -20,11 +19,13 @@ import {
   toggled,
   withLeast,
 } from '../../shared/lib/question';
-import { formatCount, formatMoney } from '../../shared/lib/format';
+import { formatCount } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
 import { useLetters } from '../../shared/lib/useLetters';
 import { wordOf } from '../../shared/ui/status';
 import { MARK_WORDS } from './activeFilters';
+import { Choice, Row } from './Choice';
+import { CostFilter } from './CostFilter';
 import { useCounts } from './useCounts';
 import { t } from '../../shared/texts';
 
@@ -35,7 +36,7 @@ interface Props {
   extensions: readonly string[];
 }
 
-type Part = Omit<Props, 'projectId' | 'extensions'> & { counts: Counts | undefined };
+export type Part = Omit<Props, 'projectId' | 'extensions'> & { counts: Counts | undefined };
 
 const EVERY: Change = Object.fromEntries(
   FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined]),
@@ -51,44 +52,6 @@ function Group({ title, children }: { title: string; children: ReactNode }) {
     </Box>
   );
 }
-
-/** A choice with how many names it would leave. */
-function Choice({
-  word,
-  count,
-  on,
-  onPress,
-}: {
-  word: string;
-  count: number | undefined;
-  on: boolean;
-  onPress: () => void;
-}) {
-  return (
-    <Chip
-      size="small"
-      clickable
-      variant={on ? 'filled' : 'outlined'}
-      color={on ? 'secondary' : 'default'}
-      aria-pressed={on}
-      onClick={onPress}
-      label={
-        <>
-          {word}{' '}
-          <Box component="span" sx={{ opacity: on ? 0.9 : 1, color: on ? 'inherit' : 'text.secondary' }}>
-            {count === undefined ? '' : formatCount(count)}
-          </Box>
-        </>
-      }
-    />
-  );
-}
-
-const Row = ({ label, children }: { label: string; children: ReactNode }) => (
-  <Stack direction="row" role="group" aria-label={label} sx={{ flexWrap: 'wrap', gap: 0.5 }}>
-    {children}
-  </Stack>
-);
 
 /** Letters typed: held back until the typing rests. */
 function Letters({
@@ -380,18 +343,8 @@ export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) 
           choices('added').map((a) => [a, a]),
         )}
       </Group>
-      <Group title={t('First year, where known, at most')}>
-        <Row label={t('Price')}>
-          {Object.entries(counts?.prices ?? {}).map(([price, count]) => (
-            <Choice
-              key={price}
-              word={formatMoney(price, counts?.currency ?? '')}
-              count={count}
-              on={question.price_max === Number(price)}
-              onPress={() => onAsk({ price_max: question.price_max === Number(price) ? undefined : Number(price) })}
-            />
-          ))}
-        </Row>
+      <Group title={t('What it costs')}>
+        <CostFilter {...part} />
       </Group>
     </Stack>
   );

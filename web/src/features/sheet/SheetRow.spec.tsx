@@ -1,7 +1,7 @@
 import { render, screen } from '@testing-library/react';
 import { expect, it } from 'vitest';
 
-import { sampleCell, sampleRow } from '../../shared/testing/samples';
+import { sampleCell, sampleCosts, sampleRow } from '../../shared/testing/samples';
 import { layoutOf, spanOf } from './columns';
 import { SheetRow } from './SheetRow';
 import { figureColumns, statusColumns } from './useView';
@@ -18,6 +18,10 @@ const row = sampleRow({
     sampleCell({ extension: 'net', first_year: '12', currency: 'EUR' }),
     sampleCell({ extension: 'org', status: 'taken', first_year: '1' }),
   ],
+  costs: sampleCosts({
+    first: { amount: '1.50', extension: 'net', seller: 'Lantern Names', premium: false },
+    whole: { amount: '900.00', extension: 'com', seller: '', premium: true },
+  }),
 });
 
 function show(columns: readonly string[], weights: Record<string, number> = { length: 1, fit: 1 }) {
@@ -50,14 +54,14 @@ it('shows every measure, and a dash where there is none', () => {
 });
 
 it('shows statuses, the cheapest known first year, and what is not known as a dash', () => {
-  expect(show([...statusColumns(['com', 'net', 'org']), 'price', 'looked', 'syllables']).slice(3)).toEqual([
-    'premium',
-    'open',
-    'taken',
-    '€12 .net',
-    'later',
-    '–',
-  ]);
+  expect(
+    show([...statusColumns(['com', 'net', 'org']), 'price', 'later', 'whole', 'looked', 'syllables']).slice(3),
+  ).toEqual(['premium', 'open', 'taken', '€1.50 .net', '–', '€900 .com', 'later', '–']);
+  expect(screen.getByText('€1.50')).toHaveAttribute(
+    'title',
+    '.net, the first year: by the list of Lantern Names, as long as the name is open',
+  );
+  expect(screen.getByText('€900').title).toMatch('.com, 5 years: a premium name, as a seller asks for it');
 });
 
 it('sets columns that stay in sight first', () => {

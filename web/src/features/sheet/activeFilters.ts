@@ -12,6 +12,9 @@ export const MARK_WORDS: readonly (readonly [NonNullable<SheetQuestion['mark']>,
 
 const RANGES = { letters: t('letters'), syllables: t('syllables'), words: t('words') };
 
+type Spanned = 'price' | 'later' | 'whole';
+const SPANS: Record<Spanned, string> = { price: t('first year'), later: t('later years'), whole: t('all years') };
+
 interface ActiveFilter {
   key: string;
   word: string;
@@ -70,7 +73,21 @@ export function activeFilters(question: SheetQuestion): ActiveFilter[] {
       { open_all: undefined },
     );
   if (question.status) say('status', eitherOf(question.status));
-  if (question.price_max !== undefined) say('price_max', t('first year up to {price}', { price: question.price_max }));
+  for (const [name, word] of Object.entries(SPANS)) {
+    const [low, high] = [question[`${name as Spanned}_min`], question[`${name as Spanned}_max`]];
+    if (low !== undefined || high !== undefined)
+      filters.push({
+        key: name,
+        word:
+          low === undefined
+            ? t('{what} up to {high, number}', { what: word, high })
+            : high === undefined
+              ? t('{what} from {low, number}', { what: word, low })
+              : t('{what} {low, number} to {high, number}', { what: word, low, high }),
+        without: { [`${name}_min`]: undefined, [`${name}_max`]: undefined },
+      });
+  }
+  if (question.premium) say('premium', question.premium === 'yes' ? t('premium') : t('not premium only'));
   if (question.hyphen) say('hyphen', question.hyphen === 'yes' ? t('with a hyphen') : t('no hyphen'));
   if (question.digit) say('digit', question.digit === 'yes' ? t('with a digit') : t('no digit'));
   if (question.mark) say('mark', MARK_WORDS.find(([value]) => value === question.mark)?.[1] ?? question.mark);

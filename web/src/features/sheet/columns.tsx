@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 
 import type { Cell, Row } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
-import { cheapestOf } from '../../shared/lib/money';
+import { costInWords, type CostSpan } from '../../shared/lib/costs';
 import { measures, statusOf } from '../../shared/lib/concepts';
 import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { shownStatus, type ShownStatus, statusWord, wordOf } from '../../shared/ui/status';
@@ -40,20 +40,14 @@ function titleOf(label: string, extension: string, cell: Cell | undefined, statu
   return t('{label}.{extension}: {why}.{price} Press to ask now.', { label, extension, why, price }).replace('..', '.');
 }
 
-/** The cheapest known first year of a name that can be registered. */
-function Cheapest({ row }: { row: Row }) {
-  const best = cheapestOf(row.cells);
-  return best ? (
-    <span
-      title={t('.{extension}: {firstYear} the first year, {renewal} each later year', {
-        extension: best.extension,
-        firstYear: formatMoney(best.first_year, best.currency),
-        renewal: formatMoney(best.renewal, best.currency),
-      })}>
-      {formatMoney(best.first_year, best.currency)} <span className="muted">.{best.extension}</span>
+/** What the name costs under the extension where that is least. */
+function Cost({ row, span }: { row: Row; span: CostSpan }) {
+  const cost = row.costs[span];
+  if (!cost) return <span title={t('No price is known')}>–</span>;
+  return (
+    <span title={costInWords(cost, row.costs, span)}>
+      {formatMoney(cost.amount, row.costs.currency)} <span className="muted">.{cost.extension}</span>
     </span>
-  ) : (
-    <span title={t('No price is known')}>–</span>
   );
 }
 
@@ -141,10 +135,26 @@ const plainColumns = (): readonly Column[] => [
   {
     id: 'price',
     word: t('First year'),
-    title: t('The cheapest first year that is known, and under which extension'),
+    title: t('A year alone, where it is cheapest: by the sellers’ lists, or what one asks for the name'),
     width: 104,
     sort: 'price',
-    cell: (row) => <Cheapest row={row} />,
+    cell: (row) => <Cost row={row} span="first" />,
+  },
+  {
+    id: 'later',
+    word: t('Later years'),
+    title: t('Each later year, where it is cheapest'),
+    width: 104,
+    sort: 'later',
+    cell: (row) => <Cost row={row} span="later" />,
+  },
+  {
+    id: 'whole',
+    word: t('All years'),
+    title: t('All the years it is meant to be kept, where that is cheapest'),
+    width: 104,
+    sort: 'whole',
+    cell: (row) => <Cost row={row} span="whole" />,
   },
   {
     id: 'looked',

@@ -37,6 +37,8 @@ const plainColumns = () => [
   'recipes',
   'added',
   'price',
+  'later',
+  'whole',
   'looked',
 ];
 /** Every column there is for a brief. */

@@ -65,7 +65,7 @@ function Value({ line, at, name }: { line: Line; at: number; name: Judged }) {
     return (
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
         <span>{value}</span>
-        {line.key !== 'letters' && line.key !== 'price' && <Bar value={Number(value)} width={46} />}
+        {line.key !== 'letters' && <Bar value={Number(value)} width={46} />}
       </Stack>
     );
   return <Typography variant="body2">{value}</Typography>;

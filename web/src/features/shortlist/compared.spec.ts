@@ -1,18 +1,22 @@
 import { expect, it } from 'vitest';
 
-import { sampleCell, sampleJudged } from '../../shared/testing/samples';
+import { sampleCell, sampleCosts, sampleJudged } from '../../shared/testing/samples';
 import { compare } from './compared';
 
 const measure = (name: string, score: number | null) => ({ name, score, weight: 0.5, reasons: [] });
+const cost = (amount: string, extension: string) => ({ amount, extension, seller: 'Weir', premium: false });
+const costs = (least: Parameters<typeof sampleCosts>[0]) => ({
+  taxed: true,
+  least: sampleCosts(least),
+  extensions: [],
+});
 const names = [
   sampleJudged({
     label: 'inkpost',
     grade: 91.4,
     measures: [measure('fit', 80), measure('sound', 60)],
-    cells: [
-      sampleCell({ extension: 'com', status: 'taken' }),
-      sampleCell({ extension: 'ie', first_year: '20', currency: 'EUR' }),
-    ],
+    cells: [sampleCell({ extension: 'com', status: 'taken' }), sampleCell({ extension: 'ie' })],
+    costs: costs({ first: cost('20.00', 'ie'), whole: cost('80.00', 'ie') }),
     misspellings: [{ label: 'incpost', share: 0.3 }],
     note: 'mine',
   }),
@@ -27,7 +31,8 @@ const names = [
     label: 'goink',
     grade: null,
     measures: [measure('fit', 20), measure('sound', 90)],
-    cells: [sampleCell({ extension: 'ie', first_year: '12', currency: 'EUR' })],
+    cells: [sampleCell({ extension: 'ie' })],
+    costs: costs({ first: cost('12.00', 'ie'), whole: cost('180.00', 'ie') }),
   }),
 ];
 const lines = Object.fromEntries(compare(names, ['com', 'ie']).map((line) => [line.key, line]));
@@ -41,7 +46,9 @@ it('marks the best of each figure, every one of equals', () => {
 
 it('puts what can be had before what cannot, and the cheaper first year before the dearer', () => {
   expect(lines['.com']).toMatchObject({ values: ['taken', 'open', 'unasked'], best: [1] });
-  expect(lines.price).toMatchObject({ values: ['€20, .ie', null, '€12, .ie'], best: [2] });
+  expect(lines.first).toMatchObject({ values: ['€20, .ie', null, '€12, .ie'], best: [2] });
+  expect(lines.whole).toMatchObject({ values: ['€80, .ie', null, '€180, .ie'], best: [0] });
+  expect(lines.later).toBeUndefined();
 });
 
 it('marks nothing where no status lets one hope more than another', () => {

@@ -1,6 +1,6 @@
 import type { Judged } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
-import { cheapestOf, thousandths } from '../../shared/lib/money';
+import { thousandths } from '../../shared/lib/money';
 import { measures, statusOf } from '../../shared/lib/concepts';
 import { shownStatus } from '../../shared/ui/status';
 import { t } from '../../shared/texts';
@@ -15,6 +15,12 @@ export interface Line {
   best: readonly number[];
   differs: boolean;
 }
+
+const SPANS = [
+  ['first', t('First year')],
+  ['later', t('Each later year')],
+  ['whole', t('All the years it is kept')],
+] as const;
 
 /** How much a status lets one hope; what is gone, and what nobody asked, are alike. */
 const hope = (status: string): number =>
@@ -61,19 +67,18 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
     const statuses = names.map((n) => shownStatus(n.cells.find((c) => c.extension === extension)));
     lines.push(line(`.${extension}`, `.${extension}`, 'status', statuses, statuses.map(hope)));
   }
-  const cheapest = names.map((n) => cheapestOf(n.cells));
-  if (cheapest.some(Boolean)) {
-    // Prices of unlike currencies are not set against each other.
-    const one = new Set(cheapest.flatMap((c) => (c ? [c.currency] : []))).size === 1;
-    lines.push(
-      line(
-        'price',
-        t('First year from'),
-        'text',
-        cheapest.map((c) => (c ? `${formatMoney(c.first_year, c.currency)}, .${c.extension}` : null)),
-        one ? cheapest.map((c) => (c ? -thousandths(c.first_year) : null)) : undefined,
-      ),
-    );
+  for (const [span, word] of SPANS) {
+    const costs = names.map((n) => ({ cost: n.costs.least[span], currency: n.costs.least.currency }));
+    if (costs.some(({ cost }) => cost))
+      lines.push(
+        line(
+          span,
+          word,
+          'text',
+          costs.map(({ cost, currency }) => cost && `${formatMoney(cost.amount, currency)}, .${cost.extension}`),
+          costs.map(({ cost }) => cost && -thousandths(cost.amount)),
+        ),
+      );
   }
   const right = names.map((n) => Math.round(100 * (1 - n.misspellings.reduce((sum, m) => sum + m.share, 0))));
   lines.push(line('right', t('Written right, of 100 who hear it'), 'figure', right, right));

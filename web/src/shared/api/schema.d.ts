@@ -1667,12 +1667,11 @@ export interface components {
             rates_of: string | null;
         };
         CostsOfName: {
-            currency: string;
-            years: number;
             /** @description Whether tax is in the amounts */
             taxed: boolean;
-            /** @description None where no price is known */
-            extensions: components["schemas"]["Spans"][];
+            /** @description Under the cheapest of the extensions */
+            least: components["schemas"]["Spans"];
+            extensions: components["schemas"]["Under"][];
         };
         Count: {
             extensions: number;
@@ -2460,10 +2459,6 @@ export interface components {
         Page: {
             rows: components["schemas"]["Row"][];
             total: number;
-            /** @description Of the costs */
-            currency: string;
-            /** @description All the years a name is kept */
-            years: number;
         };
         Paid: {
             /** @description Empty for the plan */
@@ -3043,16 +3038,8 @@ export interface components {
             kept: boolean;
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
             cells: components["schemas"]["Cell"][];
-            /** @description The least anywhere, None where none is known */
-            costs: components["schemas"]["RowCosts"];
-        };
-        RowCosts: {
-            /** @description A year alone */
-            first: components["schemas"]["NameCost"] | null;
-            /** @description Each later year */
-            later: components["schemas"]["NameCost"] | null;
-            /** @description All the years it is kept */
-            whole: components["schemas"]["NameCost"] | null;
+            /** @description Under the cheapest of the brief's extensions */
+            costs: components["schemas"]["Spans"];
         };
         Rung: {
             kind: string;
@@ -3222,7 +3209,9 @@ export interface components {
             summary: string;
         };
         Spans: {
-            extension: string;
+            currency: string;
+            /** @description All the years a name is meant to be kept */
+            years: number;
             /** @description A year alone */
             first: components["schemas"]["NameCost"] | null;
             /** @description Each later year */
@@ -3348,6 +3337,18 @@ export interface components {
             trouble: string;
             reason: string;
             count: number;
+        };
+        Under: {
+            currency: string;
+            /** @description All the years a name is meant to be kept */
+            years: number;
+            /** @description A year alone */
+            first: components["schemas"]["NameCost"] | null;
+            /** @description Each later year */
+            later: components["schemas"]["NameCost"] | null;
+            /** @description All the years it is kept */
+            whole: components["schemas"]["NameCost"] | null;
+            extension: string;
         };
         /**
          * @description * `-1` - -1

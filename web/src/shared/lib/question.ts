@@ -15,7 +15,12 @@ const NUMBERS: readonly Filter[] = [
   'words_min',
   'words_max',
   'grade_min',
+  'price_min',
   'price_max',
+  'later_min',
+  'later_max',
+  'whole_min',
+  'whole_max',
 ];
 const TEXTS: readonly Filter[] = [
   'sort',
@@ -29,6 +34,7 @@ const TEXTS: readonly Filter[] = [
   'status',
   'hyphen',
   'digit',
+  'premium',
   'mark',
 ];
 export const FIELDS: readonly Filter[] = [...TEXTS, ...NUMBERS, ...FLAGS];

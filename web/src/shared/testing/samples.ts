@@ -1,4 +1,4 @@
-import type { Brief, Cell, Check, Judged, Kept, Project, Row } from '../api';
+import type { Brief, Cell, Check, Judged, Kept, Project, Row, SellerKind } from '../api';
 
 /** A full name's answer. */
 export const sampleCell = (fields: Partial<Cell> & Pick<Cell, 'extension'>): Cell => ({
@@ -34,7 +34,7 @@ export const sampleBrief = (fields: Partial<Brief> = {}): Brief => ({
   places: [],
   making: { off: [], daring: 35, added_max: 8, shapes: [] },
   weights: {},
-  owner: { country: '', kind: '', work: 'any', budget: null },
+  owner: { country: '', kind: '', work: 'any', budget: null, years: 5, budget_whole: null },
   fallback: ['exact_first', 'exact_next'],
   world: { on: [], off: [], drop: [], weights: {}, own: {} },
   ...fields,
@@ -74,6 +74,17 @@ export const sampleRow = (fields: Partial<Row> & Pick<Row, 'label'>): Row => ({
   kept: false,
   verdict: '',
   cells: [],
+  costs: sampleCosts(),
+  ...fields,
+});
+
+/** What a name costs of which no price is known, but for what is given. */
+export const sampleCosts = (fields: Partial<Row['costs']> = {}): Row['costs'] => ({
+  currency: 'EUR',
+  years: 5,
+  first: null,
+  later: null,
+  whole: null,
   ...fields,
 });
 
@@ -128,5 +139,30 @@ export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): J
   tags: [],
   place: null,
   history: [],
+  costs: { taxed: true, least: sampleCosts(), extensions: [] },
+  ...fields,
+});
+
+/** A seller with a list of its own. */
+export const sampleSeller = (code: string, name: string, fields: Partial<SellerKind> = {}): SellerKind => ({
+  code,
+  name,
+  country: 'IE',
+  currency: 'EUR',
+  privacy: 'included',
+  tax: 'added',
+  years_chosen: 1,
+  top_up: '0',
+  terms: {},
+  own: false,
+  by_hand: false,
+  may_change: false,
+  publishes: true,
+  dated: '2026-11-29',
+  fetched_at: '2026-11-29T10:00:00Z',
+  stale: false,
+  trouble: '',
+  changes: [],
+  changed_on: null,
   ...fields,
 });
