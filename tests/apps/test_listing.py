@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from importlib import import_module
 from typing import Any
 
 import pytest
+from django.apps import apps
 from rest_framework.test import APIClient
 
 from tests.apps.test_by_hand import own, put
@@ -137,3 +139,12 @@ def test_proposals_follow_what_one_means_to_spend_over_the_years(api: APIClient)
     assert {*tight} < {*proposed(years=10, whole=100_000)} | {*tight}
     assert all("Within your €100 over 10 years" in reasons for reasons in tight.values())
     assert api.get("/api/proposals", {"years": 11}).status_code == 400
+
+
+def test_briefs_of_earlier_versions_are_completed(api: APIClient, project: Project) -> None:
+    owner = {key: project.brief["owner"][key] for key in ("country", "kind", "work", "budget")}
+    Project.objects.filter(pk=project.pk).update(brief={**project.brief, "owner": owner})
+    migration = import_module("vinetag.apps.naming.migrations.0008_owner_years")
+    migration.complete(apps, None)
+    told = api.get(f"/api/projects/{project.pk}").json()["brief"]["owner"]
+    assert told == {**owner, "years": 5, "budget_whole": None}

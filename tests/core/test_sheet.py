@@ -25,7 +25,7 @@ from vinetag.core.sheet import (
     Narrowing,
     Question,
     SheetPrices,
-    name_cost,
+    name_costs,
     parse_question,
 )
 from vinetag.core.sheet.columns import ADDED_NAMES, DISMISSED, KEPT, STATUS_NAMES
@@ -243,7 +243,7 @@ def test_counts_are_what_the_filters_then_leave(
         for premium in (True, False):
             amounts = columns.costs(span, BRIEF, premium=premium).tolist()
             for row, amount in zip(lines, amounts, strict=True):
-                alone = name_cost(prices, known[row.label], BRIEF, span, premium=premium)
+                alone = name_costs(prices, known[row.label], BRIEF, premium=premium)[span]
                 assert amount == (alone.amount if alone else math.inf)
 
 

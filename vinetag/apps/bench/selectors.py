@@ -33,7 +33,7 @@ from vinetag.core.make import vary
 from vinetag.core.make.listing import GOOD_ENOUGH
 from vinetag.core.make.vary import one_word_more, words_in
 from vinetag.core.names import FullName, parse_label
-from vinetag.core.sheet import Counts, Question, parse_question
+from vinetag.core.sheet import Counts, Question, SheetPrices, parse_question
 
 __all__ = [
     "Dots", "Funnel", "Judged", "Page", "Row", "Step", "dots", "fallback", "filter_counts",
@@ -139,12 +139,14 @@ def sheet_page(project: Project, question: Question, offset: int, limit: int) ->
     if question == Question() and not is_cached(project):
         rows = project.candidates.exclude(label__in=project.dismissed.values("label"))
         page = list(rows.order_by("rank")[offset : offset + limit])
-        return _with_cells(project, page, rows.count())
+        return _with_cells(project, page, rows.count(), prices_of(project))
     with listing(project) as names:
         total = len(names.order(question))
         labels = names.labels(question, offset, offset + limit)
+        prices = names.columns.prices
     found = {row.label: row for row in project.candidates.filter(label__in=labels)}
-    return _with_cells(project, [found[label] for label in labels if label in found], total)
+    page = [found[label] for label in labels if label in found]
+    return _with_cells(project, page, total, prices)
 
 
 def filter_counts(project: Project, question: Question) -> Counts:
@@ -209,17 +211,18 @@ def near_names(project: Project, label: str) -> Page:
         )
         for g in found
     ]
-    return _with_cells(project, rows, len(rows))
+    return _with_cells(project, rows, len(rows), prices_of(project))
 
 
-def _with_cells(project: Project, page: Sequence[Candidate], total: int) -> Page:
+def _with_cells(
+    project: Project, page: Sequence[Candidate], total: int, prices: SheetPrices
+) -> Page:
     """The page with what is thought and known of its names: four queries."""
     labels = [row.label for row in page]
     verdicts = dict(project.looks.filter(label__in=labels).values_list("label", "verdict"))
     kept = set(entries(project).filter(label__in=labels).values_list("label", flat=True))
     names = [FullName(label, e) for label in labels for e in project.brief["extensions"]]
     cells = cells_of(project, names)
-    prices = prices_of(project)
     rows = [
         Row(
             c,

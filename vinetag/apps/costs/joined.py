@@ -22,7 +22,7 @@ def _shown(project: Project, label: str) -> dict[str, Any]:
     rows = [{"extension": e, **costs_document(prices, cells, [e])} for e in extensions]
     return {
         "costs": {
-            "taxed": bool(project.brief["owner"].get("country")),
+            "taxed": bool(project.brief["owner"]["country"]),
             "least": costs_document(prices, cells, extensions),
             "extensions": rows,
         }

@@ -23,7 +23,7 @@ from vinetag.apps.costs.rates import rates_in_force
 from vinetag.apps.naming.models import Project
 from vinetag.core.cost import Buyer, Listed, Market, RateError, Seller, listed, tax_of
 from vinetag.core.money import Money
-from vinetag.core.sheet import SPANS, ListPrice, NameQuote, SheetPrices, name_cost
+from vinetag.core.sheet import ListPrice, NameCost, NameQuote, SheetPrices, name_costs
 
 __all__ = [
     "ListCosts", "costs_document", "list_costs", "prices_changed", "prices_of", "usual_currency",
@@ -32,7 +32,6 @@ __all__ = [
 EDITION: Final = "costs-edition"
 LASTS: Final = 86_400
 BASE: Final = "EUR"
-USUAL_YEARS: Final = 5
 
 
 @dataclass(frozen=True)
@@ -92,7 +91,7 @@ def prices_of(project: Project) -> SheetPrices:
     """
     extensions = project.brief["extensions"]
     owner = project.brief["owner"]
-    country, years = str(owner.get("country", "")), int(owner.get("years") or USUAL_YEARS)
+    country, years = owner["country"], owner["years"]
     found = list_costs(project.owner, country, years, extensions)
     prices = {
         extension: ListPrice(
@@ -108,13 +107,25 @@ def prices_of(project: Project) -> SheetPrices:
 def costs_document(
     prices: SheetPrices, cells: Iterable[Lookup], extensions: Sequence[str]
 ) -> dict[str, object]:
-    """What a name costs, the least under any of the extensions, as SpansSerializer wants it."""
+    """What a name costs, the least under any of the extensions, as SpansSerializer describes it."""
     known = {
         cell.extension: NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
         for cell in cells
     }
-    costs: dict[str, object] = {span: name_cost(prices, known, extensions, span) for span in SPANS}
-    return {"currency": prices.currency, "years": prices.years, **costs}
+    costs = name_costs(prices, known, extensions)
+    told: dict[str, object] = {span: cost and _told(cost) for span, cost in costs.items()}
+    return {"currency": prices.currency, "years": prices.years, **told}
+
+
+def _told(cost: NameCost) -> dict[str, object]:
+    """With its amount in digits, of two decimal places."""
+    cents = (cost.amount + 5) // 10
+    return {
+        "amount": f"{cents // 100}.{cents % 100:02}",
+        "extension": cost.extension,
+        "seller": cost.seller,
+        "premium": cost.premium,
+    }
 
 
 @lru_cache(maxsize=64)

@@ -1,9 +1,10 @@
 """Several full names at once: what is registered on one day at one seller is one order, whose
 coupons and thresholds they share.
 
-Which name begins where is searched from several beginnings, one change at a time. How far the
-result can be from the best is told: no plan costs less than what each name would cost if it had
-every promotion and the best coupon of its order for itself.
+For few names every way to begin is tried. For more, which name begins where is searched from
+several beginnings, one change at a time. How far the result can be from the best is told: no plan
+costs less than what each name would cost if it had every promotion and the best coupon of its order
+for itself.
 """
 
 from __future__ import annotations
@@ -11,6 +12,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
+from itertools import combinations, combinations_with_replacement, product
+from math import comb, prod
 from typing import Final, NamedTuple
 
 from vinetag.core.cost.coupons import Coupon
@@ -25,7 +28,11 @@ __all__ = [
 MOST_NAMES: Final = 200
 # Of one seller, so many of the terms a name could begin with are tried.
 TERMS_TRIED: Final = 3
+# Of more sellers than these the bound is a plainer one.
+MOST_SELLERS: Final = 8
 ROUNDS: Final = 12
+# Up to so many ways for all names to begin, every one of them is tried.
+MOST_TRIED: Final = 3_000
 
 
 @dataclass(frozen=True)
@@ -160,7 +167,7 @@ class _Search:
         }
 
     def bundle(self) -> Bundle:
-        best = min((self._improved(b) for b in self._beginnings()), key=self._total, default=[])
+        best, proven = self._best()
         orders = {code: self._order(code, there) for code, there in self._by_seller(best)}
         found = {
             member.full_name: ways.way(option.start)
@@ -168,8 +175,46 @@ class _Search:
         }
         later = sum(way.total - way.steps[0].priced.amount for way in found.values())
         total = sum(self.market.amount(order) for order in orders.values()) + later
-        nowhere = tuple(self.nowhere)
-        return Bundle(orders, found, total, self._total(best), self._bound(), nowhere)
+        weight = self._total(best)
+        bound = weight if proven else self._bound()
+        return Bundle(orders, found, total, weight, bound, tuple(self.nowhere))
+
+    def _best(self) -> tuple[list[_Option], bool]:
+        """The best that was found, and whether everything was tried."""
+        whole = [
+            [_option(member, ways, start) for start in starts]
+            for member, ways, starts in zip(self.members, self.ways, self.starts, strict=True)
+        ]
+        for options in (whole, self.options):
+            if self._ways_to_choose(options) <= MOST_TRIED:
+                found = min(self._every(options), key=self._total, default=[])
+                return list(found), options is whole
+        return min((self._improved(b) for b in self._beginnings()), key=self._total), False
+
+    def _kinds(self) -> list[list[int]]:
+        """The places of names that cost the same, together."""
+        kinds: dict[int, list[int]] = {}
+        for place, ways in enumerate(self.ways):
+            kinds.setdefault(id(ways), []).append(place)
+        return list(kinds.values())
+
+    def _ways_to_choose(self, options: Sequence[Sequence[_Option]]) -> int:
+        """How many there are; names that cost the same can be swapped."""
+        counts = (comb(len(options[k[0]]) + len(k) - 1, len(k)) for k in self._kinds())
+        return prod(counts)
+
+    def _every(self, options: Sequence[Sequence[_Option]]) -> Iterable[list[_Option]]:
+        kinds = self._kinds()
+        places = [
+            combinations_with_replacement(range(len(options[kind[0]])), len(kind)) for kind in kinds
+        ]
+        for chosen in product(*places):
+            found: dict[int, _Option] = {}
+            for kind, of_kind in zip(kinds, chosen, strict=True):
+                found |= {
+                    place: options[place][at] for place, at in zip(kind, of_kind, strict=True)
+                }
+            yield [found[place] for place in range(len(options))]
 
     def _beginnings(self) -> Iterable[list[_Option]]:
         """Each name where it is cheapest alone; all of them at one seller, as far as it goes."""
@@ -262,15 +307,39 @@ class _Search:
         return self.priced[key]
 
     def _bound(self) -> int:
-        """What no plan weighs less than."""
-        known: dict[int, int] = {}
-        least = 0
+        """What no plan weighs less than: the least over which sellers it has orders at. Each name
+        costs at least what it would with every share for itself, and each of the sellers has to
+        have a name; what is taken off an order as a whole is taken off once for each.
+        """
+        least = self._least_by_seller()
+        codes = sorted({code for of_one in least for code in of_one})
+        most = min(len(codes), len(least))
+        off = {code: self._off_at_once(code) for code in codes}
+        if len(codes) > MOST_SELLERS:
+            found = sum(min(of_one.values()) for of_one in least) - sum(off.values())
+            return max(0, found)
+        bounds = [
+            bound - sum(off[code] for code in used)
+            for size in range(1, most + 1)
+            for used in combinations(codes, size)
+            if (bound := _least_at(least, used)) is not None
+        ]
+        return max(0, min(bounds, default=0))
+
+    def _least_by_seller(self) -> list[dict[str, int]]:
+        """By name, what a plan that begins with it at a seller weighs at least, orders shared."""
+        known: dict[int, dict[str, int]] = {}
+        found = []
         for member, ways, starts in zip(self.members, self.ways, self.starts, strict=True):
             if id(ways) not in known:
-                options = (_option(member, ways, start) for start in starts)
-                known[id(ways)] = min(o.start.rest + self._at_best(o) for o in options)
-            least += known[id(ways)]
-        return max(0, least - sum(self._off_at_once(code) for code in self.market.sellers))
+                of_one: dict[str, int] = {}
+                for start in starts:
+                    option = _option(member, ways, start)
+                    weight = start.rest + self._at_best(option)
+                    of_one[start.seller] = min(weight, of_one.get(start.seller, weight))
+                known[id(ways)] = of_one
+            found.append(known[id(ways)])
+        return found
 
     def _at_best(self, option: _Option) -> int:
         """The first payment with the coupons that take a share off, whatever their conditions."""
@@ -292,7 +361,17 @@ class _Search:
         and by what rounding it whole may come to less than rounding it name by name.
         """
         seller, coupons = self.market.sellers[code], self.coupons[code]
-        amounts = sum((c.value for c in coupons if c.kind == "amount"), Decimal(0))
+        new = code not in self.market.buyer.customer_of
+        of_amount = [
+            c
+            for c in coupons
+            if c.kind == "amount"
+            and c.least_names <= len(self.members)
+            and "register" in c.actions
+            and (new or not c.new_customers)
+        ]
+        together = sum((c.value for c in of_amount if c.combines), Decimal(0))
+        amounts = max([together, *(c.value for c in of_amount)])
         slack = seller.rounding * len(self.members) * (1 + len(coupons)) / 2
         first = self.first_places.get(code, 0)
         saved = max((self._saved(code, item) for item in self._items_at(code)), default=Decimal(0))
@@ -309,6 +388,22 @@ class _Search:
             self.market.sellers[code], items, self.day, self.market.buyer,
             new_customer=code not in self.market.buyer.customer_of, coupons=coupons,
         )  # fmt: skip
+
+
+def _least_at(least: Sequence[Mapping[str, int]], used: Sequence[str]) -> int | None:
+    """What names weigh at least with orders at all of these sellers and no others; None where one
+    cannot be had there.
+    """
+    whole, more = 0, dict.fromkeys(used, sum(max(of_one.values()) for of_one in least))
+    for of_one in least:
+        here = [of_one[code] for code in used if code in of_one]
+        if not here:
+            return None
+        whole += min(here)
+        for code in used:
+            if code in of_one:
+                more[code] = min(more[code], of_one[code] - min(here))
+    return whole + sum(more.values())
 
 
 def _whole(option: _Option) -> int:

@@ -9,12 +9,12 @@ from vinetag.core.sheet.prices import (
     NameCost,
     NameQuote,
     SheetPrices,
-    name_cost,
+    name_costs,
 )
 from vinetag.core.sheet.question import Question, parse_question, question_schema
 
 __all__ = [
     "LATER", "NOT_ASKED", "SEEN", "SPANS", "Columns", "Counts", "Line", "ListPrice", "NameCost",
-    "NameQuote", "Narrowing", "Question", "SheetPrices", "name_cost", "parse_question",
+    "NameQuote", "Narrowing", "Question", "SheetPrices", "name_costs", "parse_question",
     "question_schema",
 ]  # fmt: skip

@@ -101,7 +101,7 @@ class Columns:
         return True
 
     def costs(self, span: Span, extensions: Sequence[str], *, premium: bool = True) -> Figures:
-        """By name, the least it costs (vinetag.core.sheet.prices.name_cost), in thousandths of the
+        """By name, the least it costs (vinetag.core.sheet.prices.name_costs), in thousandths of the
         currency of `prices`; infinite where that is not known.
         """
         key = span, tuple(extensions), premium

@@ -264,9 +264,9 @@ def _by_value(column: Numbers) -> dict[int, int]:
 
 
 def _at_most(costs: Figures) -> dict[int, int]:
-    known = np.sort(costs)
-    upto = np.searchsorted(known, np.array(PRICES, float) * THOUSAND, side="right")
-    return dict(zip(PRICES, upto.tolist(), strict=True))
+    edges = np.array(PRICES, float) * THOUSAND
+    upto = np.bincount(np.searchsorted(edges, costs), minlength=len(edges) + 1).cumsum()
+    return dict(zip(PRICES, upto.tolist(), strict=False))
 
 
 def _at_least(column: Numbers) -> dict[int, int]:

@@ -12,13 +12,14 @@ from vinetag.core.money import thousandths
 
 __all__ = [
     "NOT_ASKED", "OPEN_TO_LISTS", "SPANS", "ListPrice", "NameCost", "NameQuote", "SheetPrices",
-    "Span", "name_cost",
+    "Span", "name_costs",
 ]  # fmt: skip
 
 Span = Literal["first", "later", "whole"]
 # A year alone, each later one, and all the years a name is meant to be kept.
 SPANS: Final[tuple[Span, ...]] = ("first", "later", "whole")
 NOT_ASKED: Final = "not asked"
+BUYABLE: Final = frozenset(buyable())
 # What costs as the lists say, as far as is known.
 OPEN_TO_LISTS: Final = frozenset({"open", NOT_ASKED, "unsure", "waiting"})
 
@@ -70,38 +71,40 @@ class NameCost(NamedTuple):
     premium: bool
 
 
-def name_cost(
+def name_costs(
     prices: SheetPrices,
     known: Mapping[str, NameQuote],
     extensions: Sequence[str],
-    span: Span,
     *,
     premium: bool = True,
-) -> NameCost | None:
-    """What a name costs; of two as cheap the extension that stands first. Under an extension it is
-    what a list or a quote says, whichever comes to less over all the years; of a premium name the
-    quote alone, unless `premium` prices are left out. None where none is known.
+) -> dict[Span, NameCost | None]:
+    """What a name costs, by span; of two as cheap the extension that stands first. Under an
+    extension it is what a list or a quote says, whichever comes to less over all the years; of a
+    premium name the quote alone, unless `premium` prices are left out. None where none is known.
     """
-    found = (_under(prices, known, extension, span, premium) for extension in extensions)
-    return min((cost for cost in found if cost), key=lambda cost: cost.amount, default=None)
+    # Pages have hundreds of names: this is as plain as it can be.
+    least: list[NameCost | None] = [None] * len(SPANS)
+    for extension in extensions:
+        quote = known.get(extension)
+        if quote is None:
+            price, is_premium = prices.listed.get(extension), False
+        else:
+            price, is_premium = _under(prices, extension, quote), quote.status == "premium"
+        if price is None or (is_premium and not premium):
+            continue
+        for place, amount in enumerate((price.first, price.later, price.whole)):
+            best = least[place]
+            if amount is not None and (best is None or amount < best.amount):
+                least[place] = NameCost(amount, extension, price.seller, is_premium)
+    return dict(zip(SPANS, least, strict=True))
 
 
-def _under(
-    prices: SheetPrices, known: Mapping[str, NameQuote], extension: str, span: Span, premium: bool
-) -> NameCost | None:
-    quote = known.get(extension, NameQuote(NOT_ASKED))
-    is_premium = quote.status == "premium"
-    if is_premium and not premium:
-        return None
+def _under(prices: SheetPrices, extension: str, quote: NameQuote) -> ListPrice | None:
     listed = prices.listed.get(extension) if quote.status in OPEN_TO_LISTS else None
-    quoted = _quoted(prices, quote) if quote.status in buyable() else None
+    quoted = _quoted(prices, quote) if quote.status in BUYABLE else None
     if quoted and (listed is None or quoted.whole < listed.whole):
-        amount, seller = quoted.of(span), ""
-    elif listed:
-        amount, seller = listed.of(span), listed.seller
-    else:
-        return None
-    return None if amount is None else NameCost(amount, extension, seller, is_premium)
+        return quoted
+    return listed
 
 
 def _quoted(prices: SheetPrices, quote: NameQuote) -> ListPrice | None:

@@ -2,25 +2,18 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
 from typing import Any
 
 from rest_framework import serializers
-
-from vinetag.core.sheet import NameCost
 
 __all__ = ["CostsOfNameSerializer", "SpansSerializer"]
 
 
 class NameCostSerializer(serializers.Serializer[Any]):
-    amount = serializers.SerializerMethodField()
+    amount = serializers.CharField(help_text="Digits")
     extension = serializers.CharField()
     seller = serializers.CharField(help_text="Whose list says so; empty for a quote")
     premium = serializers.BooleanField()
-
-    def get_amount(self, cost: NameCost) -> str:
-        """Digits, with two decimal places."""
-        return str((Decimal(cost.amount) / 1000).quantize(Decimal("0.01"), "ROUND_HALF_UP"))
 
 
 class SpansSerializer(serializers.Serializer[Any]):
@@ -29,6 +22,10 @@ class SpansSerializer(serializers.Serializer[Any]):
     first = NameCostSerializer(allow_null=True, help_text="A year alone")
     later = NameCostSerializer(allow_null=True, help_text="Each later year")
     whole = NameCostSerializer(allow_null=True, help_text="All the years it is kept")
+
+    def to_representation(self, instance: Any) -> Any:
+        """As it is: pages of names have hundreds of them, made of plain values."""
+        return instance
 
 
 class UnderSerializer(SpansSerializer):

@@ -17,7 +17,7 @@ export function NameCosts({ costed, currency, sellers }: Props) {
   const nameOf = (code: string) => sellers.find((s) => s.code === code)?.name ?? code;
   const ticked = costed.sellers.filter((s) => s.ticked !== null && s.total !== null && s.ticked !== s.total);
   return (
-    <Box component="section" aria-label={costed.full_name}>
+    <Box component="section" aria-label={costed.full_name} sx={{ mt: 3 }}>
       <Typography variant="h2" className="serif" sx={{ mb: 1 }}>
         {costed.full_name}
       </Typography>

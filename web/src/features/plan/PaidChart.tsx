@@ -35,7 +35,7 @@ export function PaidChart({ costs: { paid, currency }, sellers }: Props) {
       <LineChart
         height={HEIGHT}
         skipAnimation
-        margin={{ left: 8, right: 16, top: 16, bottom: 8 }}
+        margin={{ left: 8, right: 36, top: 16, bottom: 8 }}
         xAxis={[{ data: years, scaleType: 'point', valueFormatter: (n: number) => t('year {n, number}', { n }) }]}
         yAxis={[{ width: 56, min: 0, valueFormatter: (n: number) => formatMoney(n, currency) }]}
         series={paid.map(({ seller, amounts }, i) => ({

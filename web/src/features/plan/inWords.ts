@@ -1,5 +1,5 @@
 import type { Step } from '../../shared/api';
-import { formatDay } from '../../shared/lib/format';
+import { formatCountry, formatDay } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 
 type Line = Step['order']['lines'][number];
@@ -99,7 +99,7 @@ export function lineInWords(line: Line): string {
       return t('{kind}: {percent} % as in {country}', {
         kind,
         percent: String(Number(args.percent)),
-        country: text(args.country),
+        country: formatCountry(text(args.country)),
       });
     case 'reverse':
       return t('{kind}: accounted for by the buyer', { kind });

@@ -46,7 +46,7 @@ function Cost({ row, span }: { row: Row; span: CostSpan }) {
   if (!cost) return <span title={t('No price is known')}>–</span>;
   return (
     <span title={costInWords(cost, row.costs, span)}>
-      {formatMoney(cost.amount, row.costs.currency)} <span className="muted">.{cost.extension}</span>
+      {formatMoney(cost.amount, row.costs.currency)} <span className="muted beside">.{cost.extension}</span>
     </span>
   );
 }

@@ -10,6 +10,7 @@ interface Manner {
 }
 
 const makers = (locale: string) => ({
+  country: new Intl.DisplayNames(locale, { type: 'region' }),
   moment: new Intl.DateTimeFormat(locale, { dateStyle: 'medium', timeStyle: 'medium' }),
   day: new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }),
   age: new Intl.RelativeTimeFormat(locale, { numeric: 'auto', style: 'short' }),
@@ -50,6 +51,10 @@ export function formatMoney(exact: string | number | null, currency: string): st
 
 /** A date without its time, in UTC, as registries give them. */
 export const formatDay = (iso: string): string => make.day.format(new Date(iso));
+
+/** A country (ISO 3166-1) by its name. */
+export const formatCountry = (code: string): string =>
+  /^[A-Z]{2}$/.test(code) ? (make.country.of(code) ?? code) : code;
 
 /** A sentence with its ISO dates written as every other date. */
 export const withDays = (text: string): string => text.replaceAll(/\b\d{4}-\d{2}-\d{2}\b/g, formatDay);

@@ -2,7 +2,7 @@ import Typography from '@mui/material/Typography';
 
 import type { SellerKind } from '../api';
 import { changeInWords } from '../lib/priceChange';
-import { formatDay, formatMoney } from '../lib/format';
+import { formatCountry, formatDay, formatMoney } from '../lib/format';
 import { t } from '../texts';
 
 /** A seller's terms that make a difference, in phrases. */
@@ -18,7 +18,7 @@ function termsInWords(s: SellerKind): string {
 
 /** Who a seller is, how old its list is, what went wrong with it, and what changed in it. */
 export function SellerFacts({ seller: s }: { seller: SellerKind }) {
-  const about = { country: s.country, currency: s.currency };
+  const about = { country: formatCountry(s.country), currency: s.currency };
   return (
     <>
       <strong>{s.name}</strong>{' '}
