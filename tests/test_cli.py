@@ -5,6 +5,7 @@ import io
 import json
 import subprocess
 import sys
+from datetime import UTC, datetime
 from decimal import Decimal
 from pathlib import Path
 
@@ -209,3 +210,40 @@ def test_cost_says_what_is_wrong(
     code, out, err = run(capsys, "cost", "inkpost.com", *words)
     assert (code, out) == (2, "")
     assert said in err
+
+
+def test_cost_asks_about_names_and_takes_newer_rates(
+    capsys: pytest.CaptureFixture[str],
+    registry: Registry,
+    monkeypatch: pytest.MonkeyPatch,
+    tmp_path: Path,
+) -> None:
+    monkeypatch.setenv("VINETAG_SELLERS", f"{registry.origin}/sellers.json")
+    odd = ["cost", "vlorkinquelt.studio", "--sellers", "longacre,weir", "--format", "json"]
+    _, out, _ = run(capsys, *odd)
+    by_list = {row["where"]: row for row in json.loads(out)}
+    _, out, _ = run(capsys, *odd, "--quotes")
+    asked = {row["where"]: row for row in json.loads(out)}
+    # The one whose list is behind its prices costs more than that says, the other what it says.
+    longacre, weir = "Longacre Registrations", "Weir & Daughter"
+    assert Decimal(asked[longacre]["total"]) > Decimal(by_list[longacre]["total"])
+    assert asked[weir] == by_list[weir]
+    assert asked[longacre]["steps"][0]["lines"][0]["reason"] == "quoted"
+    # A name that is taken is sold by nobody.
+    _, out, err = run(capsys, "cost", "the.com", "--sellers", "weir", "--quotes")
+    assert "weir" not in out.lower()
+    registry.faults(service="lists", registry="weir quotes", kind="nonsense")
+    _, out, err = run(capsys, *odd, "--quotes")
+    assert "weir gave no answer of use; its list counts" in err
+    registry.faults()
+    rates = tmp_path / "rates.csv"
+    rates.write_text(f"Date,SEK\n{datetime.now(UTC).date()},22.2\n", "utf-8")
+    words = ["cost", "inkpost.com", "--sellers", "weir", "--currency", "SEK", "--format", "json"]
+    _, out, _ = run(capsys, *words)
+    _, dear, _ = run(capsys, *words, "--rates", str(rates))
+    before, after = (Decimal(json.loads(text)[0]["total"]) for text in (out, dear))
+    assert after > Decimal("1.5") * before
+    rates.write_text("Date,SEK\nyesterday,22.2\n", "utf-8")
+    code, _, err = run(capsys, *words, "--rates", str(rates))
+    assert code == 2
+    assert "line 2" in err

@@ -6,28 +6,39 @@ import argparse
 import asyncio
 import os
 import sys
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterator, Sequence
+from dataclasses import replace
 from datetime import UTC, date, datetime
 from decimal import Decimal
-from typing import Any
+from pathlib import Path
+from typing import Any, NamedTuple
 
 from vinetag.core.checking import read_pasted
 from vinetag.core.cost import (
     LONGEST_HORIZON,
     Buyer,
     Market,
+    Quoted,
     RateError,
+    Rates,
     Way,
     Wish,
     as_ticked,
+    beside_list,
     cheapest_way,
     moves_add_year,
 )
-from vinetag.core.cost.bank_rates import shipped_rates
+from vinetag.core.cost.bank_rates import (
+    BankRatesError,
+    joined_rates,
+    read_bank_rates,
+    shipped_rates,
+)
 from vinetag.core.cost.vat import buyer_of
 from vinetag.core.extensions import COUNTRIES, parse_extension, shipped_catalogue
 from vinetag.core.money import amount_of, currency_of, neat, thousandths
 from vinetag.core.names import FullName
+from vinetag.lookup.quotes import QuoteWanted, fetch_quotes, read_answer
 from vinetag.lookup.sellers import FoundSellers, fetch_sellers
 from vinetag.lookup.settings import LookupSettings
 
@@ -51,6 +62,8 @@ def add_cost(commands: Any, shared: argparse.ArgumentParser) -> argparse.Argumen
     parser.add_argument("--public", action="store_true", help="the holder need not stay private")
     parser.add_argument("--stay", action="store_true", help="never move to another seller")
     parser.add_argument("--trouble", default="0", help="what a move costs you beside its price (0)")
+    parser.add_argument("--rates", default="", help="a newer file of the bank's exchange rates")
+    parser.add_argument("--quotes", action="store_true", help="ask sellers about each name, too")
     return parser
 
 
@@ -70,13 +83,78 @@ def cost(args: argparse.Namespace, say: Callable[[str], None], fault: type[Excep
     found = asyncio.run(_sellers(today))
     for seller, what in found.troubles:
         say(f"vinetag: {seller or 'sellers'}: {what}")
-    market = _market(found, buyer, currency, today)
+    market = _market(found, _rates(args.rates, fault), buyer, currency, today)
     if unknown := {*filter(None, args.sellers.split(","))} - {*market.sellers}:
         here = ", ".join(sorted(market.sellers)) or "none"
         raise fault(f"--sellers: {', '.join(sorted(unknown))}: there are {here}.")
     chosen = frozenset(args.sellers.split(",")) if args.sellers else frozenset(market.sellers)
     wish = Wish("", args.years, today, trouble=trouble, moving=not args.stay, sellers=chosen)
-    return [row for name in names for row in _rows(market, name, wish, say)]
+    quotes = _quotes(market, found, names, chosen, say) if args.quotes else {}
+    return [
+        row for name in names for row in _rows(market, name, _quoted(wish, quotes.get(name)), say)
+    ]
+
+
+class _OfName(NamedTuple):
+    """By seller, what a name costs where the list does not say it, and who does not sell it."""
+
+    quoted: dict[str, Quoted]
+    without: set[str]
+
+
+def _quoted(wish: Wish, known: _OfName | None) -> Wish:
+    """The wish with what is known of a name."""
+    if known is None:
+        return wish
+    sellers = (wish.sellers or frozenset()) - known.without
+    return replace(wish, quotes=known.quoted, sellers=sellers)
+
+
+def _quotes(
+    market: Market,
+    found: FoundSellers,
+    names: Sequence[FullName],
+    chosen: Collection[str],
+    say: Callable[[str], None],
+) -> dict[FullName, _OfName]:
+    """What sellers say of each name; what could not be found out is told."""
+    wanted = [
+        QuoteWanted(code, entry.quotes, name)
+        for name in names
+        for code, entry in found.entries.items()
+        if code in market.prices and code in chosen and entry.quotes
+    ]
+    answers = asyncio.run(fetch_quotes(LookupSettings.from_env(os.environ), wanted))
+    known = {name: _OfName({}, set()) for name in names}
+    for one, answer in zip(wanted, answers, strict=True):
+        read = read_answer(answer, market.sellers[one.seller].currency)
+        if read.sold is False:
+            known[one.name].without.add(one.seller)
+        elif read.quoted is not None:
+            listed = market.prices[one.seller]
+            beats = beside_list(
+                market.sellers[one.seller], listed, one.name.extension, read.quoted, market.today
+            )
+            if beats is not None:
+                known[one.name].quoted[one.seller] = beats
+        elif answer.trouble and answer.trouble != "no_service":
+            say(f"vinetag: {one.name}: {one.seller} gave no answer of use; its list counts.")
+    return known
+
+
+def _rates(path: str, fault: type[Exception]) -> Rates:
+    """Those that ship, with a newer file. Raises `fault` for one that cannot be read."""
+    if not path:
+        return shipped_rates()
+    try:
+        text = Path(path).read_text("utf-8-sig")
+    except (OSError, UnicodeDecodeError) as error:
+        raise fault(f"--rates: {error}") from error
+    try:
+        return joined_rates(shipped_rates(), read_bank_rates(text))
+    except BankRatesError as error:
+        told = " ".join(f"{p.path}: {p.text()}" for p in error.problems[:5])
+        raise fault(f"--rates: {told}") from error
 
 
 def _names(
@@ -100,26 +178,24 @@ async def _sellers(today: date) -> FoundSellers:
     return await fetch_sellers(settings, {e.extension for e in shipped_catalogue()}, today)
 
 
-def _market(found: FoundSellers, buyer: Buyer, currency: str, today: date) -> Market:
+def _market(found: FoundSellers, rates: Rates, buyer: Buyer, currency: str, today: date) -> Market:
     sellers = {
         code: entry.seller() for code, entry in found.entries.items() if code in found.prices
     }
-    return Market(sellers, found.prices, found.coupons, shipped_rates(), buyer, currency, today)
+    return Market(sellers, found.prices, found.coupons, rates, buyer, currency, today)
 
 
 def _rows(
     market: Market, name: FullName, wish: Wish, say: Callable[[str], None]
 ) -> Iterator[dict[str, Any]]:
     """Staying with each seller, then the cheapest way."""
-    adds = moves_add_year(name.extension)
+    of_name = replace(wish, extension=name.extension, trouble=0)
     for code in sorted(wish.sellers or ()):
-        own = Wish(name.extension, wish.years, wish.start, sellers=frozenset({code}), moving=False)
+        own = replace(of_name, sellers=frozenset({code}), moving=False)
         yield from _row(market, name, own, market.sellers[code].name, say, stays_at=code)
-    if wish.moving:
-        best = Wish(
-            name.extension, wish.years, wish.start, trouble=wish.trouble, sellers=wish.sellers,
-            move_adds_year=adds,
-        )  # fmt: skip
+    if wish.moving and wish.sellers:
+        adds = moves_add_year(name.extension)
+        best = replace(of_name, trouble=wish.trouble, move_adds_year=adds)
         yield from _row(market, name, best, "cheapest way", say)
 
 

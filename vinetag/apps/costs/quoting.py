@@ -19,7 +19,7 @@ from vinetag.core.checking import Evidence
 from vinetag.core.cost import Market, Quoted, beside_list
 from vinetag.core.cost.seller_documents import read_seller
 from vinetag.core.names import FullName
-from vinetag.lookup.quotes import QuoteWanted, fetch_quotes, may_be_asked
+from vinetag.lookup.quotes import ELSEWHERE, QuoteWanted, fetch_quotes, may_be_asked
 
 __all__ = ["NameQuotes", "Quotes", "ask_quotes", "quotes_for"]
 
@@ -31,7 +31,6 @@ SLICE: Final = 300
 # In the cache, by name: that somebody asks about it just now.
 UNDER_WAY: Final = "quote-under-way"
 LONGEST: Final = 120
-ELSEWHERE: Final = frozenset({"unavailable", "reserved", "offered"})
 
 
 @dataclass(frozen=True)
