@@ -143,3 +143,23 @@ def test_two_do_not_ask_about_one_name_at_once_and_addresses_elsewhere_are_never
         row.save()
     assert ask_quotes([ODD]) == 1
     assert registry.origin not in "http://elsewhere.example/"
+
+
+def test_a_names_page_knows_what_sellers_said_of_it(
+    api: APIClient, project: Project, sent: list[list[str]]
+) -> None:
+    refresh_sellers()
+    premium("weir", "inkpost.shop", "300", "200")
+    premium("lantern", "inkpost.shop", "310", "200")
+    for code in ("weir", "lantern"):
+        premium(code, "inkpost.net", "1", "1", says="unavailable", first_year=None)
+    costs = api.get(f"/api/projects/{project.pk}/names/inkpost").json()["costs"]
+    under = {one["extension"]: one for one in costs["extensions"]}
+    assert list(under) == ["com", "net", "shop"]
+    assert under["shop"]["whole"] == {
+        "amount": "1100.00", "extension": "shop", "seller": "", "premium": True,
+    }  # fmt: skip
+    assert under["net"]["first"] is None
+    # The least is that of the brief's own extensions.
+    assert costs["least"]["whole"]["extension"] == "com"
+    assert not sent

@@ -193,6 +193,7 @@ def test_every_view_passes_the_accessibility_rules(browser: Browser, base_url: s
         ("reading", "read", page.get_by_role("button", name="Keep t")),
         ("compare", "compare?names=inkpost,paperpost", page.get_by_role("table")),
         ("plan", "plan?country=IE", page.get_by_role("list", name="The cheapest way")),
+        ("plan on paper", "plan/print?country=IE", page.get_by_role("button", name="Print")),
         ("duels", "duels", page.get_by_role("list", name="Ranking")),
         ("wordmark", "wordmark?name=inkpost", page.get_by_role("radio").first),
         ("print", "print", page.get_by_role("button", name="Print")),
@@ -209,6 +210,9 @@ def test_every_view_passes_the_accessibility_rules(browser: Browser, base_url: s
     page.goto("/settings")
     page.get_by_role("region", name="Looks").wait_for()
     found["settings"] = violations()
+    page.goto("/sellers")
+    page.get_by_role("region", name="Weir & Daughter").wait_for()
+    found["sellers"] = violations()
     # A telephone: reading, the shortlist and voting.
     page.set_viewport_size({"width": 390, "height": 780})
     for view, address, there in (

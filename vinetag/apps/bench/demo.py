@@ -34,9 +34,9 @@ def load_demo(*, reset: bool = False) -> bool:
         project = create_project(
             owner=owner, name=item["name"], brief=item["brief"], hidden=True, whole=True
         )
-        for label, text in item["kept"]:
-            keep(project=project, labels=[label])
-            note(project=project, label=label, text=text)
+        for name, text in item["kept"]:
+            keep(project=project, labels=[name])
+            note(project=project, label=name.partition(".")[0], text=text)
         made.append(project.pk)
     with transaction.atomic():
         # Whoever else fills it waits here, and finds it full.

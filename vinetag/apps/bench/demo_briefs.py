@@ -65,7 +65,8 @@ DEMO: list[dict[str, Any]] = [
         "kept": [
             ("inkpost", "Short, and says both halves: the ink and the posting."),
             ("paperpost", "Clear, but is it too plain for a club?"),
-            ("postpress", ""),
+            ("totheletter", "What one writes, and how carefully."),
+            ("fillthepen.ie", "At home here, but what does it cost?"),
         ],
     },
 ]

@@ -32,6 +32,7 @@ __all__ = [
 EDITION: Final = "costs-edition"
 LASTS: Final = 86_400
 BASE: Final = "EUR"
+NOTHING_TOLD: Final[Mapping[str, NameQuote]] = {}
 
 
 @dataclass(frozen=True)
@@ -85,11 +86,11 @@ def _listed(market: Market, extension: str, years: int) -> Listed | None:
         return None
 
 
-def prices_of(project: Project) -> SheetPrices:
-    """What names of a project cost its owner: by the lists under the brief's extensions, and what
-    is to be made of quotes in other currencies.
+def prices_of(project: Project, also: Sequence[str] = ()) -> SheetPrices:
+    """What names of a project cost its owner: by the lists under the brief's extensions and
+    others, and what is to be made of quotes in other currencies.
     """
-    extensions = project.brief["extensions"]
+    extensions = [*project.brief["extensions"], *also]
     owner = project.brief["owner"]
     country, years = owner["country"], owner["years"]
     found = list_costs(project.owner, country, years, extensions)
@@ -105,16 +106,21 @@ def prices_of(project: Project) -> SheetPrices:
 
 
 def costs_document(
-    prices: SheetPrices, cells: Iterable[Lookup], extensions: Sequence[str]
+    prices: SheetPrices,
+    cells: Iterable[Lookup],
+    extensions: Sequence[str],
+    told: Mapping[str, NameQuote] = NOTHING_TOLD,
 ) -> dict[str, object]:
-    """What a name costs, the least under any of the extensions, as SpansSerializer describes it."""
-    known = {
+    """What a name costs, the least under any of the extensions, as SpansSerializer describes it.
+    What was `told` of it by extension stands where the answers say nothing.
+    """
+    known = {**told} | {
         cell.extension: NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
         for cell in cells
     }
     costs = name_costs(prices, known, extensions)
-    told: dict[str, object] = {span: cost and _told(cost) for span, cost in costs.items()}
-    return {"currency": prices.currency, "years": prices.years, **told}
+    document: dict[str, object] = {span: cost and _told(cost) for span, cost in costs.items()}
+    return {"currency": prices.currency, "years": prices.years, **document}
 
 
 def _told(cost: NameCost) -> dict[str, object]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import math
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
@@ -19,9 +20,10 @@ from vinetag.core.checking import Evidence
 from vinetag.core.cost import Market, Quoted, beside_list
 from vinetag.core.cost.seller_documents import read_seller
 from vinetag.core.names import FullName
+from vinetag.core.sheet import NameQuote
 from vinetag.lookup.quotes import ELSEWHERE, QuoteWanted, fetch_quotes, may_be_asked
 
-__all__ = ["NameQuotes", "Quotes", "ask_quotes", "quotes_for"]
+__all__ = ["NameQuotes", "Quotes", "ask_quotes", "quotes_for", "told_of"]
 
 LASTS: Final = timedelta(days=1)
 # What was not found out is asked again sooner.
@@ -105,6 +107,35 @@ def _asked(rows: Collection[SellerRow]) -> list[SellerRow]:
     """Those that may be asked for prices of single names."""
     settings = lookup_settings()
     return [row for row in rows if may_be_asked(settings, read_seller(row.terms).quotes)]
+
+
+def told_of(label: str, person: User, worth: Mapping[str, float]) -> dict[str, NameQuote]:
+    """By extension, the cheapest first year that sellers asked lately for a label as a full name,
+    or that none of those who answered sells it. `worth` is what one of each currency is in another.
+    """
+    rows = QuoteRow.objects.filter(
+        full_name__startswith=f"{label}.",
+        seller__in=sellers_for(person),
+        asked_at__gt=timezone.now() - LASTS,
+        trouble="",
+    )
+    found: dict[str, list[QuoteRow]] = {}
+    for row in rows:
+        found.setdefault(row.full_name.removeprefix(f"{label}."), []).append(row)
+    told = {}
+    for extension, answers in found.items():
+        priced = [row for row in answers if row.first_year is not None]
+        if not priced:
+            told[extension] = NameQuote("taken")
+            continue
+        first = min(priced, key=lambda row: _first_year(row, worth))
+        status = "premium" if first.says == "premium" else "open"
+        told[extension] = NameQuote(status, first.first_year, first.renewal, first.currency)
+    return told
+
+
+def _first_year(row: QuoteRow, worth: Mapping[str, float]) -> tuple[float, int]:
+    return float(row.first_year or 0) * worth.get(row.currency, math.inf), row.pk
 
 
 def ask_quotes(names: Sequence[FullName]) -> int:

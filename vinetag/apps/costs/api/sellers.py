@@ -17,6 +17,7 @@ from vinetag.apps.accounts.api.problems import ErrorSerializer, told_problems
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.catalogue import require_administrator
 from vinetag.apps.availability.checks import wake
+from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.costs import by_hand
 from vinetag.apps.costs.api.serializers import (
     DroppedCouponSerializer,
@@ -47,6 +48,7 @@ def _sellers(person: User) -> Any:
         "sellers": seller_states(person),
         "may_edit": person.is_staff,
         "rates_of": rates_in_force().newest,
+        "follows": bool(lookup_settings().sellers),
     }
     return SellersSerializer(document).data
 

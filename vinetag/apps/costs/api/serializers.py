@@ -59,6 +59,7 @@ class SellersSerializer(serializers.Serializer[Any]):
     sellers = SellerSerializer(many=True)
     may_edit = serializers.BooleanField(help_text="Those everybody sees")
     rates_of = serializers.DateField(allow_null=True, help_text="The day of the exchange rates")
+    follows = serializers.BooleanField(help_text="Whether sellers are asked for their lists at all")
 
 
 class CostQuestionSerializer(serializers.Serializer[Any]):

@@ -42,7 +42,8 @@ export function NameCosts({ costed, currency, sellers }: Props) {
                 <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
                   {step.order.lines.map((line) => (
                     <li key={`${line.kind}${line.reason}`}>
-                      {lineInWords(line)}: {formatMoney(Math.abs(Number(line.amount)), step.order.currency)}
+                      {lineInWords(line, step.order.currency)}:{' '}
+                      {formatMoney(Math.abs(Number(line.amount)), step.order.currency)}
                       {Number(line.amount) < 0 && ` ${t('off')}`}
                     </li>
                   ))}
@@ -52,7 +53,11 @@ export function NameCosts({ costed, currency, sellers }: Props) {
           </details>
         </>
       ) : (
-        <Typography>{t('No seller offers it.')}</Typography>
+        <Typography>
+          {costed.sellers.some((s) => s.unsold)
+            ? t('Asked, no seller sells it: it is taken, or held back.')
+            : t('No seller offers it.')}
+        </Typography>
       )}
       {ticked.length > 0 && (
         <>

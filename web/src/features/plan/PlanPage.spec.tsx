@@ -103,7 +103,7 @@ function setUp(
 ) {
   const requests = serve((method, path) => {
     if (path.endsWith('/shortlist')) return { body: kept };
-    if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false } };
+    if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false, rates_of: null, follows: true } };
     if (path === '/api/extensions') return { body: { countries: [{ code: 'IE', name: 'Ireland' }], extensions: [] } };
     return method === 'POST' ? answer() : { body: {} };
   });
@@ -125,7 +125,7 @@ function setUpWith(costs: Partial<Costs>, answer: (path: string) => Reply | unde
       return {
         body: [sampleKept({ label: 'inkpost', extension: 'com' }), sampleKept({ label: 'quietsky', extension: 'net' })],
       };
-    if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false, rates_of: null } };
+    if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false, rates_of: null, follows: true } };
     if (path === '/api/extensions') return { body: { countries: [{ code: 'IE', name: 'Ireland' }], extensions: [] } };
     return answer(path) ?? { body: path.endsWith('/costs') ? { ...COSTS, ...costs } : {} };
   });
@@ -273,21 +273,29 @@ it('asks with what a move is worth and a VAT number once they are entered, not a
 });
 
 it.each([
-  ['registration', 'list', { price: '9', per: 'year', years: '2' }, 'registration: 9 a year, 2 years'],
-  ['renewal', 'list', { price: '9', per: 'term', years: '1' }, 'renewal: 9 for 1 year'],
-  ['registration', 'premium', { later: '90' }, 'registration: a premium name, 90 each later year'],
-  ['promotion', 'first_year', { price: '1' }, 'promotion: the first year for 1'],
-  ['promotion', 'first_names', { price: '1' }, 'promotion: the first names of an order for 1 each'],
-  ['promotion', 'new_customers', { price: '1' }, 'promotion: for new customers, 1'],
+  ['registration', 'list', { price: '9', per: 'year', years: '2' }, 'registration: €9 a year, 2 years'],
+  ['renewal', 'list', { price: '9', per: 'term', years: '1' }, 'renewal: €9 for 1 year'],
+  ['registration', 'premium', { later: '90' }, 'registration: a premium name, €90 each later year'],
+  [
+    'registration',
+    'premium',
+    { later: '90', listed: '9.5' },
+    'registration: a premium name, €90 each later year; usual ones €9.50',
+  ],
+  ['registration', 'quoted', { listed: '9' }, 'registration: as the seller asks for this name; its list says €9'],
+  ['registration', 'quoted', {}, 'registration: as the seller asks for this name'],
+  ['promotion', 'first_year', { price: '1' }, 'promotion: the first year for €1'],
+  ['promotion', 'first_names', { price: '1' }, 'promotion: the first names of an order for €1 each'],
+  ['promotion', 'new_customers', { price: '1' }, 'promotion: for new customers, €1'],
   ['coupon', 'coupon', { code: 'INK' }, 'coupon INK'],
   ['tax', 'charged', { percent: '23.00', country: 'IE' }, 'tax: 23 % as in Ireland'],
   ['tax', 'reverse', {}, 'tax: accounted for by the buyer'],
   ['tax', 'abroad', {}, 'tax: none is asked for outside the Union'],
-  ['tax_within', 'within', { held: '1.87' }, 'tax: 1.87 of it is in the price'],
+  ['tax_within', 'within', { held: '1.87' }, 'tax: €1.87 of it is in the price'],
   ['tax', 'unknown', {}, 'tax: which one there is, is not known; the price is net'],
   ['a kind of tomorrow', 'a reason of tomorrow', {}, 'a kind of tomorrow'],
 ])('says what a line of %s is for by the reason %s', (kind, reason, args, said) => {
-  expect(lineInWords({ kind, full_name: '', amount: '1', reason, args })).toBe(said);
+  expect(lineInWords({ kind, full_name: '', amount: '1', reason, args }, 'EUR')).toBe(said);
 });
 
 it.each([
@@ -376,7 +384,7 @@ it('says what a budget leaves out, and leaves it out when told to', async () => 
       kept: true,
     },
   });
-  await userEvent.type(await screen.findByRole('textbox', { name: 'Budget for all of it' }), '40{Enter}');
+  await userEvent.type(await screen.findByRole('textbox', { name: 'Budget in all' }), '40{Enter}');
   await waitFor(() => {
     expect(costsAsked(requests()).at(-1)).toMatchObject({ budget: '40', used: ['inkpost.com'] });
   });
@@ -410,7 +418,7 @@ it('says that sellers are still asked, what they do not sell, and what has to go
   expect(await screen.findByText(/Sellers are still asked about 2 names/)).toHaveTextContent('Once a seller gave no');
   expect(screen.getByText('To pay at once: €9 at Lantern Names.')).toBeInTheDocument();
   expect(screen.getByText(/is paid from an account: €25 at least has to go into it, and €16/)).toBeInTheDocument();
-  expect(screen.getByText(/No seller has quietsky.net/)).toBeInTheDocument();
+  expect(screen.getByText(/No seller has quietsky.net: taken, or held back/)).toBeInTheDocument();
 });
 
 it('shows what has been paid by the end of each year, as a table too', async () => {

@@ -24,8 +24,8 @@ function Lines({ order, nameOf }: { order: CostOrder; nameOf: (code: string) => 
         <tbody>
           {order.lines.map((line, i) => (
             <tr key={`${line.full_name}${line.kind}${i}`}>
-              <td>{line.full_name || t('the order')}</td>
-              <td>{lineInWords(line)}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>{line.full_name || t('the order')}</td>
+              <td>{lineInWords(line, order.currency)}</td>
               <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
                 {Number(line.amount) < 0 && '−'}
                 {formatMoney(Math.abs(Number(line.amount)), order.currency)}
@@ -42,14 +42,14 @@ function Later({ costed, currency, nameOf }: { costed: Costed; currency: string;
   if (!costed.cheapest)
     return (
       <tr>
-        <td>{costed.full_name}</td>
+        <td style={{ whiteSpace: 'nowrap' }}>{costed.full_name}</td>
         <td colSpan={2}>{t('No seller offers it.')}</td>
       </tr>
     );
   return (
     <tr>
-      <td>
-        <span className="serif">{costed.full_name}</span> {costed.used ? t('used') : t('held')}
+      <td style={{ whiteSpace: 'nowrap' }}>
+        <span className="serif">{costed.full_name}</span>, {costed.used ? t('used') : t('held')}
       </td>
       <td>{wayInWords(costed.cheapest.steps, nameOf).join(' ')}</td>
       <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>{formatMoney(costed.cheapest.total, currency)}</td>
@@ -90,7 +90,7 @@ export function PlanPaper() {
           {t(
             '{names, plural, one {One name} other {# names}} over {years, plural, one {one year} other {# years}}: {total}.',
             {
-              names: worked.names.length,
+              names: worked.names.length - plan.nowhere.length,
               years,
               total: formatMoney(plan.total, currency),
             },

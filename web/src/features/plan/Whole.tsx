@@ -51,7 +51,7 @@ export function Whole({ costs, sellers, wish, onOut }: Props) {
         <strong>
           {t(
             '{names, plural, one {This name} other {All # names}} over {years, plural, one {# year} other {# years}}: {total}.',
-            { names: costs.names.length, years: costs.years, total: money(plan.total) },
+            { names: costs.names.length - plan.nowhere.length, years: costs.years, total: money(plan.total) },
           )}
         </strong>{' '}
         {gap >= 1 ? t('No plan costs less than {bound}.', { bound: money(plan.bound) }) : t('No plan costs less.')}
@@ -79,7 +79,9 @@ export function Whole({ costs, sellers, wish, onOut }: Props) {
       ))}
       {plan.nowhere.length > 0 && (
         <Typography color="warning">
-          {t('No seller has {names}: nothing of it is in the sum.', { names: plan.nowhere.join(', ') })}
+          {t('No seller has {names}: taken, or held back. Nothing of that is in the sum.', {
+            names: plan.nowhere.join(', '),
+          })}
         </Typography>
       )}
       <Asked quotes={costs.quotes} />

@@ -89,7 +89,7 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
         sx={{ width: 160 }}
       />
       <TextField
-        label={t('Budget for all of it')}
+        label={t('Budget in all')}
         title={t('What all of it may cost over the years; beyond it, it is said which names to leave out')}
         value={budget}
         onChange={(e) => {

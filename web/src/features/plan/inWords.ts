@@ -1,5 +1,5 @@
 import type { Step } from '../../shared/api';
-import { formatCountry, formatDay } from '../../shared/lib/format';
+import { formatCountry, formatDay, formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 
 type Line = Step['order']['lines'][number];
@@ -58,7 +58,8 @@ const KINDS: Record<string, string> = {
 const text = (value: unknown) => (typeof value === 'string' ? value : '');
 
 /** What a line is for, and why it is what it is. */
-export function lineInWords(line: Line): string {
+export function lineInWords(line: Line, currency: string): string {
+  const money = (amount: unknown) => formatMoney(text(amount), currency);
   const kind = KINDS[line.kind] ?? line.kind;
   const { args } = line;
   const years = Number(args.years);
@@ -67,32 +68,32 @@ export function lineInWords(line: Line): string {
       return args.per === 'year'
         ? t('{kind}: {price} a year, {years, plural, one {# year} other {# years}}', {
             kind,
-            price: text(args.price),
+            price: money(args.price),
             years,
           })
         : t('{kind}: {price} for {years, plural, one {# year} other {# years}}', {
             kind,
-            price: text(args.price),
+            price: money(args.price),
             years,
           });
     case 'premium':
       return args.listed
         ? t('{kind}: a premium name, {later} each later year; usual ones {listed}', {
             kind,
-            later: text(args.later),
-            listed: text(args.listed),
+            later: money(args.later),
+            listed: money(args.listed),
           })
-        : t('{kind}: a premium name, {later} each later year', { kind, later: text(args.later) });
+        : t('{kind}: a premium name, {later} each later year', { kind, later: money(args.later) });
     case 'quoted':
       return args.listed
-        ? t('{kind}: as the seller asks for this name; its list says {listed}', { kind, listed: text(args.listed) })
+        ? t('{kind}: as the seller asks for this name; its list says {listed}', { kind, listed: money(args.listed) })
         : t('{kind}: as the seller asks for this name', { kind });
     case 'first_year':
-      return t('{kind}: the first year for {price}', { kind, price: text(args.price) });
+      return t('{kind}: the first year for {price}', { kind, price: money(args.price) });
     case 'first_names':
-      return t('{kind}: the first names of an order for {price} each', { kind, price: text(args.price) });
+      return t('{kind}: the first names of an order for {price} each', { kind, price: money(args.price) });
     case 'new_customers':
-      return t('{kind}: for new customers, {price}', { kind, price: text(args.price) });
+      return t('{kind}: for new customers, {price}', { kind, price: money(args.price) });
     case 'coupon':
       return t('{kind} {code}', { kind, code: text(args.code) });
     case 'charged':
@@ -106,7 +107,7 @@ export function lineInWords(line: Line): string {
     case 'abroad':
       return t('{kind}: none is asked for outside the Union', { kind });
     case 'within':
-      return t('{kind}: {held} of it is in the price', { kind, held: text(args.held) });
+      return t('{kind}: {held} of it is in the price', { kind, held: money(args.held) });
     case 'unknown':
       return t('{kind}: which one there is, is not known; the price is net', { kind });
     default:

@@ -26,7 +26,9 @@ function show(
           extensions: [],
         },
       };
-    return answer(method, path, body) ?? { body: { sellers, may_edit: mayEdit, rates_of: '2026-11-27' } };
+    return (
+      answer(method, path, body) ?? { body: { sellers, may_edit: mayEdit, rates_of: '2026-11-27', follows: true } }
+    );
   });
   renderIn(<SellersPage />);
   return requests;

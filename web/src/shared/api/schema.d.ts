@@ -2308,8 +2308,8 @@ export interface components {
             share: number;
         };
         NameCost: {
-            /** @description Digits, with two decimal places. */
-            readonly amount: string;
+            /** @description Digits */
+            amount: string;
             extension: string;
             /** @description Whose list says so; empty for a quote */
             seller: string;
@@ -3105,6 +3105,8 @@ export interface components {
              * @description The day of the exchange rates
              */
             rates_of: string | null;
+            /** @description Whether sellers are asked for their lists at all */
+            follows: boolean;
         };
         Sense: {
             id: number;

@@ -66,6 +66,7 @@ export const sellersQuery = queryOptions({
   queryKey: keys.sellers,
   queryFn: () => unwrap(api.GET('/api/sellers')),
   staleTime: 60_000,
-  // Just after the start nobody has been asked yet.
-  refetchInterval: (query) => (query.state.data?.sellers.some((s) => s.dated) ? false : SOON),
+  // Just after the start those that publish lists have not been asked yet.
+  refetchInterval: ({ state: { data } }) =>
+    data && (!data.follows || data.sellers.some((s) => s.publishes && s.dated)) ? false : SOON,
 });
