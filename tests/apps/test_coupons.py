@@ -11,9 +11,10 @@ from rest_framework.test import APIClient
 from tests.apps.conftest import client_of
 from tests.apps.test_costs import ask
 from vinetag.apps.accounts.models import User
+from vinetag.apps.costs.demo import load_reports
 from vinetag.apps.costs.models import CouponReport
 from vinetag.apps.costs.sellers import refresh_sellers
-from vinetag.apps.costs.tasks import ask_for_quotes
+from vinetag.apps.costs.tasks import ask_for_quotes, refresh_when_due
 from vinetag.apps.naming.models import Project
 
 pytestmark = pytest.mark.usefixtures("simulated_sellers")
@@ -134,3 +135,17 @@ def test_what_is_wrong_with_a_coupon_is_told_at_its_field(
     assert reply.status_code == 400
     [problem] = reply.json()["problems"]
     assert (problem["path"], problem["code"]) == (path, code)
+
+
+def test_the_demo_has_reports_once_and_of_nobody_who_signs_in(
+    api: APIClient, project: Project, settings: Any
+) -> None:
+    settings.DEMO_MODE = True
+    refresh_when_due()
+    assert not load_reports()
+    found = coupons(api, project)
+    assert found["QUIET"]["odds"]["reports"] == 5
+    assert found["QUIET"]["odds"]["mean"] < 0.3 < 0.7 < found["WEIR10"]["odds"]["mean"]
+    readers = User.objects.filter(username__startswith="demo-reader-")
+    assert readers.count() == 6
+    assert not any(reader.is_active or reader.has_usable_password() for reader in readers)

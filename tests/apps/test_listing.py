@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import csv
 from decimal import Decimal
 from importlib import import_module
 from typing import Any
@@ -148,3 +149,23 @@ def test_briefs_of_earlier_versions_are_completed(api: APIClient, project: Proje
     migration.complete(apps, None)
     told = api.get(f"/api/projects/{project.pk}").json()["brief"]["owner"]
     assert told == {**owner, "years": 5, "budget_whole": None}
+
+
+def test_the_sheets_file_tells_what_each_full_name_costs(api: APIClient, project: Project) -> None:
+    refresh_sellers()
+    first = rows(api, project)["rows"][0]
+    known(project, first["label"], "net", "taken")
+    reply = api.get(f"/api/projects/{project.pk}/export", {"form": "csv", "what": "sheet"})
+    told = {
+        r["full name"]: r for r in csv.DictReader(reply.content.decode("utf-8-sig").splitlines())
+    }
+    com, net = (told[f"{first['label']}.{extension}"] for extension in ("com", "net"))
+    whole = api.get(f"/api/projects/{project.pk}/names/{first['label']}").json()["costs"]
+    [under] = [e for e in whole["extensions"] if e["extension"] == "com"]
+    assert Decimal(com["costs, all years"]) == Decimal(under["whole"]["amount"])
+    assert (com["costs in"], com["years"], com["costs by"]) == (
+        "EUR",
+        "5",
+        under["whole"]["seller"],
+    )
+    assert {net[c] for c in net if c.startswith("costs")} == {""}

@@ -163,7 +163,7 @@ def test_demo_data_is_loaded_once_and_put_back_on_request() -> None:
     projects.filter(name="Pressroom").delete()
     assert load_demo(reset=True)
     assert projects.all().count() == len(DEMO)
-    assert Entry.objects.filter(project__name="Pressroom").count() == 3
+    assert Entry.objects.filter(project__name="Pressroom").count() == 4
 
 
 def test_keywords_are_opened_up(api: APIClient, project: Project) -> None:

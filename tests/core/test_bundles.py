@@ -18,8 +18,8 @@ from vinetag.core.cost import (
     Quoted,
     RateError,
     Wish,
-    bundles,
     plan_bundle,
+    searching,
     within_budget,
 )
 from vinetag.core.cost.bundles import MOST_NAMES
@@ -124,7 +124,7 @@ def test_no_plan_costs_less_than_the_bound(of: Market, count: int) -> None:
     wished = members(*"abc"[:count], years=2)
     plan = plan_bundle(of, wished)
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr(bundles, "MOST_TRIED", 0)
+        patch.setattr(searching, "MOST_TRIED", 0)
         searched = plan_bundle(of, wished)
     starts = Ways(of, wished[0].wish).starts()
     weights = []

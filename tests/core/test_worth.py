@@ -23,8 +23,8 @@ from vinetag.core.cost import (
     plan_bundle,
     price_order,
 )
-from vinetag.core.cost.bundles import Member
 from vinetag.core.cost.coupon_files import read_coupons, write_coupons
+from vinetag.core.cost.members import Member
 from vinetag.core.cost.ways import Wish
 
 NAMES = [Item(label, "com", "register", 1) for label in ("a", "b", "c")]

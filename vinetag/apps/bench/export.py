@@ -5,16 +5,19 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator, Sequence
 from datetime import datetime
+from decimal import Decimal
 from typing import Any, Final
 
 from django.utils import timezone
 
 from vinetag.apps.availability.models import Lookup
+from vinetag.apps.costs.listing import costs_document, prices_of
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.core.checking import in_words, read_evidence, reason_of
 from vinetag.core.grade import MEASURES
 from vinetag.core.money import neat
 from vinetag.core.names import FullName, unicode_label
+from vinetag.core.sheet import SPANS, SheetPrices
 from vinetag.core.spreadsheet import as_csv, as_xlsx
 
 __all__ = ["FORMS", "exported"]
@@ -30,7 +33,10 @@ COLUMNS: Final = (
     "status", "likely", "why", "asked (UTC)",
     "age in minutes", "registered (UTC)", "expires (UTC)", "may open from (UTC)",
     "may open until (UTC)", "currency", "first year", "each later year", "holder asks", "evidence",
+    "costs in", "costs, first year", "costs, each later year", "costs, all years", "years",
+    "costs by",
 )  # fmt: skip
+COSTS: Final = 6
 BATCH = 500
 
 
@@ -47,6 +53,9 @@ def exported(project: Project, names: Sequence[FullName], form: str) -> tuple[by
 
 def _rows(project: Project, names: Sequence[FullName]) -> Iterator[list[Any]]:
     now = timezone.now()
+    own = project.brief["extensions"]
+    others = sorted({name.extension for name in names}.difference(own))
+    prices = prices_of(project, others)
     for start in range(0, len(names), BATCH):
         part = names[start : start + BATCH]
         labels = {name.label for name in part}
@@ -56,7 +65,9 @@ def _rows(project: Project, names: Sequence[FullName]) -> Iterator[list[Any]]:
         }
         made = {row.label: row for row in project.candidates.filter(label__in=labels)}
         for name in part:
-            yield _row(name, known.get(name), made.get(name.label), now)
+            row = known.get(name)
+            costs = _costs(prices, name, row)
+            yield [*_row(name, row, made.get(name.label), now), *costs]
 
 
 def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: datetime) -> list[Any]:
@@ -69,7 +80,7 @@ def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: dateti
         ", ".join(made.recipes) if made else None,
     ]  # fmt: skip
     if row is None:
-        return [*about, "not asked", *[None] * (len(COLUMNS) - len(about) - 1)]
+        return [*about, "not asked", *[None] * (len(COLUMNS) - COSTS - len(about) - 1)]
     age = None if row.asked_at is None else round((now - row.asked_at).total_seconds() / 60)
     evidence = [read_evidence(document) for document in row.evidence]
     return [
@@ -87,6 +98,17 @@ def _row(name: FullName, row: Lookup | None, made: Candidate | None, now: dateti
         *(a if a is None else neat(a) for a in (row.first_year, row.renewal, row.holder_asks)),
         " ".join(f"{in_words(e)} ({e.at:%Y-%m-%d %H:%M})" for e in evidence),
     ]
+
+
+def _costs(prices: SheetPrices, name: FullName, row: Lookup | None) -> list[Any]:
+    """What the full name costs by lists and quotes, as far as it is not known to be taken."""
+    costs = costs_document(prices, [row] if row else [], [name.extension])
+    spans: list[Any] = [costs[span] for span in SPANS]
+    if not any(spans):
+        return [None] * COSTS
+    by = "a quote" if spans[2] is None or not spans[2]["seller"] else spans[2]["seller"]
+    amounts = [span and neat(Decimal(span["amount"])) for span in spans]
+    return [prices.currency, *amounts, prices.years, by]
 
 
 def _moment(moment: datetime | None) -> str | None:

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from django.conf import settings
+
+from vinetag.apps.costs.demo import load_reports
 from vinetag.apps.costs.quoting import ask_quotes
 from vinetag.apps.costs.sellers import is_due, refresh_sellers
 from vinetag.core.names import FullName
@@ -15,6 +18,8 @@ def refresh_when_due() -> None:
     """Ask the sellers for their lists, once a day."""
     if is_due():
         refresh_sellers()
+        if settings.DEMO_MODE:
+            load_reports()
 
 
 @app.task(name="costs.ask_for_quotes", expires=60)

@@ -1,10 +1,11 @@
 """What a name really costs: sellers, price lists, tax, coupons, and the ways to hold a name."""
 
-from vinetag.core.cost.bundles import Bundle, Member, paid_by_year, plan_bundle, within_budget
+from vinetag.core.cost.bundles import paid_by_year, plan_bundle, within_budget
 from vinetag.core.cost.changes import PriceChange, changes_between
 from vinetag.core.cost.coupons import Coupon, Odds, Report, odds_of
 from vinetag.core.cost.listed import Listed, listed
 from vinetag.core.cost.market import Market, Priced, Term
+from vinetag.core.cost.members import Bundle, Member
 from vinetag.core.cost.moves import moves_add_year
 from vinetag.core.cost.orders import Item, Line, Order, price_order
 from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Quoted

@@ -233,7 +233,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
             </>
           ) : (
             <>
-              {PLACES.slice(0, 3).map(([to, word]) => (
+              {PLACES.slice(0, -1).map(([to, word]) => (
                 <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>
                   {word}
                 </Box>

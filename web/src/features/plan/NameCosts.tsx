@@ -4,7 +4,8 @@ import Typography from '@mui/material/Typography';
 import type { Costed, SellerKind } from '../../shared/api';
 import { formatDay, formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
-import { lineInWords, wayInWords } from './inWords';
+import { lineInWords, sourceInWords, wayInWords } from './inWords';
+import { AtSellers } from './AtSellers';
 
 interface Props {
   costed: Costed;
@@ -44,7 +45,10 @@ export function NameCosts({ costed, currency, sellers }: Props) {
                     <li key={`${line.kind}${line.reason}`}>
                       {lineInWords(line, step.order.currency)}:{' '}
                       {formatMoney(Math.abs(Number(line.amount)), step.order.currency)}
-                      {Number(line.amount) < 0 && ` ${t('off')}`}
+                      {Number(line.amount) < 0 && ` ${t('off')}`}{' '}
+                      <Typography component="span" variant="caption" color="textSecondary">
+                        {sourceInWords(line)}
+                      </Typography>
                     </li>
                   ))}
                 </Box>
@@ -59,6 +63,7 @@ export function NameCosts({ costed, currency, sellers }: Props) {
             : t('No seller offers it.')}
         </Typography>
       )}
+      <AtSellers costed={costed} currency={currency} nameOf={nameOf} />
       {ticked.length > 0 && (
         <>
           <Typography variant="h3" sx={{ mt: 2, mb: 0.5 }}>

@@ -10,7 +10,7 @@ import { PlanPage } from './PlanPage';
 import { PlanPaper } from './PlanPaper';
 import { fullNamesOf, MOST_PLANNED, readWish, writeWish } from './planQuestion';
 import { changeInWords } from '../../shared/lib/priceChange';
-import { lineInWords, wayInWords } from './inWords';
+import { lineInWords, sourceInWords, wayInWords } from './inWords';
 
 const SELLERS = [
   sampleSeller('lantern', 'Lantern Names', {
@@ -160,6 +160,8 @@ it('sets sellers side by side, marks the least, and tells the cheapest way', asy
     'No plan costs less than €78.10.',
   );
   expect(screen.getByText(/€120 instead of €41.24/)).toHaveTextContent('It is not needed to hold the name.');
+  const staying = screen.getByRole('table', { name: 'Staying with one seller' });
+  expect(within(staying).getAllByRole('row')[1]).toHaveTextContent('Lantern Names€41.24€10€2€20');
   const lists = screen.getByRole('list', { name: 'Sellers' });
   expect(lists).toHaveTextContent('.com, renewal, 1 to 10 years: rose from €11 to €14');
   expect(lists).toHaveTextContent('not heard from for days');
@@ -296,6 +298,13 @@ it.each([
   ['a kind of tomorrow', 'a reason of tomorrow', {}, 'a kind of tomorrow'],
 ])('says what a line of %s is for by the reason %s', (kind, reason, args, said) => {
   expect(lineInWords({ kind, full_name: '', amount: '1', reason, args }, 'EUR')).toBe(said);
+});
+
+it('tells where the price of a line is from', () => {
+  const line = { kind: 'registration', full_name: '', amount: '1', args: { dated: '2026-11-29' } };
+  expect(sourceInWords({ ...line, reason: 'list' })).toBe('list of Nov 29, 2026');
+  expect(sourceInWords({ ...line, reason: 'premium' })).toBe('asked for this name');
+  expect(sourceInWords({ ...line, reason: 'coupon' })).toBe('');
 });
 
 it.each([

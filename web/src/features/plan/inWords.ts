@@ -114,3 +114,10 @@ export function lineInWords(line: Line, currency: string): string {
       return kind;
   }
 }
+
+/** Where a line's price is from, and of which day; "" for what follows from other lines. */
+export function sourceInWords({ reason, args }: Line): string {
+  if (reason === 'list')
+    return typeof args.dated === 'string' ? t('list of {day}', { day: formatDay(args.dated) }) : '';
+  return reason === 'premium' || reason === 'quoted' ? t('asked for this name') : '';
+}
