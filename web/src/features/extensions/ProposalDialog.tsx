@@ -44,7 +44,7 @@ export function ProposalDialog({ owner, onClose, onTake }: Props) {
       <DialogContent>
         <Stack
           direction="row"
-          sx={{ gap: 1, pt: 1, mb: 2, flexWrap: 'wrap', '& > *': { flex: '1 1 120px', minWidth: 110 } }}>
+          sx={{ gap: 1, pt: 1, mb: 2, flexWrap: 'wrap', '& > *': { flex: '1 1 30%', minWidth: 140 } }}>
           <TextField
             select
             fullWidth
