@@ -117,6 +117,7 @@ def test_an_answer_of_no_use_is_said_to_be_unknown_and_asked_for_again(
     QuoteRow.objects.update(asked_at=timezone.now() - quoting.AGAIN - timedelta(minutes=1))
     assert quotes_for(person, market, [ODD]).waiting == (ODD,)
     registry.faults()
+    # What was an answer, if only that it is not sold there, is not asked for again.
     assert ask_quotes([ODD]) == 1
     assert quotes_for(person, market, [ODD]).unknown == 0
     QuoteRow.objects.update(asked_at=timezone.now() - quoting.LASTS)

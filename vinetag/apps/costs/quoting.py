@@ -28,6 +28,8 @@ __all__ = ["NameQuotes", "Quotes", "ask_quotes", "quotes_for", "told_of"]
 LASTS: Final = timedelta(days=1)
 # What was not found out is asked again sooner.
 AGAIN: Final = timedelta(minutes=20)
+# That a seller has nothing of an extension is an answer, too.
+ANSWERS: Final = frozenset({"", "no_service"})
 # So many at once, so that a worker is not held up for long.
 SLICE: Final = 300
 # In the cache, by name: that somebody asks about it just now.
@@ -71,7 +73,7 @@ def quotes_for(person: User, market: Market, names: Sequence[FullName]) -> Quote
     times: list[datetime] = []
     unknown = 0
     for row in rows:
-        if row.trouble and row.asked_at < now - AGAIN:
+        if row.trouble not in ANSWERS and row.asked_at < now - AGAIN:
             continue
         code = row.seller.code
         answered.setdefault(row.full_name, set()).add(code)
@@ -80,7 +82,7 @@ def quotes_for(person: User, market: Market, names: Sequence[FullName]) -> Quote
             without.setdefault(row.full_name, set()).add(code)
         elif (price := _priced(market, row, wanted[row.full_name])) is not None:
             quoted.setdefault(row.full_name, {})[code] = price
-        elif row.trouble and row.trouble != "no_service":
+        elif row.trouble not in ANSWERS:
             unknown += 1
     codes = {row.code for row in asked if row.code in market.prices}
     found = {
@@ -162,7 +164,7 @@ def _wanted(names: Sequence[FullName]) -> list[tuple[SellerRow, QuoteWanted]]:
         for seller, name, trouble, at in QuoteRow.objects.filter(
             full_name__in=[str(name) for name in names], asked_at__gt=now - LASTS
         ).values_list("seller", "full_name", "trouble", "asked_at")
-        if not trouble or at > now - AGAIN
+        if trouble in ANSWERS or at > now - AGAIN
     }
     return [
         (row, QuoteWanted(row.code, read_seller(row.terms).quotes, name))

@@ -6,12 +6,13 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 
 import { asApiError, elsewhereOf, type Extension } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { Elsewhere } from '../../shared/ui/Elsewhere';
+import { FileButton } from '../../shared/ui/FileButton';
 import { ExtensionDialog } from './ExtensionDialog';
 import { useCatalogueChanges, useExtensions } from './useExtensions';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
@@ -42,7 +43,6 @@ export function ExtensionsPage() {
   const [text, setText] = useState('');
   const [kind, setKind] = useState('');
   const [editing, setEditing] = useState<Extension | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   if (!data)
     return error ? (
       <LoadFailed title={t('The extensions could not be loaded')} error={error} onRetry={refetch} />
@@ -91,24 +91,13 @@ export function ExtensionsPage() {
         </Button>
         {data.may_edit && (
           <>
-            <Button variant="outlined" disabled={importFile.isPending} onClick={() => file.current?.click()}>
-              {t('Import CSV')}
-            </Button>
-            <input
-              ref={file}
-              type="file"
+            <FileButton
               accept=".csv,text/csv"
-              hidden
-              aria-label={t('File of extensions')}
-              onChange={(e) => {
-                const given = e.target.files?.[0];
-                e.target.value = '';
-                if (given)
-                  void given.text().then((t) => {
-                    importFile.mutate({ text: t, seen: data.version });
-                  });
-              }}
-            />
+              label={t('File of extensions')}
+              disabled={importFile.isPending}
+              onFile={(chosen) => void chosen.text().then((text) => importFile.mutate({ text, seen: data.version }))}>
+              {t('Import CSV')}
+            </FileButton>
             <Button variant="contained" onClick={() => setEditing(EMPTY)}>
               {t('Add one')}
             </Button>

@@ -4,11 +4,12 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 
 import type { ApiError, Pasted } from '../../shared/api';
 import { ChipsField } from '../../shared/ui/ChipsField';
 import { LARGEST_FILE } from './useList';
+import { FileButton } from '../../shared/ui/FileButton';
 import { t } from '../../shared/texts';
 
 interface Props {
@@ -75,7 +76,6 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState([...extensions]);
   const [refused, setRefused] = useState('');
-  const file = useRef<HTMLInputElement>(null);
   const read = async (given: File | undefined) => {
     if (!given) return;
     if (given.size > LARGEST_FILE) {
@@ -123,20 +123,12 @@ export function PasteForm({ extensions, known, busy, error, report, onTake }: Pr
         <Button type="submit" variant="contained" disabled={busy || !text.trim()}>
           {t('Take and check')}
         </Button>
-        <Button variant="outlined" onClick={() => file.current?.click()}>
-          {t('From a file')}
-        </Button>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
           accept=".csv,.txt,.tsv,text/csv,text/plain"
-          hidden
-          aria-label={t('File of names')}
-          onChange={(e) => {
-            void read(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
+          label={t('File of names')}
+          onFile={(chosen) => void read(chosen)}>
+          {t('From a file')}
+        </FileButton>
       </Stack>
       {refused && <Alert severity="error">{refused}</Alert>}
       {error && (

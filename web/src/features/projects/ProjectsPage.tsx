@@ -7,12 +7,13 @@ import MenuItem from '@mui/material/MenuItem';
 import Skeleton from '@mui/material/Skeleton';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 
 import { asApiError, type Overview } from '../../shared/api';
 import { formatCount } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
+import { FileButton } from '../../shared/ui/FileButton';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { DotsIcon } from '../../shared/ui/icons';
 import { useNotify } from '../../shared/ui/Notices';
@@ -186,7 +187,6 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
   const navigate = useNavigate();
   const [adding, setAdding] = useState(false);
   const [resting, setResting] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
   const add = (
     <Button variant="contained" size="medium" onClick={() => setAdding(true)}>
       {t('New project')}
@@ -269,28 +269,22 @@ export function ProjectsPage({ onNear }: { onNear: (id: number) => void }) {
           )}
         </Box>
         <Stack direction="row" sx={{ gap: 1 }}>
-          <Button variant="outlined" size="medium" disabled={bring.isPending} onClick={() => file.current?.click()}>
-            {bring.isPending ? t('Reading the file… {done} %', { done }) : t('From a file')}
-          </Button>
-          {add}
-        </Stack>
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          hidden
-          aria-label={t('File of a project')}
-          onChange={(e) => {
-            const [chosen] = e.target.files ?? [];
-            e.target.value = '';
-            if (chosen)
+          <FileButton
+            size="medium"
+            accept=".json,application/json"
+            label={t('File of a project')}
+            disabled={bring.isPending}
+            onFile={(chosen) =>
               bring.mutate(chosen, {
                 onSuccess: (made) => {
                   void navigate(`/projects/${made.id}`);
                 },
-              });
-          }}
-        />
+              })
+            }>
+            {bring.isPending ? t('Reading the file… {done} %', { done }) : t('From a file')}
+          </FileButton>
+          {add}
+        </Stack>
       </Stack>
       {refused && (
         <Alert severity="error" onClose={() => bring.reset()} sx={{ mb: 2 }}>

@@ -8,9 +8,10 @@ import DialogTitle from '@mui/material/DialogTitle';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 
 import { asApiError, type Problem, type SellerKind } from '../../shared/api';
+import { FileButton } from '../../shared/ui/FileButton';
 import { t } from '../../shared/texts';
 import type { ListKind, useSellerActs } from './useSellers';
 
@@ -45,7 +46,6 @@ export function ListDialog({ seller, kind, acts, onClose }: Props) {
   const { putList } = acts;
   const [text, setText] = useState('');
   const [name, setName] = useState('');
-  const file = useRef<HTMLInputElement>(null);
   const error = asApiError(putList.error);
   const long = text.length > EDITABLE;
   const send = (take: 'good' | 'whole') => putList.mutate({ code: seller.code, kind, text, take });
@@ -76,25 +76,17 @@ export function ListDialog({ seller, kind, acts, onClose }: Props) {
               t('The seller is kept by hand from then on, until its own lists are followed again.')}
           </Typography>
           <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
-            <Button variant="outlined" onClick={() => file.current?.click()}>
-              {t('Choose a file')}
-            </Button>
-            <Typography color="textSecondary">{name}</Typography>
-            <input
-              ref={file}
-              type="file"
+            <FileButton
               accept=".csv,text/csv,text/plain"
-              hidden
-              aria-label={t('A list as a file')}
-              onChange={(e) => {
-                const [chosen] = e.target.files ?? [];
-                e.target.value = '';
-                if (!chosen) return;
+              label={t('A list as a file')}
+              onFile={(chosen) => {
                 setName(chosen.name);
                 putList.reset();
                 void chosen.text().then(setText);
-              }}
-            />
+              }}>
+              {t('Choose a file')}
+            </FileButton>
+            <Typography color="textSecondary">{name}</Typography>
           </Stack>
           {long ? (
             <Typography>

@@ -4,10 +4,11 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 
 import { asApiError, type SellerKind } from '../../shared/api';
 import { formatDay } from '../../shared/lib/format';
+import { FileButton } from '../../shared/ui/FileButton';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { SellerFacts } from '../../shared/ui/SellerFacts';
 import { t } from '../../shared/texts';
@@ -80,7 +81,6 @@ export function SellersPage() {
   const acts = useSellerActs();
   const [editing, setEditing] = useState<{ seller: SellerKind | null; everybody: boolean } | null>(null);
   const [bringing, setBringing] = useState<{ seller: SellerKind; kind: ListKind } | null>(null);
-  const rates = useRef<HTMLInputElement>(null);
   if (!data)
     return error ? (
       <LoadFailed title={t('The sellers could not be loaded')} error={error} onRetry={refetch} />
@@ -109,21 +109,12 @@ export function SellersPage() {
             <Button variant="outlined" disabled={acts.refresh.isPending} onClick={() => acts.refresh.mutate()}>
               {t('Ask all for their lists now')}
             </Button>
-            <Button variant="outlined" onClick={() => rates.current?.click()}>
-              {t('Bring exchange rates')}
-            </Button>
-            <input
-              ref={rates}
-              type="file"
+            <FileButton
               accept=".csv,text/csv"
-              hidden
-              aria-label={t('A file of exchange rates')}
-              onChange={(e) => {
-                const [file] = e.target.files ?? [];
-                e.target.value = '';
-                void file?.text().then((text) => acts.bringRates.mutate(text));
-              }}
-            />
+              label={t('A file of exchange rates')}
+              onFile={(chosen) => void chosen.text().then((text) => acts.bringRates.mutate(text))}>
+              {t('Bring exchange rates')}
+            </FileButton>
           </>
         )}
         {data.rates_of && (
