@@ -195,6 +195,7 @@ def test_cost_tells_each_seller_and_the_cheapest_way(
         (["--years", "11"], "choose a number from 1 to 10"),
         (["--currency", "ECU1"], "no currency"),
         (["--trouble", "-1"], "no amount"),
+        (["--ahead", "much"], "--ahead"),
         (["--vat", "DE136695977"], "no VAT number of DE"),
         (["--sellers", "nobody"], "nobody: there are hazel"),
     ],

@@ -62,6 +62,9 @@ def add_cost(commands: Any, shared: argparse.ArgumentParser) -> argparse.Argumen
     parser.add_argument("--public", action="store_true", help="the holder need not stay private")
     parser.add_argument("--stay", action="store_true", help="never move to another seller")
     parser.add_argument("--trouble", default="0", help="what a move costs you beside its price (0)")
+    parser.add_argument(
+        "--ahead", default="0", help="percent a year by which what is paid later weighs less (0)"
+    )
     parser.add_argument("--rates", default="", help="a newer file of the bank's exchange rates")
     parser.add_argument("--quotes", action="store_true", help="ask sellers about each name, too")
     return parser
@@ -75,8 +78,9 @@ def cost(args: argparse.Namespace, say: Callable[[str], None], fault: type[Excep
         raise fault(f"--years: choose a number from 1 to {LONGEST_HORIZON}.")
     try:
         currency, trouble = currency_of(args.currency.upper()), thousandths(amount_of(args.trouble))
+        ahead = amount_of(args.ahead)
     except ValueError as error:
-        raise fault(f"--currency, --trouble: {error}") from error
+        raise fault(f"--currency, --trouble, --ahead: {error}") from error
     names = _names(args.names or sys.stdin.read().split("\n"), say, fault)
     buyer = buyer_of(args.country, args.vat, privacy=not args.public, path="--vat")
     today = datetime.now(UTC).date()
@@ -88,7 +92,9 @@ def cost(args: argparse.Namespace, say: Callable[[str], None], fault: type[Excep
         here = ", ".join(sorted(market.sellers)) or "none"
         raise fault(f"--sellers: {', '.join(sorted(unknown))}: there are {here}.")
     chosen = frozenset(args.sellers.split(",")) if args.sellers else frozenset(market.sellers)
-    wish = Wish("", args.years, today, trouble=trouble, moving=not args.stay, sellers=chosen)
+    wish = Wish(
+        "", args.years, today, trouble=trouble, ahead=ahead, moving=not args.stay, sellers=chosen
+    )
     quotes = _quotes(market, found, names, chosen, say) if args.quotes else {}
     return [
         row for name in names for row in _rows(market, name, _quoted(wish, quotes.get(name)), say)

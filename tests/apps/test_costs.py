@@ -200,6 +200,7 @@ def test_costs_are_told_seller_by_seller_with_the_cheapest_way(
     [
         ({"years": 0}, "years", "min_value"),
         ({"years": 11}, "years", "max_value"),
+        ({"ahead": "50.5"}, "ahead", "max_value"),
         ({"full_names": ["inkpost"]}, "full_names.0", "full_name_needed"),
         ({"full_names": ["inkpost.com", "-x.com"]}, "full_names.1", "as_told"),
         ({"full_names": []}, "full_names", None),
@@ -258,3 +259,18 @@ def test_a_name_of_many_is_worked_out_like_one_alone(api: APIClient, project: Pr
     assert bought - {""} == set(names)
     for order in costs["plan"]["orders"]:
         assert Decimal(order["total"]) == sum(Decimal(line["amount"]) for line in order["lines"])
+
+
+def test_what_is_paid_later_may_weigh_less(api: APIClient, project: Project) -> None:
+    refresh_sellers()
+    asked = {"years": 10, "country": "", "sellers": ["hazel"], "moving": False}
+
+    def first(**more: Any) -> tuple[int, Decimal]:
+        [name] = ask(api, project, **asked, **more).json()["names"]
+        step = name["cheapest"]["steps"][0]
+        return step["years"], Decimal(name["cheapest"]["total"])
+
+    at_once, patient = first(), first(ahead="20")
+    # Registering for all the years is cheapest; whoever would rather pay later pays more.
+    assert (at_once[0], patient[0]) == (10, 1)
+    assert patient[1] > at_once[1]

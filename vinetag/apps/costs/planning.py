@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
+from decimal import Decimal
 
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.accounts.models import User
@@ -38,8 +39,9 @@ __all__ = ["Affordable", "CostQuestion", "Costed", "Costs", "work_out"]
 class CostQuestion:
     """What is to be worked out: for whom, for how many years, in which currency, at which sellers
     (none: all of them); `trouble` in thousandths of the currency is what a move costs beside its
-    price. The names `used` are kept whatever the `budget` (thousandths over the whole horizon, None
-    for none) says, the others are held for protection; the first is used where none is said to be.
+    price, `ahead` the percent a year by which what is paid later weighs less. The names `used` are
+    kept whatever the `budget` (thousandths over the whole horizon, None for none) says, the others
+    are held for protection; the first is used where none is said to be.
     """
 
     names: Sequence[FullName]
@@ -53,6 +55,7 @@ class CostQuestion:
     sellers: Sequence[str] = ()
     moving: bool = True
     trouble: int = 0
+    ahead: Decimal = Decimal(0)
 
     def is_used(self, name: FullName) -> bool:
         """Whether it is used, not only held."""
@@ -129,7 +132,7 @@ def _worked_out(
         if key not in of_one:
             wish = Wish(
                 name.extension, question.years, market.today, of_name.quoted,
-                trouble=question.trouble, moving=question.moving,
+                trouble=question.trouble, ahead=question.ahead, moving=question.moving,
                 sellers=chosen - of_name.without, move_adds_year=moves_add_year(name.extension),
             )  # fmt: skip
             of_one[key] = wish, _costed(market, name, wish, of_name, chosen)

@@ -96,6 +96,14 @@ class CostQuestionSerializer(serializers.Serializer[Any]):
         default=Decimal(0),
         help_text="Of a move, in currency",
     )
+    ahead = serializers.DecimalField(
+        max_digits=3,
+        decimal_places=1,
+        min_value=Decimal(0),
+        max_value=Decimal(50),
+        default=Decimal(0),
+        help_text="By how many percent a year what is paid later weighs less",
+    )
 
 
 class LineSerializer(serializers.Serializer[Any]):

@@ -455,3 +455,21 @@ it('hands out the plan as a file, and on paper', async () => {
   expect(await screen.findByText('Lantern Names: list of Nov 29, 2026')).toBeInTheDocument();
   expect(screen.getByText(/^2 names over 3 years: €80.96/)).toBeInTheDocument();
 });
+
+it('weighs what is paid later less when told to, and says what that comes to', async () => {
+  const requests = setUpWith({ plan: { total: '90', weight: '80', bound: '75', orders: [], nowhere: [] } });
+  await userEvent.click(await screen.findByRole('combobox', { name: 'Paying later' }));
+  await userEvent.click(await screen.findByRole('option', { name: '10 % less a year' }));
+  await waitFor(() => {
+    expect(costsAsked(requests()).at(-1)).toMatchObject({ ahead: '10' });
+  });
+  expect(screen.getByText(/With what moves and paying ahead weigh: €80; no plan weighs less than €75/)).toBeVisible();
+});
+
+it('goes by what the brief says of years and budget, unless the address says otherwise', () => {
+  const brief = { owner: { country: 'IE', kind: '', work: 'any', budget: null, years: 3, budget_whole: 250 } };
+  const wish = readWish(new URLSearchParams('less=a,b'), brief as Parameters<typeof readWish>[1], '');
+  // The brief says how long, and for how much in all.
+  expect([wish.years, wish.budget, wish.less]).toEqual([3, 250, ['a', 'b']]);
+  expect(writeWish(new URLSearchParams(), { budget: 0, ahead: 0 }).toString()).toBe('budget=0');
+});

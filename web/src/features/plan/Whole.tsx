@@ -43,6 +43,7 @@ export function Whole({ costs, sellers, wish, onOut }: Props) {
   const { plan, currency, affordable } = costs;
   const money = (amount: string | number) => formatMoney(amount, currency);
   const nameOf = (code: string) => sellers.find((s) => s.code === code)?.name ?? code;
+  const weighed = Number(plan.weight) !== Number(plan.total);
   const gap = Number(plan.weight) - Number(plan.bound);
   const accounts = plan.orders.filter((o) => Number(o.paid_in) > Number(o.paid));
   return (
@@ -54,7 +55,14 @@ export function Whole({ costs, sellers, wish, onOut }: Props) {
             { names: costs.names.length - plan.nowhere.length, years: costs.years, total: money(plan.total) },
           )}
         </strong>{' '}
-        {gap >= 1 ? t('No plan costs less than {bound}.', { bound: money(plan.bound) }) : t('No plan costs less.')}
+        {weighed
+          ? t('With what moves and paying ahead weigh: {weight}; no plan weighs less than {bound}.', {
+              weight: money(plan.weight),
+              bound: money(plan.bound),
+            })
+          : gap >= 1
+            ? t('No plan costs less than {bound}.', { bound: money(plan.bound) })
+            : t('No plan costs less.')}
       </Typography>
       {plan.orders.length > 0 && (
         <Typography>

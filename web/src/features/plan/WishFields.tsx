@@ -89,6 +89,21 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
         sx={{ width: 160 }}
       />
       <TextField
+        select
+        label={t('Paying later')}
+        title={t('By how much less a year what is paid later weighs: with more, less is paid ahead')}
+        value={wish.ahead}
+        onChange={(e) => onChange({ ahead: Number(e.target.value) })}
+        sx={{ width: 150 }}>
+        {[...new Set([0, 2, 5, 10, 20, wish.ahead])]
+          .sort((a, b) => a - b)
+          .map((n) => (
+            <MenuItem key={n} value={n}>
+              {n ? t('{n, number} % less a year', { n }) : t('weighs the same')}
+            </MenuItem>
+          ))}
+      </TextField>
+      <TextField
         label={t('Budget in all')}
         title={t('What all of it may cost over the years; beyond it, it is said which names to leave out')}
         value={budget}

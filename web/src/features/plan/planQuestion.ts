@@ -15,6 +15,8 @@ export interface PlanWish {
   moving: boolean;
   /** What a move costs the person beside its price, in the currency. */
   trouble: number;
+  /** By how many percent a year what is paid later weighs less. */
+  ahead: number;
   /** What all of it may cost over the years, in the currency; 0 for no limit. */
   budget: number;
   /** Full names that are used, not only held for protection; none: the first. */
@@ -40,6 +42,7 @@ export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, c
     privacy: params.get('public') !== '1',
     moving: params.get('stay') !== '1',
     trouble: whole(params.get('trouble'), 0, 0, 10_000),
+    ahead: whole(params.get('ahead'), 0, 0, 50),
     budget: whole(params.get('budget'), brief.owner.budget_whole ?? 0, 0, 1_000_000),
     used: (params.get('used') ?? '').split(',').filter(Boolean),
     out: (params.get('out') ?? '').split(',').filter(Boolean),
@@ -61,6 +64,7 @@ export function writeWish(params: URLSearchParams, change: Partial<PlanWish>): U
   if (change.privacy !== undefined) put('public', change.privacy ? '' : '1');
   if (change.moving !== undefined) put('stay', change.moving ? '' : '1');
   if (change.trouble !== undefined) put('trouble', change.trouble ? String(change.trouble) : '');
+  if (change.ahead !== undefined) put('ahead', change.ahead ? String(change.ahead) : '');
   if (change.budget !== undefined) next.set('budget', String(change.budget));
   if (change.used !== undefined) put('used', change.used.join(','));
   if (change.out !== undefined) put('out', change.out.join(','));
@@ -93,6 +97,7 @@ export function questionOf(wish: PlanWish, names: readonly string[], sellers: re
     currency: wish.currency,
     moving: wish.moving,
     trouble: String(wish.trouble),
+    ahead: String(wish.ahead),
     sellers: wish.less.length ? sellers.filter((code) => !wish.less.includes(code)) : [],
   };
 }

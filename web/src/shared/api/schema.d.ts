@@ -1642,6 +1642,12 @@ export interface components {
              * @default 0.00
              */
             trouble: string;
+            /**
+             * Format: decimal
+             * @description By how many percent a year what is paid later weighs less
+             * @default 0.0
+             */
+            ahead: string;
         };
         Costed: {
             full_name: string;
@@ -2662,6 +2668,12 @@ export interface components {
              * @default 0.00
              */
             trouble: string;
+            /**
+             * Format: decimal
+             * @description By how many percent a year what is paid later weighs less
+             * @default 0.0
+             */
+            ahead: string;
             form: components["schemas"]["FormEnum"];
         };
         PlannedOrder: {
