@@ -94,7 +94,7 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
         title={t('By how much less a year what is paid later weighs: with more, less is paid ahead')}
         value={wish.ahead}
         onChange={(e) => onChange({ ahead: Number(e.target.value) })}
-        sx={{ width: 150 }}>
+        sx={{ width: 175 }}>
         {[...new Set([0, 2, 5, 10, 20, wish.ahead])]
           .sort((a, b) => a - b)
           .map((n) => (
