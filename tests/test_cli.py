@@ -165,6 +165,20 @@ def test_vary_gives_near_names_of_each_name(
     assert run(capsys, "vary", "--limit", "0")[0] == 2
 
 
+def test_mistypes_tells_what_people_type_instead(
+    capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    typed(monkeypatch, "inkpost\nknightsky\n")
+    _, out, _ = run(capsys, "mistypes", "--limit", "5", "--ext", "co.uk", "--format", "json")
+    rows = json.loads(out)
+    assert [row["of"] for row in rows] == ["inkpost"] * 5 + ["knightsky"] * 5
+    assert (rows[5]["label"], rows[5]["kind"]) == ("nightsky", "heard")
+    assert rows[0]["share"] > rows[4]["share"] > 0
+    typed(monkeypatch, "inkpost\n")
+    assert run(capsys, "mistypes", "--limit", "0")[0] == 2
+    assert run(capsys, "mistypes", "--ext", "nosuch")[0] == 2
+
+
 def test_cost_tells_each_seller_and_the_cheapest_way(
     capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch, registry: Registry
 ) -> None:

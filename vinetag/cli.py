@@ -37,6 +37,7 @@ from vinetag.core.lexicon import Lexicon, load_lexicon
 from vinetag.core.make import make_names, vary
 from vinetag.core.names import FullName, parse_label
 from vinetag.core.spreadsheet import safe_cell
+from vinetag.core.vet import mistypes
 from vinetag.core.words import open_up
 from vinetag.lookup import (
     Answer,
@@ -116,6 +117,14 @@ def _parser() -> argparse.ArgumentParser:
         "grade", parents=[shared, briefed], help="grade names from standard input, one a line"
     )
     grade.set_defaults(run=_grade)
+    typed = commands.add_parser(
+        "mistypes",
+        parents=[shared, briefed],
+        help="what people type who mean names from standard input",
+    )
+    typed.add_argument("--limit", type=int, default=20, help="how many a name at most (20)")
+    typed.add_argument("--ext", default="com", help="the extension that is said with it (com)")
+    typed.set_defaults(run=_mistypes)
     check = commands.add_parser(
         "check", parents=[shared], help="look up names and full names from standard input"
     )
@@ -152,8 +161,7 @@ def _brief(args: argparse.Namespace) -> Brief:
 
 
 def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
-    if not 1 <= args.limit <= MOST_NAMES:
-        raise UsageError(f"--limit: choose a number from 1 to {MOST_NAMES:,}.")
+    _within_limit(args)
     brief = _brief(args)
     if not brief.keywords and not brief.name:
         raise UsageError("give --words or a --brief with keywords.")
@@ -179,8 +187,7 @@ def _words(args: argparse.Namespace) -> list[dict[str, Any]]:
 
 
 def _vary(args: argparse.Namespace) -> list[dict[str, Any]]:
-    if not 1 <= args.limit <= MOST_NAMES:
-        raise UsageError(f"--limit: choose a number from 1 to {MOST_NAMES:,}.")
+    _within_limit(args)
     brief, lexicon = _brief(args), _word_data()
     return [
         {
@@ -198,6 +205,23 @@ def _grade(args: argparse.Namespace) -> list[dict[str, Any]]:
     grader = Grader(_brief(args), _word_data(), MEASURES)
     why = args.format == "json"
     return [_graded(grader, Candidate(label, (), (), 0.0), why=why) for label in _names_in()]
+
+
+def _within_limit(args: argparse.Namespace) -> None:
+    if not 1 <= args.limit <= MOST_NAMES:
+        raise UsageError(f"--limit: choose a number from 1 to {MOST_NAMES:,}.")
+
+
+def _mistypes(args: argparse.Namespace) -> list[dict[str, Any]]:
+    """A row for each; piped into `check` they tell who holds them."""
+    _within_limit(args)
+    extension = parse_extension(args.ext, "--ext")
+    grader = Grader(_brief(args), _word_data(), MEASURES)
+    return [
+        {"of": label, "label": one.label, "kind": one.kind, "share": round(one.share, 5)}
+        for label in _names_in()
+        for one in mistypes(grader.read_any(Candidate(label, (), (), 0.0)), extension, args.limit)
+    ]
 
 
 def _graded(grader: Grader, candidate: Candidate, *, why: bool) -> dict[str, Any]:

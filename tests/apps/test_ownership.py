@@ -27,6 +27,7 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/names", None, 200),
     ("get", "projects/{p}/names/inkpost", None, 200),
     ("get", "projects/{p}/names/inkpost/near", None, 200),
+    ("get", "projects/{p}/names/inkpost/mistypes", None, 200),
     ("get", "projects/{p}/words", None, 200),
     ("get", "projects/{p}/world", None, 200),
     ("delete", "worlds/{w}", None, 204),

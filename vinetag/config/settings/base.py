@@ -34,6 +34,7 @@ JOINED_APPS = [
     "vinetag.apps.availability",
     "vinetag.apps.costs",
     "vinetag.apps.shortlists",
+    "vinetag.apps.vetting",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]

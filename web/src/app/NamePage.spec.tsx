@@ -14,6 +14,8 @@ function setUp(name: Partial<Judged>, answer?: Answer) {
   const requests = serve((method, path) => {
     if (method === 'PATCH') return { body: { extension: 'com' } };
     if (path.endsWith('/near')) return { body: { rows: [], total: 0 } };
+    if (path.endsWith('/mistypes'))
+      return { body: { extension: 'com', mistypes: [], shares: { whole: 0, taken: 0, free: 0, unknown: 0 } } };
     if (path.endsWith('/checks')) return { body: { check_run: null, cells: [], number: 0, more: false } };
     if (path.endsWith('/shortlist')) return { body: [] };
     return answer ?? { body: sampleJudged({ label: 'inkpost', ...name }) };

@@ -13,6 +13,7 @@ import { Measures } from '../features/reasons/Measures';
 import { NearNames } from '../features/reasons/NearNames';
 import { Origin } from '../features/reasons/ReasonsPanel';
 import { Statuses } from '../features/reasons/Statuses';
+import { Mistyped } from '../features/reasons/Mistyped';
 import { Misspellings, Warnings } from '../features/reasons/Warnings';
 import { NoteField } from '../features/shortlist/NoteField';
 import { TagsField } from '../features/shortlist/TagsField';
@@ -239,6 +240,15 @@ export function NamePage() {
               evidence={name.evidence}
               checking={controls.active}
               onBegin={begin}
+            />
+          </Section>
+          <Section title={t('Typed by mistake')}>
+            <Mistyped
+              projectId={project.id}
+              name={name.extension ? `${name.label}.${name.extension}` : name.label}
+              checking={controls.active}
+              onBegin={begin}
+              onSelect={open}
             />
           </Section>
           <Section title={t('Who holds it')}>

@@ -468,7 +468,7 @@ it('weighs what is paid later less when told to, and says what that comes to', a
 
 it('goes by what the brief says of years and budget, unless the address says otherwise', () => {
   const brief = { owner: { country: 'IE', kind: '', work: 'any', budget: null, years: 3, budget_whole: 250 } };
-  const wish = readWish(new URLSearchParams('less=a,b'), brief as Parameters<typeof readWish>[1], '');
+  const wish = readWish(new URLSearchParams('less=a,b'), brief, '');
   // The brief says how long, and for how much in all.
   expect([wish.years, wish.budget, wish.less]).toEqual([3, 250, ['a', 'b']]);
   expect(writeWish(new URLSearchParams(), { budget: 0, ahead: 0 }).toString()).toBe('budget=0');

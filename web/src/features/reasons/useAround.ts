@@ -44,3 +44,15 @@ export const useNear = (projectId: number, label: string) =>
       ),
     staleTime: FRESH,
   });
+
+/** What people type who mean a name, or a full name; as fresh as what is known of it. */
+export const useMistypes = (projectId: number, name: string) =>
+  useQuery({
+    queryKey: keys.mistypes(projectId, name),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/names/{label}/mistypes', {
+          params: { path: { project_id: projectId, label: name } },
+        }),
+      ),
+  });

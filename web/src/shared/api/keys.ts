@@ -34,6 +34,7 @@ export const keys = {
   allNames: (id: number) => of(id, 'name'),
   name: (id: number, label: string) => of(id, 'name', label),
   fallback: (id: number, label: string, order: string) => of(id, 'name', label, 'fallback', order),
+  mistypes: (id: number, label: string) => of(id, 'name', label, 'mistypes'),
   quick: (id: number, label: string) => of(id, 'quick', label),
   funnel: (id: number) => of(id, 'funnel'),
   watch: (id: number) => of(id, 'watch'),

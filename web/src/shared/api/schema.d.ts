@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/names/{label}/mistypes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listMistypes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/names/{label}/near": {
         parameters: {
             query?: never;
@@ -2166,14 +2182,6 @@ export interface components {
             /** @description Related words not to be used */
             drop: string[];
         };
-        /**
-         * @description * `rose` - rose
-         *     * `fell` - fell
-         *     * `came` - came
-         *     * `went` - went
-         * @enum {string}
-         */
-        KindEnum: "rose" | "fell" | "came" | "went";
         Labels: {
             labels: string[];
         };
@@ -2312,6 +2320,33 @@ export interface components {
              * @description Of those who hear the name, 0 to 1
              */
             share: number;
+        };
+        Mistype: {
+            label: string;
+            shown: string;
+            kind: components["schemas"]["MistypeKindEnum"];
+            /**
+             * Format: double
+             * @description Of those who mean the name, 0 to 1
+             */
+            share: number;
+            cell: components["schemas"]["Cell"] | null;
+        };
+        /**
+         * @description * `heard` - heard
+         *     * `slip` - slip
+         *     * `look` - look
+         *     * `form` - form
+         *     * `hyphen` - hyphen
+         *     * `order` - order
+         *     * `aloud` - aloud
+         * @enum {string}
+         */
+        MistypeKindEnum: "heard" | "slip" | "look" | "form" | "hyphen" | "order" | "aloud";
+        Mistypes: {
+            extension: string;
+            mistypes: components["schemas"]["Mistype"][];
+            shares: components["schemas"]["Shares"];
         };
         NameCost: {
             /** @description Digits */
@@ -2759,7 +2794,7 @@ export interface components {
             toured: boolean;
         };
         PriceChange: {
-            kind: components["schemas"]["KindEnum"];
+            kind: components["schemas"]["PriceChangeKindEnum"];
             extension: string;
             action: components["schemas"]["PriceChangeActionEnum"];
             years_from: number;
@@ -2777,6 +2812,14 @@ export interface components {
          * @enum {string}
          */
         PriceChangeActionEnum: "register" | "renew" | "move" | "restore" | "privacy" | "fee";
+        /**
+         * @description * `rose` - rose
+         *     * `fell` - fell
+         *     * `came` - came
+         *     * `went` - went
+         * @enum {string}
+         */
+        PriceChangeKindEnum: "rose" | "fell" | "came" | "went";
         Problem: {
             path: string;
             code: string;
@@ -3192,6 +3235,28 @@ export interface components {
             /** @description One's own: 1, 0 or -1 */
             vote: number | null;
             comments: components["schemas"]["Said"][];
+        };
+        Shares: {
+            /**
+             * Format: double
+             * @description Who type something else, 0 to 1
+             */
+            whole: number;
+            /**
+             * Format: double
+             * @description Of those, who land with somebody
+             */
+            taken: number;
+            /**
+             * Format: double
+             * @description Who land with nobody
+             */
+            free: number;
+            /**
+             * Format: double
+             * @description Of whom that is not known
+             */
+            unknown: number;
         };
         /** @description How names are checked. */
         ShownRequest: {
@@ -6766,6 +6831,71 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rung"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listMistypes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                label: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mistypes"];
                 };
             };
             400: {

@@ -58,6 +58,7 @@ export type SellerKind = Schemas['Seller'];
 export type Step = Schemas['Step'];
 export type CouponKind = Schemas['Coupon'];
 export type Plan = Schemas['Plan'];
+export type Mistypes = Schemas['Mistypes'];
 export type CostOrder = Schemas['Order'];
 export type ProposalQuestion = NonNullable<operations['proposeExtensions']['parameters']['query']>;
 export type Question = NonNullable<operations['listNames']['parameters']['query']>;

@@ -1,0 +1,61 @@
+import { screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { expect, it, vi } from 'vitest';
+
+import type { Mistypes } from '../../shared/api';
+import { renderIn, serve } from '../../shared/testing/render';
+import { sampleCell } from '../../shared/testing/samples';
+import { Mistyped } from './Mistyped';
+
+const mistype = (label: string, share: number, more: Partial<Mistypes['mistypes'][number]> = {}) => ({
+  label,
+  shown: label,
+  kind: 'slip' as const,
+  share,
+  cell: null,
+  ...more,
+});
+const FOUND: Mistypes = {
+  extension: 'com',
+  shares: { whole: 0.26, taken: 0.15, free: 0.01, unknown: 0.1 },
+  mistypes: [
+    mistype('incpost', 0.15, { kind: 'heard', cell: sampleCell({ extension: 'com', status: 'taken' }) }),
+    mistype('inkposts', 0.012, { kind: 'form' }),
+    ...Array.from({ length: 9 }, (_, i) => mistype(`inkpost${i}`, 0.003)),
+  ],
+};
+
+function show(found: Mistypes = FOUND) {
+  const requests = serve(() => ({ body: found }));
+  const [onBegin, onSelect] = [vi.fn(), vi.fn()];
+  renderIn(<Mistyped projectId={7} name="inkpost.com" checking={false} onBegin={onBegin} onSelect={onSelect} />);
+  return { requests, onBegin, onSelect };
+}
+
+it('tells how many type something else, with whom they land, and why', async () => {
+  const { requests, onBegin, onSelect } = show();
+  expect(await screen.findByText(/Of those who mean it, 26 in 100 type something else/)).toHaveTextContent(
+    '15 in 100 land with somebody, 1 in 100 with nobody. Of 10 in 100 that is not known.',
+  );
+  expect(requests[0]?.path).toBe('/api/projects/7/names/inkpost.com/mistypes');
+  const [first, second] = within(screen.getByRole('list', { name: 'Typed by mistake' })).getAllByRole('listitem');
+  expect(first).toHaveTextContent('incpostheard and written sotaken15 in 100');
+  expect(second).toHaveTextContent('inkpostsanother form');
+  await userEvent.click(within(first as HTMLElement).getByRole('button'));
+  expect(onSelect).toHaveBeenCalledWith('incpost');
+  await userEvent.click(screen.getByRole('button', { name: 'See who holds them under .com' }));
+  const [wish] = onBegin.mock.calls[0] as [{ labels: string[]; extensions: string[] }];
+  expect([wish.labels.length, wish.extensions]).toEqual([11, ['com']]);
+  await userEvent.click(screen.getByRole('button', { name: 'All 11' }));
+  expect(screen.getAllByRole('listitem')).toHaveLength(11);
+});
+
+it('says what is not known', async () => {
+  show({ ...FOUND, shares: { whole: 0.2, taken: 0, free: 0, unknown: 0.2 } });
+  expect(await screen.findByText(/With whom they land is not known yet/)).toBeInTheDocument();
+});
+
+it('says where nothing can be told', async () => {
+  show({ ...FOUND, mistypes: [] });
+  expect(await screen.findByText('Nothing is known of how this name is mistyped.')).toBeInTheDocument();
+});

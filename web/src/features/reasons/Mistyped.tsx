@@ -1,0 +1,124 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Skeleton from '@mui/material/Skeleton';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+
+import type { Mistypes } from '../../shared/api';
+import { shareOf } from '../../shared/lib/format';
+import type { CheckWish } from '../../shared/lib/question';
+import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { shownStatus } from '../../shared/ui/status';
+import { StatusMark } from '../../shared/ui/StatusMark';
+import { t } from '../../shared/texts';
+import { useMistypes } from './useAround';
+
+const WORDS: Record<Mistypes['mistypes'][number]['kind'], string> = {
+  heard: t('heard and written so'),
+  slip: t('a slip of the finger'),
+  look: t('looks alike'),
+  form: t('another form'),
+  hyphen: t('a hyphen more'),
+  order: t('the other order'),
+  aloud: t('the extension said'),
+};
+const FIRST = 8;
+/** A smaller share is not worth a sentence. */
+const TOLD = 0.005;
+
+/** Of a hundred people who mean the name, how many type something else, and with whom they land. */
+function Figure({ shares }: { shares: Mistypes['shares'] }) {
+  const known = shares.whole - shares.unknown;
+  return (
+    <Typography>
+      {t('Of those who mean it, {share} type something else.', { share: shareOf(shares.whole) })}{' '}
+      {known > 0
+        ? t('{taken} land with somebody, {free} with nobody.', {
+            taken: shareOf(shares.taken),
+            free: shareOf(shares.free),
+          })
+        : t('With whom they land is not known yet.')}{' '}
+      {known > 0 &&
+        shares.unknown >= TOLD &&
+        t('Of {unknown} that is not known.', { unknown: shareOf(shares.unknown) })}
+    </Typography>
+  );
+}
+
+interface Props {
+  projectId: number;
+  /** A label, or a full name. */
+  name: string;
+  checking: boolean;
+  onBegin: (request: CheckWish) => void;
+  onSelect: (label: string) => void;
+}
+
+/** What people type by mistake who mean a name, the likeliest first, and who holds that. */
+export function Mistyped({ projectId, name, checking, onBegin, onSelect }: Props) {
+  const { data, error, refetch } = useMistypes(projectId, name);
+  const [all, setAll] = useState(false);
+  if (error) return <LoadFailed title={t('This could not be worked out')} error={error} onRetry={refetch} />;
+  if (!data) return <Skeleton variant="rounded" height={120} />;
+  const { mistypes, extension, shares } = data;
+  if (mistypes.length === 0) return <Typography>{t('Nothing is known of how this name is mistyped.')}</Typography>;
+  const shown = all ? mistypes : mistypes.slice(0, FIRST);
+  return (
+    <Box>
+      <Figure shares={shares} />
+      <Box component="ol" aria-label={t('Typed by mistake')} sx={{ m: 0, mt: 0.5, p: 0, listStyle: 'none' }}>
+        {shown.map((one) => (
+          <Stack
+            component="li"
+            direction="row"
+            key={one.label}
+            sx={{ gap: 1, alignItems: 'baseline', borderTop: 1, borderColor: 'divider', py: 0.25 }}>
+            <Box
+              component="button"
+              type="button"
+              title={t('See why: {label}', { label: one.shown })}
+              onClick={() => onSelect(one.label)}
+              sx={{
+                border: 0,
+                p: 0,
+                bgcolor: 'transparent',
+                color: 'text.primary',
+                font: 'inherit',
+                cursor: 'pointer',
+                overflowWrap: 'anywhere',
+                textAlign: 'left',
+              }}>
+              <span className="serif">{one.shown}</span>
+            </Box>
+            <Typography component="span" variant="caption" color="textSecondary" sx={{ flex: 1 }}>
+              {WORDS[one.kind]}
+            </Typography>
+            <Box component="span" sx={{ fontSize: '0.82rem' }}>
+              <StatusMark status={shownStatus(one.cell ?? undefined)} likely={one.cell?.likely ?? false} />
+            </Box>
+            <Box component="span" sx={{ minWidth: 96, textAlign: 'right', fontSize: '0.85rem' }}>
+              {shareOf(one.share)}
+            </Box>
+          </Stack>
+        ))}
+      </Box>
+      <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap' }}>
+        <Button
+          size="small"
+          variant="outlined"
+          disabled={checking}
+          onClick={() =>
+            onBegin({ what: 'labels', labels: mistypes.map((one) => one.label), extensions: [extension] })
+          }>
+          {t('See who holds them under .{extension}', { extension })}
+        </Button>
+        {mistypes.length > FIRST && (
+          <Button size="small" onClick={() => setAll(!all)}>
+            {all ? t('Only the likeliest') : t('All {n, number}', { n: mistypes.length })}
+          </Button>
+        )}
+      </Stack>
+    </Box>
+  );
+}
