@@ -23,7 +23,14 @@ from vinetag.apps.costs.rates import rates_in_force
 from vinetag.apps.naming.models import Project
 from vinetag.core.cost import Buyer, Listed, Market, RateError, Seller, listed, tax_of
 from vinetag.core.money import Money
-from vinetag.core.sheet import ListPrice, NameCost, NameQuote, SheetPrices, name_costs
+from vinetag.core.sheet import (
+    OPEN_TO_LISTS,
+    ListPrice,
+    NameCost,
+    NameQuote,
+    SheetPrices,
+    name_costs,
+)
 
 __all__ = [
     "ListCosts", "costs_document", "list_costs", "prices_changed", "prices_of", "usual_currency",
@@ -112,12 +119,16 @@ def costs_document(
     told: Mapping[str, NameQuote] = NOTHING_TOLD,
 ) -> dict[str, object]:
     """What a name costs, the least under any of the extensions, as SpansSerializer describes it.
-    What was `told` of it by extension stands where the answers say nothing.
+    What was `told` of it by extension stands where the answers say nothing, and a premium price
+    that was told where they only say that the name is open.
     """
-    known = {**told} | {
-        cell.extension: NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
-        for cell in cells
-    }
+    known = {**told}
+    for cell in cells:
+        quote = NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
+        before = told.get(cell.extension)
+        asked = before is not None and before.status == "premium"
+        if not (asked and cell.status in OPEN_TO_LISTS and cell.first_year is None):
+            known[cell.extension] = quote
     costs = name_costs(prices, known, extensions)
     document: dict[str, object] = {span: cost and _told(cost) for span, cost in costs.items()}
     return {"currency": prices.currency, "years": prices.years, **document}
