@@ -94,3 +94,20 @@ def test_a_coupon_that_did_not_work_leaves_the_plan(page: Page, person: str) -> 
     expect(coupons.filter(has_text="HALF")).to_have_count(0)
     ten.get_by_role("button", name="WEIR10 did not work").click()
     expect(whole).to_have_text(before)
+
+
+def test_a_likely_mistype_is_held_in_the_plan(page: Page, person: str) -> None:
+    project = keep(page, "vlorkinquelt.com")
+    page.goto(f"{project}/names/vlorkinquelt")
+    typed = page.get_by_role("list", name="Typed by mistake")
+    expect(typed).to_contain_text("not asked")
+    expect(page.get_by_text("With whom they land is not known yet.")).to_be_visible()
+    page.get_by_role("button", name="See who holds them under .com").click()
+    hold = typed.get_by_role("button", name=re.compile("^Hold ")).first
+    name = (hold.get_attribute("aria-label") or "").removeprefix("Hold ")
+    expect(page.get_by_text(re.compile("land with somebody"))).to_be_visible()
+    hold.click()
+    expect(typed).to_contain_text("held")
+    page.get_by_role("link", name="Plan", exact=True).click()
+    row = page.get_by_role("table", name="Costs").get_by_role("row").filter(has_text=name)
+    expect(row).to_contain_text("held")

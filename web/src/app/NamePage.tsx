@@ -151,6 +151,7 @@ export function NamePage() {
   const { extensions } = project.brief;
   const { data: name, error, isPlaceholderData, refetch } = useName(project.id, label);
   const { act } = useActs(project.id);
+  const { list, add } = useShortlist(project.id);
   const controls = useCheck(project.id, extensions);
   const notify = useNotify();
   const navigate = useNavigate();
@@ -177,6 +178,7 @@ export function NamePage() {
     );
   }
   if (!name || isPlaceholderData) return <LinearProgress aria-label={t('Loading the name')} />;
+  const kept = new Set((list.data ?? []).map((k) => `${k.label}.${k.extension || (extensions[0] ?? 'com')}`));
   const open = (other: string) => {
     void navigate(`/projects/${project.id}/names/${other}`);
   };
@@ -249,6 +251,8 @@ export function NamePage() {
               checking={controls.active}
               onBegin={begin}
               onSelect={open}
+              kept={kept}
+              onHold={(fullName) => add.mutate(fullName)}
             />
           </Section>
           <Section title={t('Who holds it')}>

@@ -20,20 +20,32 @@ const FOUND: Mistypes = {
   shares: { whole: 0.26, taken: 0.15, free: 0.01, unknown: 0.1 },
   mistypes: [
     mistype('incpost', 0.15, { kind: 'heard', cell: sampleCell({ extension: 'com', status: 'taken' }) }),
-    mistype('inkposts', 0.012, { kind: 'form' }),
-    ...Array.from({ length: 9 }, (_, i) => mistype(`inkpost${i}`, 0.003)),
+    mistype('inkposts', 0.012, { kind: 'form', cell: sampleCell({ extension: 'com', status: 'open' }) }),
+    mistype('ink-post', 0.008, { kind: 'hyphen', cell: sampleCell({ extension: 'com', status: 'open' }) }),
+    ...Array.from({ length: 8 }, (_, i) => mistype(`inkpost${i}`, 0.003)),
   ],
 };
 
 function show(found: Mistypes = FOUND) {
   const requests = serve(() => ({ body: found }));
-  const [onBegin, onSelect] = [vi.fn(), vi.fn()];
-  renderIn(<Mistyped projectId={7} name="inkpost.com" checking={false} onBegin={onBegin} onSelect={onSelect} />);
-  return { requests, onBegin, onSelect };
+  const [onBegin, onSelect, onHold] = [vi.fn(), vi.fn(), vi.fn()];
+  const kept = new Set(['ink-post.com']);
+  renderIn(
+    <Mistyped
+      projectId={7}
+      name="inkpost.com"
+      checking={false}
+      onBegin={onBegin}
+      onSelect={onSelect}
+      kept={kept}
+      onHold={onHold}
+    />,
+  );
+  return { requests, onBegin, onSelect, onHold };
 }
 
 it('tells how many type something else, with whom they land, and why', async () => {
-  const { requests, onBegin, onSelect } = show();
+  const { requests, onBegin, onSelect, onHold } = show();
   expect(await screen.findByText(/Of those who mean it, 26 in 100 type something else/)).toHaveTextContent(
     '15 in 100 land with somebody, 1 in 100 with nobody. Of 10 in 100 that is not known.',
   );
@@ -43,6 +55,10 @@ it('tells how many type something else, with whom they land, and why', async () 
   expect(second).toHaveTextContent('inkpostsanother form');
   await userEvent.click(within(first as HTMLElement).getByRole('button'));
   expect(onSelect).toHaveBeenCalledWith('incpost');
+  // What can be had is held for protection at a press; what is taken, or held already, is not.
+  expect(screen.getAllByRole('button', { name: /^Hold/ })).toHaveLength(1);
+  await userEvent.click(screen.getByRole('button', { name: 'Hold inkposts.com' }));
+  expect(onHold).toHaveBeenCalledWith('inkposts.com');
   await userEvent.click(screen.getByRole('button', { name: 'See who holds them under .com' }));
   const [wish] = onBegin.mock.calls[0] as [{ labels: string[]; extensions: string[] }];
   expect([wish.labels.length, wish.extensions]).toEqual([11, ['com']]);

@@ -6,6 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 
 import type { Mistypes } from '../../shared/api';
+import { isBuyable } from '../../shared/lib/concepts';
 import { shareOf } from '../../shared/lib/format';
 import type { CheckWish } from '../../shared/lib/question';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
@@ -53,10 +54,14 @@ interface Props {
   checking: boolean;
   onBegin: (request: CheckWish) => void;
   onSelect: (label: string) => void;
+  /** Full names on the shortlist. */
+  kept: ReadonlySet<string>;
+  /** Keeps a full name for protection: the plan has it as held. */
+  onHold: (fullName: string) => void;
 }
 
 /** What people type by mistake who mean a name, the likeliest first, and who holds that. */
-export function Mistyped({ projectId, name, checking, onBegin, onSelect }: Props) {
+export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, onHold }: Props) {
   const { data, error, refetch } = useMistypes(projectId, name);
   const [all, setAll] = useState(false);
   if (error) return <LoadFailed title={t('This could not be worked out')} error={error} onRetry={refetch} />;
@@ -97,6 +102,24 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect }: Props
             <Box component="span" sx={{ fontSize: '0.82rem' }}>
               <StatusMark status={shownStatus(one.cell ?? undefined)} likely={one.cell?.likely ?? false} />
             </Box>
+            {one.cell &&
+              isBuyable(one.cell.status) &&
+              (kept.has(`${one.label}.${extension}`) ? (
+                <Typography component="span" variant="caption" color="textSecondary">
+                  {t('held')}
+                </Typography>
+              ) : (
+                <Button
+                  size="small"
+                  title={t('Keep {name} for protection: the plan has it as held', {
+                    name: `${one.shown}.${extension}`,
+                  })}
+                  aria-label={t('Hold {name}', { name: `${one.shown}.${extension}` })}
+                  onClick={() => onHold(`${one.label}.${extension}`)}
+                  sx={{ minWidth: 0, p: 0, lineHeight: 1.2 }}>
+                  {t('Hold')}
+                </Button>
+              ))}
             <Box component="span" sx={{ minWidth: 96, textAlign: 'right', fontSize: '0.85rem' }}>
               {shareOf(one.share)}
             </Box>
