@@ -27,6 +27,7 @@ from vinetag.core.cost import (
     beside_list,
     cheapest_way,
     moves_add_year,
+    said_of,
 )
 from vinetag.core.cost.bank_rates import (
     BankRatesError,
@@ -38,7 +39,7 @@ from vinetag.core.cost.vat import buyer_of
 from vinetag.core.extensions import COUNTRIES, parse_extension, shipped_catalogue
 from vinetag.core.money import amount_of, currency_of, neat, thousandths
 from vinetag.core.names import FullName
-from vinetag.lookup.quotes import QuoteWanted, fetch_quotes, read_answer
+from vinetag.lookup.quotes import QuoteWanted, fetch_quotes
 from vinetag.lookup.sellers import FoundSellers, fetch_sellers
 from vinetag.lookup.settings import LookupSettings
 
@@ -133,14 +134,19 @@ def _quotes(
     answers = asyncio.run(fetch_quotes(LookupSettings.from_env(os.environ), wanted))
     known = {name: _OfName({}, set()) for name in names}
     for one, answer in zip(wanted, answers, strict=True):
-        read = read_answer(answer, market.sellers[one.seller].currency)
-        if read.sold is False:
+        seller, price = market.sellers[one.seller], answer.quote
+        said = said_of(
+            answer.says,
+            price.currency if price else "",
+            price.first_year if price else None,
+            price.renewal if price else None,
+            seller.currency,
+        )
+        if said.sold is False:
             known[one.name].without.add(one.seller)
-        elif read.quoted is not None:
-            listed = market.prices[one.seller]
-            beats = beside_list(
-                market.sellers[one.seller], listed, one.name.extension, read.quoted, market.today
-            )
+        elif said.quoted is not None:
+            listed, extension = market.prices[one.seller], one.name.extension
+            beats = beside_list(seller, listed, extension, said.quoted, market.today)
             if beats is not None:
                 known[one.name].quoted[one.seller] = beats
         elif answer.trouble and answer.trouble != "no_service":

@@ -218,3 +218,17 @@ def test_a_plan_is_written_as_a_file_that_a_spreadsheet_opens(
     assert used["affordable"]["left_out"] == ["inkpost.com"]
     wrong = api.post(address, {**question, "used": ["other.com"]}).json()
     assert [p["code"] for p in wrong["problems"]] == ["not_among"]
+
+
+def test_terms_changed_in_two_windows_are_not_written_over(api: APIClient) -> None:
+    code = own(api)
+    seen = sellers(api)[code]["terms"]
+    address = f"/api/sellers/{code}"
+    first = {"terms": {**TERMS, "tax": "included"}, "seen": seen}
+    assert api.put(address, first).status_code == 200
+    late = api.put(address, {"terms": {**TERMS, "privacy": "none"}, "seen": seen})
+    assert late.status_code == 409
+    assert late.json()["current"]["tax"] == "included"
+    assert sellers(api)[code]["privacy"] == "included"
+    by_now = {"terms": {**TERMS, "privacy": "none"}, "seen": late.json()["current"]}
+    assert api.put(address, by_now).status_code == 200

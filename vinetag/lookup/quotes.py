@@ -9,7 +9,6 @@ from typing import Final, NamedTuple
 from urllib.parse import urljoin
 
 from vinetag.core.checking import Evidence, Trouble
-from vinetag.core.cost import Quoted
 from vinetag.core.names import FullName
 from vinetag.lookup.engine_factory import open_limiter
 from vinetag.lookup.fetching import open_session, origin_of
@@ -18,10 +17,9 @@ from vinetag.lookup.settings import LookupSettings
 from vinetag.lookup.sources.base import now
 from vinetag.lookup.sources.quote import QuoteSource
 
-__all__ = ["ELSEWHERE", "QuoteWanted", "ReadAnswer", "fetch_quotes", "may_be_asked", "read_answer"]
+__all__ = ["QuoteWanted", "fetch_quotes", "may_be_asked"]
 
 AT_ONCE: Final = 16
-ELSEWHERE: Final = frozenset({"unavailable", "reserved", "offered"})
 
 
 class QuoteWanted(NamedTuple):
@@ -37,28 +35,6 @@ def may_be_asked(settings: LookupSettings, quotes: str) -> bool:
     if not settings.sellers or not quotes:
         return False
     return origin_of(urljoin(settings.sellers, quotes)) == origin_of(settings.sellers)
-
-
-class ReadAnswer(NamedTuple):
-    """What an answer comes to: a price of the name in the seller's currency, or that the seller
-    does not sell it (`sold` False); neither where it says nothing of use.
-    """
-
-    quoted: Quoted | None = None
-    sold: bool | None = None
-
-
-def read_answer(answer: Evidence, currency: str) -> ReadAnswer:
-    """A seller's answer about one name; prices in another currency than its list are of no use."""
-    if answer.says in ELSEWHERE:
-        return ReadAnswer(sold=False)
-    price = answer.quote
-    if price is None or price.currency != currency:
-        return ReadAnswer()
-    if price.first_year is None or price.renewal is None:
-        return ReadAnswer()
-    quoted = Quoted(price.first_year, price.renewal, premium=answer.says == "premium")
-    return ReadAnswer(quoted, sold=True)
 
 
 async def fetch_quotes(settings: LookupSettings, wanted: Sequence[QuoteWanted]) -> list[Evidence]:

@@ -15,6 +15,7 @@ from django.utils import timezone
 
 from vinetag.apps.accounts.errors import NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.seen import Seen, require_seen
 from vinetag.apps.availability.catalogue import require_administrator
 from vinetag.apps.costs.listing import prices_changed
 from vinetag.apps.costs.markets import known_extensions, may_change, sellers_for
@@ -85,12 +86,14 @@ def _addressless(terms: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def change_seller(person: User, code: str, terms: object) -> SellerRow:
+def change_seller(person: User, code: str, terms: object, seen: Seen = None) -> SellerRow:
     """Other terms; one of the settings is kept by hand from then on. Its list has to be in the same
-    currency. Raises SellersError, RefusedError, NotFoundError.
+    currency. Raises SellersError, RefusedError, NotFoundError, and require_seen's error when the
+    terms are not as they were `seen`.
     """
     with transaction.atomic():
         row = _changeable(person, code)
+        require_seen(seen, seller_document(read_seller(row.terms)))
         given = {**terms} if isinstance(terms, dict) else {}
         entry = read_seller(_addressless({**given, "code": code}))
         before = read_seller(row.terms)

@@ -17,11 +17,11 @@ from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.costs.markets import sellers_for
 from vinetag.apps.costs.models import QuoteRow, SellerRow
 from vinetag.core.checking import Evidence
-from vinetag.core.cost import Market, Quoted, beside_list
+from vinetag.core.cost import Market, Quoted, Said, beside_list, said_of
 from vinetag.core.cost.seller_documents import read_seller
 from vinetag.core.names import FullName
 from vinetag.core.sheet import NameQuote
-from vinetag.lookup.quotes import ELSEWHERE, QuoteWanted, fetch_quotes, may_be_asked
+from vinetag.lookup.quotes import QuoteWanted, fetch_quotes, may_be_asked
 
 __all__ = ["NameQuotes", "Quotes", "ask_quotes", "quotes_for", "told_of"]
 
@@ -78,10 +78,17 @@ def quotes_for(person: User, market: Market, names: Sequence[FullName]) -> Quote
         code = row.seller.code
         answered.setdefault(row.full_name, set()).add(code)
         times.append(row.asked_at)
-        if row.says in ELSEWHERE:
+        seller = market.sellers.get(code)
+        said = Said()
+        if seller is not None:
+            said = said_of(row.says, row.currency, row.first_year, row.renewal, seller.currency)
+        if said.sold is False:
             without.setdefault(row.full_name, set()).add(code)
-        elif (price := _priced(market, row, wanted[row.full_name])) is not None:
-            quoted.setdefault(row.full_name, {})[code] = price
+        elif seller is not None and said.quoted is not None:
+            listed, extension = market.prices[code], wanted[row.full_name].extension
+            price = beside_list(seller, listed, extension, said.quoted, market.today)
+            if price is not None:
+                quoted.setdefault(row.full_name, {})[code] = price
         elif row.trouble not in ANSWERS:
             unknown += 1
     codes = {row.code for row in asked if row.code in market.prices}
@@ -91,18 +98,6 @@ def quotes_for(person: User, market: Market, names: Sequence[FullName]) -> Quote
     }
     waiting = tuple(name for text, name in wanted.items() if codes - answered.get(text, set()))
     return Quotes(found, waiting, unknown, min(times, default=None))
-
-
-def _priced(market: Market, row: QuoteRow, name: FullName) -> Quoted | None:
-    """Where it beats the list, in the seller's currency."""
-    seller = market.sellers.get(row.seller.code)
-    if seller is None or row.currency != seller.currency:
-        return None
-    if row.first_year is None or row.renewal is None:
-        return None
-    quoted = Quoted(row.first_year, row.renewal, premium=row.says == "premium")
-    listed = market.prices[seller.code]
-    return beside_list(seller, listed, name.extension, quoted, market.today)
 
 
 def _asked(rows: Collection[SellerRow]) -> list[SellerRow]:

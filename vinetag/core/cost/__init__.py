@@ -9,7 +9,7 @@ from vinetag.core.cost.members import Bundle, Member
 from vinetag.core.cost.moves import moves_add_year
 from vinetag.core.cost.orders import Item, Line, Order, price_order
 from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Quoted
-from vinetag.core.cost.quotes import beside_list
+from vinetag.core.cost.quotes import Said, beside_list, said_of
 from vinetag.core.cost.rates import RateError, Rates
 from vinetag.core.cost.sellers import Buyer, Extra, Seller
 from vinetag.core.cost.tax import Tax, tax_of
@@ -30,9 +30,9 @@ from vinetag.core.cost.worth import coupon_worth
 __all__ = [
     "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item", "Line",
     "Listed", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList", "PriceRow", "Priced",
-    "Promotion", "Quoted", "RateError", "Rates", "Report", "Seller", "Start", "Step", "Tax", "Term",
-    "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked", "beside_list", "changes_between",
-    "cheapest_way", "coupon_worth", "holding_of", "listed", "moves_add_year", "odds_of",
-    "paid_by_year", "plan_bundle", "price_order", "tax_of", "totals", "within_budget",
-    "years_after",
+    "Promotion", "Quoted", "RateError", "Rates", "Report", "Said", "Seller", "Start", "Step", "Tax",
+    "Term", "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked", "beside_list",
+    "changes_between", "cheapest_way", "coupon_worth", "holding_of", "listed", "moves_add_year",
+    "odds_of", "paid_by_year", "plan_bundle", "price_order", "said_of", "tax_of", "totals",
+    "within_budget", "years_after",
 ]  # fmt: skip

@@ -4,11 +4,36 @@ from __future__ import annotations
 
 from datetime import date
 from decimal import Decimal
+from typing import Final, NamedTuple
 
 from vinetag.core.cost.prices import PriceList, PriceRow, Quoted
 from vinetag.core.cost.sellers import Seller
 
-__all__ = ["beside_list"]
+__all__ = ["Said", "beside_list", "said_of"]
+
+ELSEWHERE: Final = frozenset({"unavailable", "reserved", "offered"})
+
+
+class Said(NamedTuple):
+    """What a seller's answer about a name comes to: a price of the name, or that the seller does
+    not sell it (`sold` False); neither where it says nothing of use.
+    """
+
+    quoted: Quoted | None = None
+    sold: bool | None = None
+
+
+def said_of(
+    says: str, currency: str, first: Decimal | None, later: Decimal | None, listed_in: str
+) -> Said:
+    """`says` is the answer's word (core.checking), "" for none; prices in another currency than
+    the seller's list is in, `listed_in`, are of no use.
+    """
+    if says in ELSEWHERE:
+        return Said(sold=False)
+    if first is None or later is None or currency != listed_in:
+        return Said()
+    return Said(Quoted(first, later, premium=says == "premium"), sold=True)
 
 
 def beside_list(

@@ -90,13 +90,14 @@ class SellerView(APIView):
     @extend_schema(
         operation_id="changeSeller",
         request=TermsSerializer,
-        responses={200: SellersSerializer, **REFUSED},
+        responses={200: SellersSerializer, **REFUSED, 409: ErrorSerializer},
     )
     def put(self, request: Request, code: str) -> Response:
         person = person_of(request)
         given = TermsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        by_hand.change_seller(person, code, given.validated_data["terms"])
+        asked = given.validated_data
+        by_hand.change_seller(person, code, asked["terms"], asked.get("seen"))
         return Response(_sellers(person))
 
     @extend_schema(operation_id="removeSeller", responses={204: None, 404: ErrorSerializer})

@@ -8,6 +8,7 @@ from typing import Any, get_args
 from rest_framework import serializers
 
 from vinetag.apps.accounts.api.problems import ProblemSerializer
+from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.costs.by_hand import Take
 from vinetag.apps.costs.export import FORMS
 from vinetag.core.cost import ACTIONS, LONGEST_HORIZON
@@ -254,6 +255,7 @@ class NewSellerSerializer(serializers.Serializer[Any]):
 
 class TermsSerializer(serializers.Serializer[Any]):
     terms = serializers.JSONField(help_text="As docs/sellers.schema.json has one of them")
+    seen = SeenField(help_text="The terms as they were; 409 when they are otherwise by now")
 
 
 class ListSerializer(serializers.Serializer[Any]):

@@ -34,16 +34,19 @@ const whole = (text: string | null, usual: number, least: number, most: number) 
 
 export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, currency: string): PlanWish {
   const asked = params.get('currency') ?? '';
+  const chosen = CURRENCIES.find((c) => c === asked) ?? (currency || 'EUR');
+  // The brief's budget is in euros.
+  const budget = chosen === 'EUR' ? (brief.owner.budget_whole ?? 0) : 0;
   return {
     years: whole(params.get('years'), brief.owner.years, 1, MOST_YEARS),
     country: params.get('country') ?? brief.owner.country,
     vat: params.get('vat') ?? '',
-    currency: CURRENCIES.find((c) => c === asked) ?? (currency || 'EUR'),
+    currency: chosen,
     privacy: params.get('public') !== '1',
     moving: params.get('stay') !== '1',
     trouble: whole(params.get('trouble'), 0, 0, 10_000),
     ahead: whole(params.get('ahead'), 0, 0, 50),
-    budget: whole(params.get('budget'), brief.owner.budget_whole ?? 0, 0, 1_000_000),
+    budget: whole(params.get('budget'), budget, 0, 1_000_000),
     used: (params.get('used') ?? '').split(',').filter(Boolean),
     out: (params.get('out') ?? '').split(',').filter(Boolean),
     less: (params.get('less') ?? '').split(',').filter(Boolean),

@@ -5,6 +5,8 @@ import { download } from '../../shared/lib/download';
 import type { FileForm } from '../../shared/ui/FileMenu';
 
 const AGAIN = 1_500;
+/** A plan of many names takes its time: it is asked for less often. */
+const OF_A_NAME = 50;
 // After so many answers nobody waits for sellers any more: what they say comes with the next question.
 const MOST_ASKED = 60;
 
@@ -20,7 +22,10 @@ export const useCosts = (projectId: number, question: CostQuestion, edition: str
     placeholderData: (before) => before,
     staleTime: 60_000,
     // Sellers are asked about single names meanwhile.
-    refetchInterval: ({ state }) => (state.data?.quotes.waiting && state.dataUpdateCount < MOST_ASKED ? AGAIN : false),
+    refetchInterval: ({ state }) =>
+      state.data?.quotes.waiting && state.dataUpdateCount < MOST_ASKED
+        ? AGAIN + OF_A_NAME * state.data.names.length
+        : false,
   });
 
 /** The plan as a file, handed to the person. */

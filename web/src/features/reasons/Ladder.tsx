@@ -13,6 +13,7 @@ import type { ShownStatus } from '../../shared/ui/status';
 import type { CheckWish } from '../../shared/lib/question';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
+import { NameButton } from './NameButton';
 
 interface Props {
   projectId: number;
@@ -110,24 +111,12 @@ export function Ladder({ projectId, label, order, onOrder, checking, onBegin, on
             </Stack>
             {rung.names.map((n) => (
               <Stack direction="row" key={n.full_name} sx={{ justifyContent: 'space-between', gap: 1 }}>
-                <Box
-                  component="button"
-                  type="button"
-                  title={t('See why: {label}', { label: n.label })}
-                  onClick={() => onSelect(n.label)}
-                  sx={{
-                    border: 0,
-                    p: 0,
-                    bgcolor: 'transparent',
-                    color: 'text.primary',
-                    font: 'inherit',
-                    cursor: 'pointer',
-                    textAlign: 'left',
-                    overflowWrap: 'anywhere',
-                    fontWeight: n.full_name === name ? 650 : 400,
-                  }}>
+                <NameButton
+                  label={n.label}
+                  onSelect={onSelect}
+                  looks={{ fontWeight: n.full_name === name ? 650 : 400 }}>
                   {n.full_name}
-                </Box>
+                </NameButton>
                 <Box component="span" sx={{ fontSize: '0.82rem' }}>
                   <StatusMark status={(n.status || 'unasked') as ShownStatus} likely={n.likely} />
                 </Box>

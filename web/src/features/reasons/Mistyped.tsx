@@ -13,6 +13,7 @@ import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { t } from '../../shared/texts';
+import { NameButton } from './NameButton';
 import { useMistypes } from './useAround';
 
 const WORDS: Record<Mistypes['mistypes'][number]['kind'], string> = {
@@ -79,23 +80,9 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, o
             direction="row"
             key={one.label}
             sx={{ gap: 1, alignItems: 'baseline', borderTop: 1, borderColor: 'divider', py: 0.25 }}>
-            <Box
-              component="button"
-              type="button"
-              title={t('See why: {label}', { label: one.shown })}
-              onClick={() => onSelect(one.label)}
-              sx={{
-                border: 0,
-                p: 0,
-                bgcolor: 'transparent',
-                color: 'text.primary',
-                font: 'inherit',
-                cursor: 'pointer',
-                overflowWrap: 'anywhere',
-                textAlign: 'left',
-              }}>
+            <NameButton label={one.label} onSelect={onSelect}>
               <span className="serif">{one.shown}</span>
-            </Box>
+            </NameButton>
             <Typography component="span" variant="caption" color="textSecondary" sx={{ flex: 1 }}>
               {WORDS[one.kind]}
             </Typography>

@@ -14,6 +14,7 @@ import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
+import { NameButton } from './NameButton';
 
 const CHECKED_AT_ONCE = 60;
 
@@ -45,27 +46,19 @@ function Near({ row, first, onKeep, onSelect }: Pick<Props, 'first' | 'onKeep' |
         sx={{ p: 0.3 }}>
         {row.kept ? <TagFilledIcon sx={{ fontSize: 17 }} /> : <TagIcon sx={{ fontSize: 17 }} />}
       </IconButton>
-      <Box
-        component="button"
-        type="button"
-        title={t('See why: {label}', { label: row.label })}
-        onClick={() => onSelect(row.label)}
-        sx={{
+      <NameButton
+        label={row.label}
+        onSelect={onSelect}
+        looks={{
           flex: 1,
           minWidth: 0,
-          textAlign: 'left',
-          border: 0,
-          p: 0,
-          bgcolor: 'transparent',
-          color: 'text.primary',
-          cursor: 'pointer',
           overflow: 'hidden',
           textOverflow: 'ellipsis',
           whiteSpace: 'nowrap',
           fontSize: '0.98rem',
         }}>
         <SeamedName label={row.label} starts={row.starts} />
-      </Box>
+      </NameButton>
       <Box component="span" sx={{ fontSize: '0.82rem' }}>
         <StatusMark status={shownStatus(cell)} wordless={!cell} />
       </Box>

@@ -7,6 +7,7 @@ import { shareOf } from '../../shared/lib/format';
 import { CautionIcon } from '../../shared/ui/icons';
 import { MarkedLetters } from '../../shared/ui/MarkedLetters';
 import { t } from '../../shared/texts';
+import { NameButton } from './NameButton';
 
 /** What to know of the name beside its grade. */
 export function Warnings({ name }: { name: Judged }) {
@@ -67,23 +68,9 @@ export function Misspellings({ name, onSelect }: { name: Judged; onSelect: (labe
               py: 0.2,
               fontSize: '0.9rem',
             }}>
-            <Box
-              component="button"
-              type="button"
-              title={t('See why: {label}', { label })}
-              onClick={() => onSelect(label)}
-              sx={{
-                border: 0,
-                p: 0,
-                bgcolor: 'transparent',
-                color: 'text.primary',
-                cursor: 'pointer',
-                textAlign: 'left',
-                font: 'inherit',
-                overflowWrap: 'anywhere',
-              }}>
+            <NameButton label={label} onSelect={onSelect}>
               <span className="serif">{label}</span>
-            </Box>
+            </NameButton>
             <Box component="span" sx={{ color: 'text.secondary', whiteSpace: 'nowrap' }}>
               {shareOf(part)}
             </Box>

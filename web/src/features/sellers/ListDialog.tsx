@@ -86,6 +86,22 @@ export function ListDialog({ seller, kind, acts, onClose }: Props) {
               }}>
               {t('Choose a file')}
             </FileButton>
+            <Button
+              disabled={acts.getList.isPending}
+              onClick={() =>
+                acts.getList.mutate(
+                  { code: seller.code, kind },
+                  {
+                    onSuccess: (list) => {
+                      putList.reset();
+                      setName(list ? t('the list in force') : t('There is none yet.'));
+                      if (list) setText(list);
+                    },
+                  },
+                )
+              }>
+              {t('Begin with the list in force')}
+            </Button>
             <Typography color="textSecondary">{name}</Typography>
           </Stack>
           {long ? (

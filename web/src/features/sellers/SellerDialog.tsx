@@ -11,9 +11,10 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 
-import { asApiError, type SellerKind } from '../../shared/api';
+import { asApiError, elsewhereOf, type SellerKind } from '../../shared/api';
+import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
 import { t } from '../../shared/texts';
-import { useCountries, type useSellerActs } from './useSellers';
+import { type Terms, useCountries, type useSellerActs } from './useSellers';
 
 interface Extra {
   name: string;
@@ -46,8 +47,7 @@ interface Props {
   onClose: () => void;
 }
 
-function draftOf(seller: SellerKind | null): Draft {
-  const terms = (seller?.terms ?? {}) as Record<string, unknown>;
+function draftOf(terms: Terms): Draft {
   const kept = Object.entries(USUAL).map(([key, usual]) => {
     const value = terms[key];
     return [key, typeof value === 'string' || typeof value === 'number' ? String(value) : usual];
@@ -55,15 +55,42 @@ function draftOf(seller: SellerKind | null): Draft {
   return Object.fromEntries(kept) as Draft;
 }
 
+const extrasOf = (terms: Terms): readonly Extra[] => (terms as { extras?: Extra[] }).extras ?? [];
+
+const WORDS: Readonly<Record<keyof Draft, string>> = {
+  code: t('Code'),
+  name: t('Name'),
+  country: t('Home country'),
+  currency: t('Currency'),
+  years_min: t('Years, from'),
+  years_max: t('Years, to'),
+  years_chosen: t('Years chosen in advance'),
+  privacy: t('Keeping the holder private is'),
+  tax: t('Prices are'),
+  rounding: t('Rounded to'),
+  top_up: t('Least top-up'),
+};
+const ticked = (extras: readonly Extra[]) => extras.map((e) => `${e.name} ${e.yearly}`).join(', ') || t('none');
+
+/** The terms part by part, as they stand here and by now. */
+const termParts = (draft: Draft, extras: readonly Extra[], theirs: Terms): Difference[] => [
+  ...Object.entries(draftOf(theirs)).map(([key, there]) => ({
+    word: WORDS[key as keyof Draft],
+    here: draft[key as keyof Draft],
+    there,
+  })),
+  { word: t('Ticked in advance'), here: ticked(extras), there: ticked(extrasOf(theirs)) },
+];
+
 /** A seller's terms. */
 export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
   const { save } = acts;
   const countries = useCountries();
-  const [draft, setDraft] = useState(() => draftOf(seller));
-  const [extras, setExtras] = useState<readonly Extra[]>(
-    () => ((seller?.terms ?? {}) as { extras?: Extra[] }).extras ?? [],
-  );
-  const error = asApiError(save.error);
+  const [seen, setSeen] = useState<Terms>((seller?.terms ?? {}) as Terms);
+  const [draft, setDraft] = useState(() => draftOf(seen));
+  const [extras, setExtras] = useState(() => extrasOf(seen));
+  const theirs = elsewhereOf<Terms>(save.error);
+  const error = theirs ? null : asApiError(save.error);
   const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const close = () => {
     save.reset();
@@ -89,10 +116,10 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
       ))}
     </TextField>
   );
-  const send = () => {
+  const send = (before: Terms) => {
     const terms: Record<string, unknown> = { ...draft, currency: draft.currency.toUpperCase(), extras };
     for (const name of NUMBERS) terms[name] = /^\d+$/.test(draft[name]) ? Number(draft[name]) : draft[name];
-    save.mutate({ code: seller?.code ?? null, terms, everybody }, { onSuccess: close });
+    save.mutate({ code: seller?.code ?? null, terms, everybody, seen: before }, { onSuccess: close });
   };
   const elsewhere = error?.problems.filter((p) => !(p.path in USUAL)) ?? [];
   return (
@@ -102,6 +129,19 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
       </DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.6, pt: 1 }}>
+          {theirs && (
+            <Elsewhere
+              what={draft.name}
+              parts={termParts(draft, extras, theirs)}
+              onMine={() => send(theirs)}
+              onTheirs={() => {
+                setSeen(theirs);
+                setDraft(draftOf(theirs));
+                setExtras(extrasOf(theirs));
+                save.reset();
+              }}
+            />
+          )}
           {error && (error.problems.length === 0 || elsewhere.length > 0) && (
             <Alert severity="error">
               {elsewhere.map((p) => t('{where}: {what}', { where: p.path, what: p.message })).join(' ') ||
@@ -186,7 +226,7 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={close}>{t('Cancel')}</Button>
-        <Button variant="contained" disabled={!draft.name.trim() || save.isPending} onClick={send}>
+        <Button variant="contained" disabled={!draft.name.trim() || save.isPending} onClick={() => send(seen)}>
           {t('Keep it')}
         </Button>
       </DialogActions>

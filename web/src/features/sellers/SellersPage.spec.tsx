@@ -128,3 +128,71 @@ it('lets an administrator ask anew, follow again, and bring exchange rates', asy
   expect(await screen.findByText(/The rates stay as they were. line 2: “x” is no date./)).toBeInTheDocument();
   expect(screen.getByText('Exchange rates of Nov 27, 2026, by the European Central Bank')).toBeInTheDocument();
 });
+
+it('shows terms changed in another window, and lets one choose', async () => {
+  const theirs = { name: 'Corner Shop', country: 'IE', currency: 'EUR', tax: 'included', extras: [] };
+  const requests = show(false, (method, _path, body) => {
+    const { seen } = (body ?? {}) as { seen?: { tax?: string } };
+    return method === 'PUT' && seen?.tax !== 'included'
+      ? { status: 409, body: { code: 'changed_elsewhere', message: 'x', problems: [], current: theirs } }
+      : undefined;
+  });
+  await userEvent.click((await part('Corner Shop')).getByRole('button', { name: 'Change terms' }));
+  const dialog = within(screen.getByRole('dialog'));
+  await userEvent.type(dialog.getByRole('textbox', { name: 'Name' }), 'Corner');
+  await userEvent.click(dialog.getByRole('button', { name: 'Keep it' }));
+  const told = await dialog.findByRole('alert');
+  expect(told).toHaveTextContent('Prices arehere: addedthere: included');
+  await userEvent.click(within(told).getByRole('button', { name: 'Keep mine' }));
+  await waitFor(() => {
+    expect(screen.queryByRole('dialog')).not.toBeInTheDocument();
+  });
+  const sent = requests.filter((r) => r.method === 'PUT').map((r) => r.body as { seen: object });
+  expect(sent.at(-1)?.seen).toEqual(theirs);
+});
+
+it('takes the terms of the other window when told to', async () => {
+  const theirs = { name: 'Elsewhere', country: 'FR', currency: 'EUR', extras: [{ name: 'Seal', yearly: '3' }] };
+  show(false, (method) =>
+    method === 'PUT'
+      ? { status: 409, body: { code: 'changed_elsewhere', message: 'x', problems: [], current: theirs } }
+      : undefined,
+  );
+  await userEvent.click((await part('Corner Shop')).getByRole('button', { name: 'Change terms' }));
+  const dialog = within(screen.getByRole('dialog'));
+  await userEvent.type(dialog.getByRole('textbox', { name: 'Name' }), 'Corner');
+  await userEvent.click(dialog.getByRole('button', { name: 'Keep it' }));
+  await userEvent.click(await dialog.findByRole('button', { name: 'Take theirs' }));
+  expect(dialog.getByRole('textbox', { name: 'Name' })).toHaveValue('Elsewhere');
+  expect(dialog.getByRole('textbox', { name: 'What' })).toHaveValue('Seal');
+  await userEvent.click(dialog.getByRole('button', { name: 'Take Seal away' }));
+  expect(dialog.queryByRole('textbox', { name: 'What' })).not.toBeInTheDocument();
+});
+
+it('begins with the list in force, so that a line of it can be changed', async () => {
+  const text = 'code,takes,value\nX,percent,5\n';
+  serve((_method, path) => {
+    if (path === '/api/extensions') return { body: { countries: [], extensions: [] } };
+    if (path.endsWith('/coupons')) return { body: text };
+    return { body: { sellers: [MINE], may_edit: false, rates_of: null, follows: true } };
+  });
+  renderIn(<SellersPage />);
+  await userEvent.click((await part('Corner Shop')).getByRole('button', { name: 'Bring coupons' }));
+  const dialog = within(screen.getByRole('dialog', { name: 'Coupons of Corner Shop' }));
+  expect(dialog.getByRole('button', { name: 'Take it' })).toBeDisabled();
+  await userEvent.click(dialog.getByRole('button', { name: 'Begin with the list in force' }));
+  expect(await dialog.findByText('the list in force')).toBeInTheDocument();
+  expect(dialog.getByRole<HTMLTextAreaElement>('textbox', { name: 'The list' }).value).toContain('percent');
+});
+
+it('says when the sellers cannot be loaded, and when there are none', async () => {
+  let away = true;
+  serve(() =>
+    away ? { status: 500, body: {} } : { body: { sellers: [], may_edit: false, rates_of: null, follows: false } },
+  );
+  renderIn(<SellersPage />);
+  expect(await screen.findByText('The sellers could not be loaded')).toBeInTheDocument();
+  away = false;
+  await userEvent.click(screen.getByRole('button', { name: 'Try again' }));
+  expect(await screen.findByText(/Nobody is known who sells names/)).toBeInTheDocument();
+});

@@ -9,9 +9,20 @@ export const useSellers = () => useQuery(sellersQuery);
 /** The countries there are, by name. */
 export const useCountries = () => useQuery(extensionsQuery).data?.countries ?? [];
 
+const ANSWERED_WITHIN = [0, 3_000, 10_000];
+
 export type ListKind = 'prices' | 'coupons';
 /** A seller's terms, as the open format of sellers has them. */
 export type Terms = Record<string, unknown>;
+
+interface Saved {
+  /** None for a new one. */
+  code: string | null;
+  terms: Terms;
+  everybody: boolean;
+  /** As they were when the change began. */
+  seen: Terms;
+}
 
 interface NewList {
   code: string;
@@ -28,10 +39,10 @@ export function useSellerActs() {
   const at = (code: string) => ({ params: { path: { code } } });
   return {
     save: useMutation({
-      mutationFn: ({ code, terms, everybody }: { code: string | null; terms: Terms; everybody: boolean }) =>
+      mutationFn: ({ code, terms, everybody, seen }: Saved) =>
         code === null
           ? unwrap(api.POST('/api/sellers', { body: { terms, everybody } }))
-          : unwrap(api.PUT('/api/sellers/{code}', { ...at(code), body: { terms } })),
+          : unwrap(api.PUT('/api/sellers/{code}', { ...at(code), body: { terms, seen } })),
       onSuccess,
     }),
     remove: useMutation({
@@ -44,7 +55,10 @@ export function useSellerActs() {
     }),
     refresh: useMutation({
       mutationFn: () => unwrap(api.POST('/api/sellers/refresh')),
-      onSuccess,
+      // They answer in their own time.
+      onSuccess: () => {
+        for (const ms of ANSWERED_WITHIN) setTimeout(() => void onSuccess(), ms);
+      },
     }),
     putList: useMutation({
       mutationFn: ({ code, kind, text, take }: NewList) =>
@@ -54,6 +68,14 @@ export function useSellerActs() {
             : api.PUT('/api/sellers/{code}/coupons', { ...at(code), body: { text, take } }),
         ),
       onSuccess,
+    }),
+    getList: useMutation({
+      mutationFn: ({ code, kind }: Pick<NewList, 'code' | 'kind'>) =>
+        unwrap(
+          kind === 'prices'
+            ? api.GET('/api/sellers/{code}/prices', { ...at(code), parseAs: 'text' })
+            : api.GET('/api/sellers/{code}/coupons', { ...at(code), parseAs: 'text' }),
+        ),
     }),
     bringRates: useMutation({
       mutationFn: (text: string) => unwrap(api.PUT('/api/rates', { body: { text } })),

@@ -17,7 +17,7 @@ export const changed = {
   /** Sellers, their lists or coupons, or exchange rates: every plan and every price in a sheet follows. */
   sellers: (client: QueryClient) => {
     const predicate = ({ queryKey }: { queryKey: QueryKey }) =>
-      queryKey[0] === keys.sellers[0] || queryKey.includes('costs') || queryKey.includes('names');
+      queryKey[0] === keys.sellers[0] || ['costs', 'names', 'name', 'counts'].some((part) => queryKey.includes(part));
     return client.invalidateQueries({ predicate });
   },
   /** What a plan comes to. */

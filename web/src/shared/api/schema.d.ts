@@ -3401,6 +3401,10 @@ export interface components {
         TermsRequest: {
             /** @description As docs/sellers.schema.json has one of them */
             terms: unknown;
+            /** @description The terms as they were; 409 when they are otherwise by now */
+            seen?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * @description * `system` - system
@@ -9395,6 +9399,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
