@@ -12,6 +12,7 @@ import TextField from '@mui/material/TextField';
 import { type SubmitEvent, useState } from 'react';
 
 import { asApiError, type SellerKind } from '../../shared/api';
+import { beside } from '../../shared/ui/beside';
 import { t } from '../../shared/texts';
 import type { useCouponActs } from './usePlan';
 
@@ -95,7 +96,7 @@ export function CouponDialog({ sellers, mayEdit, acts, onClose }: Props) {
             {error && (error.problems.length === 0 || elsewhere.length > 0) && (
               <Alert severity="error">{elsewhere.map((p) => p.message).join(' ') || error.message}</Alert>
             )}
-            <Stack direction="row" sx={{ gap: 1 }}>
+            <Stack direction="row" sx={beside(160)}>
               <TextField
                 select
                 fullWidth
@@ -110,7 +111,7 @@ export function CouponDialog({ sellers, mayEdit, acts, onClose }: Props) {
               </TextField>
               {field('code', t('Code'), { autoFocus: true })}
             </Stack>
-            <Stack direction="row" sx={{ gap: 1 }}>
+            <Stack direction="row" sx={beside(160)}>
               <TextField
                 select
                 fullWidth
@@ -125,17 +126,17 @@ export function CouponDialog({ sellers, mayEdit, acts, onClose }: Props) {
                 slotProps: { htmlInput: { inputMode: 'decimal' } },
               })}
             </Stack>
-            <Stack direction="row" sx={{ gap: 1 }}>
+            <Stack direction="row" sx={beside(160)}>
               {field('extensions', t('Extensions, with spaces; all if empty'))}
               {field('actions', t('For: register, renew, move'))}
             </Stack>
-            <Stack direction="row" sx={{ gap: 1 }}>
+            <Stack direction="row" sx={beside(118)}>
               {field('years_from', t('Years, from'))}
               {field('years_to', t('Years, to'))}
               {field('least_names', t('Names, at least'))}
               {field('least_sum', t('Sum, at least'))}
             </Stack>
-            <Stack direction="row" sx={{ gap: 1 }}>
+            <Stack direction="row" sx={beside(160)}>
               {field('starts', t('From'), day)}
               {field('ends', t('Until'), day)}
             </Stack>

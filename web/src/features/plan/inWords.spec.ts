@@ -60,8 +60,7 @@ it('goes by what the brief says of years and budget, unless the address says oth
 
 it('takes the budget of the brief, which is in euros, for no other currency', () => {
   const brief = { owner: { country: '', kind: '', work: 'any', budget: null, years: 5, budget_whole: 250 } };
-  const wish = (search: string, liked = '') =>
-    readWish(new URLSearchParams(search), brief as Parameters<typeof readWish>[1], liked);
+  const wish = (search: string, liked = '') => readWish(new URLSearchParams(search), brief, liked);
   expect([wish('').budget, wish('currency=SEK').budget, wish('', 'USD').budget]).toEqual([250, 0, 0]);
   expect(wish('currency=SEK&budget=900').budget).toBe(900);
 });

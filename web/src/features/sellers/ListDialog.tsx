@@ -75,7 +75,7 @@ export function ListDialog({ seller, kind, acts, onClose }: Props) {
               !seller.by_hand &&
               t('The seller is kept by hand from then on, until its own lists are followed again.')}
           </Typography>
-          <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+          <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
             <FileButton
               accept=".csv,text/csv,text/plain"
               label={t('A list as a file')}

@@ -13,6 +13,7 @@ import { useState } from 'react';
 
 import { asApiError, elsewhereOf, type SellerKind } from '../../shared/api';
 import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
+import { beside } from '../../shared/ui/beside';
 import { t } from '../../shared/texts';
 import { type Terms, useCountries, type useSellerActs } from './useSellers';
 
@@ -148,11 +149,11 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
                 error.message}
             </Alert>
           )}
-          <Stack direction="row" sx={{ gap: 1 }}>
+          <Stack direction="row" sx={beside(160)}>
             {field('name', t('Name'), { autoFocus: true })}
             {everybody && !seller && field('code', t('Code, in addresses: small letters'))}
           </Stack>
-          <Stack direction="row" sx={{ gap: 1 }}>
+          <Stack direction="row" sx={beside(160)}>
             <TextField
               select
               fullWidth
@@ -169,7 +170,7 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
             </TextField>
             {field('currency', t('Currency, such as EUR'))}
           </Stack>
-          <Stack direction="row" sx={{ gap: 1 }}>
+          <Stack direction="row" sx={beside(160)}>
             {choice('tax', t('Prices are'), [
               ['added', t('without tax')],
               ['included', t('with tax')],
@@ -180,12 +181,12 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
               ['none', t('not offered')],
             ])}
           </Stack>
-          <Stack direction="row" sx={{ gap: 1 }}>
+          <Stack direction="row" sx={beside(160)}>
             {field('years_min', t('Years, from'))}
             {field('years_max', t('to'))}
             {field('years_chosen', t('chosen in advance'))}
           </Stack>
-          <Stack direction="row" sx={{ gap: 1 }}>
+          <Stack direction="row" sx={beside(160)}>
             {field('rounding', t('Rounded to'))}
             {field('top_up', t('Paid from an account: least top-up, 0 if not'))}
           </Stack>
@@ -194,13 +195,16 @@ export function SellerDialog({ seller, everybody, acts, onClose }: Props) {
             const change = (part: Partial<Extra>) =>
               setExtras(extras.map((one, at) => (at === i ? { ...one, ...part } : one)));
             return (
-              <Stack key={i} direction="row" sx={{ gap: 1, alignItems: 'center' }}>
+              <Stack
+                key={i}
+                direction="row"
+                sx={{ gap: 1, flexWrap: { xs: 'wrap', sm: 'nowrap' }, alignItems: 'center' }}>
                 <TextField label={t('What')} value={extra.name} onChange={(e) => change({ name: e.target.value })} />
                 <TextField
                   label={t('A year')}
                   value={extra.yearly}
                   onChange={(e) => change({ yearly: e.target.value })}
-                  sx={{ width: 110 }}
+                  sx={{ width: 110, flex: 'none' }}
                 />
                 <TextField
                   fullWidth
