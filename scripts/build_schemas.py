@@ -25,10 +25,12 @@ def schemas() -> dict[str, dict[str, Any]]:
     from vinetag.core.cost.price_files import price_list_schema
     from vinetag.core.cost.seller_documents import sellers_schema
     from vinetag.core.sheet import question_schema
+    from vinetag.core.vet.marks import marks_schema
 
     return {
         "brief.schema.json": brief_schema(),
         "coupons.table.json": coupons_schema(),
+        "marks.table.json": marks_schema(),
         "price-list.table.json": price_list_schema(),
         "preferences.schema.json": preferences_schema(),
         "project.schema.json": project_schema(),

@@ -17,8 +17,11 @@ KINDS = {
     "dns": ("slow", "loss", "lame", "broken"),
     "whois": ("slow", "loss", "busy", "nonsense", "hangup"),
     "seller": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
-    # Of sellers' lists; `registry` is the seller's code.
+    # Of sellers' lists, platforms and the search service; `registry` is the seller's code, the
+    # platform's, or the part that is asked.
     "lists": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
+    "platforms": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
+    "search": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip
 
 

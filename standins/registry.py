@@ -26,6 +26,7 @@ from aiohttp import web
 from standins.dns import NameServers
 from standins.faults import Fault, Faults
 from standins.limiter import Limiter
+from standins.platforms import add_platforms
 from standins.rdap import (
     bootstrap_document,
     domain_document,
@@ -33,6 +34,7 @@ from standins.rdap import (
     help_document,
     reserved_document,
 )
+from standins.search import add_search
 from standins.sellers import add_sellers
 from standins.whois import WhoisServers
 from standins.world import EXTENSIONS, REGISTRIES, Offer, World
@@ -50,7 +52,7 @@ class Registries:
     """
 
     def __init__(self, world: World, faults: Faults, port: int | None = None) -> None:
-        self._world = world
+        self.world = world
         self._faults = faults
         self._port = port
         self._ahead = timedelta(0)
@@ -79,9 +81,9 @@ class Registries:
         if registry not in (EXTENSIONS.get(extension, ("",))[0], "mirror"):
             return _reply(error_document(404, "Not found", "Not ours to answer for."), 404)
         late = fault is not None and fault.kind == "late"
-        found = None if late else self._world.registration(label, extension, self.now())
+        found = None if late else self.world.registration(label, extension, self.now())
         if found is None:
-            if self._world.is_reserved(label, extension):
+            if self.world.is_reserved(label, extension):
                 return _reply(reserved_document(name, str(request.url)))
             return _reply(error_document(404, "Not found", "No such registration."), 404)
         return _reply(domain_document(found, str(request.url), self.now()))
@@ -107,17 +109,34 @@ class Registries:
 
     async def list_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
         """What is wrong with a seller's list now, if anything."""
-        if not self.limiter.allows("lists"):
+        return await self._fault_of("lists", request, code)
+
+    async def platform_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
+        """What is wrong with a platform now, if anything."""
+        return await self._fault_of("platforms", request, code)
+
+    async def search_fault(self, request: web.Request, part: str) -> web.StreamResponse | None:
+        """What is wrong with the search service now, if anything."""
+        return await self._fault_of("search", request, part)
+
+    async def _fault_of(
+        self, service: str, request: web.Request, code: str
+    ) -> web.StreamResponse | None:
+        if not self.limiter.allows(service):
             return _too_many(1, dated=False)
-        fault = self._faults.strike("lists", "", code)
+        fault = self._faults.strike(service, "", code)
         return await self._suffer(request, fault, code) if fault else None
+
+    def is_registered(self, label: str) -> bool:
+        """Whether somebody has a label where most would want it."""
+        return any(self.world.registration(label, e, self.now()) for e in ("com", "net"))
 
     def offer_of(self, name: str) -> Offer | None:
         """How a full name can be had now, None for what is no name here."""
         label, _, extension = name.partition(".")
         if extension not in EXTENSIONS or not label or not LDH.issuperset(name):
             return None
-        return self._world.offer(label, extension, self.now())
+        return self.world.offer(label, extension, self.now())
 
     async def quotes_described(self, _request: web.Request) -> web.Response:
         """The OpenAPI document of the quotes."""
@@ -236,6 +255,8 @@ def make_app(
     app.router.add_get("/seller/openapi.json", handlers.quotes_described)
     app.router.add_get("/seller/quotes/{name}", handlers.quote)
     add_sellers(app, handlers.now, handlers.list_fault, handlers.offer_of)
+    add_platforms(app, handlers.platform_fault, handlers.is_registered)
+    add_search(app, handlers.world, handlers.search_fault, handlers.is_registered)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
     return app

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
@@ -88,6 +88,11 @@ class World:
         rows = (line.split("\t") for line in text.splitlines())
         self._zipf = {word: int(zipf) / 10 for word, zipf in rows}
         self._likelihood = lru_cache(100_000)(self._uncached_likelihood)
+
+    @property
+    def common(self) -> Mapping[str, float]:
+        """Words people use, by their Zipf values."""
+        return self._zipf
 
     def registration(self, label: str, extension: str, now: datetime) -> Registration | None:
         """The registration of a name as of `now`, or None while it is free."""

@@ -15,7 +15,7 @@ from tests.apps.conftest import BRIEF
 from tests.conftest import Registry
 from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.accounts.models import User
-from vinetag.apps.availability import checks, tasks
+from vinetag.apps.availability import checks, leases, tasks
 from vinetag.apps.availability.answer_store import claim_names, give_up_names, save_answers
 from vinetag.apps.availability.models import Check, LastAnswer, Lookup
 from vinetag.apps.naming.models import Project
@@ -165,12 +165,12 @@ def test_what_a_dead_worker_left_is_taken_up_by_another(
 ) -> None:
     labels = ["inkpost", "inkwell", "inkclub"]
     check = checks.start_check(project=project, labels=labels)
-    token = checks.claim(check.pk)
+    token = leases.claim(Check, check.pk)
     assert token
     answers = [Answer(FullName("inkpost", e), "taken", timezone.now()) for e in ("com", "net")]
     save_answers(project.pk, answers, check.pk)
     # The worker dies here. While its heartbeat is fresh nobody else takes the check.
-    assert checks.claim(check.pk) is None
+    assert leases.claim(Check, check.pk) is None
     tasks.resume_checks()
     assert delivered == []
     Check.objects.filter(pk=check.pk).update(heartbeat_at=timezone.now() - timedelta(seconds=9))
@@ -184,7 +184,7 @@ def test_what_a_dead_worker_left_is_taken_up_by_another(
     }
     assert project.lookups.get(label="inkpost", extension="com").status == "taken"
     assert of(check).state == "done"
-    assert not checks.beat(check.pk, token)
+    assert not leases.beat(Check, check.pk, token)
 
 
 def test_a_long_check_is_passed_on_in_slices(
@@ -340,8 +340,8 @@ def test_a_missing_queue_only_delays_the_check(project: Project) -> None:
         raise OperationalError("no queue")
 
     check = checks.start_check(project=project, labels=["inkpost"])
-    checks.wake(send)
-    assert checks.stale_checks() == [check.pk]
+    leases.wake(send)
+    assert leases.stale(Check) == [check.pk]
 
 
 def test_watching_tells_what_is_new(api: APIClient, project: Project, delivered: list[int]) -> None:

@@ -14,7 +14,7 @@ from rest_framework.test import APIClient
 
 from tests.conftest import Registry
 from vinetag.apps.accounts.caching import JsonSerializer
-from vinetag.apps.availability import answer_store, checks, runner, tasks
+from vinetag.apps.availability import answer_store, checks, leases, runner, tasks
 from vinetag.apps.availability.models import Check
 from vinetag.apps.naming.models import Project
 from vinetag.apps.sharing.services import share_names
@@ -109,7 +109,7 @@ def test_a_fault_in_the_asking_thread_is_not_lost(
     with pytest.raises(RuntimeError, match="no engine"):
         tasks.run_check(check.pk)
     # The lease is given up, so that the next try can begin at once.
-    assert checks.claim(check.pk)
+    assert leases.claim(Check, check.pk)
 
 
 def test_a_check_that_fails_again_and_again_is_stopped_and_said_to_be(
@@ -120,10 +120,10 @@ def test_a_check_that_fails_again_and_again_is_stopped_and_said_to_be(
 
     monkeypatch.setattr(runner, "open_engine", broken)
     check = checks.start_check(project=project, labels=["inkpost"])
-    for _ in range(checks.MOST_FAULTS):
+    for _ in range(leases.MOST_FAULTS):
         with pytest.raises(RuntimeError):
             tasks.run_check(check.pk)
-    assert checks.stale_checks() == []
+    assert leases.stale(Check) == []
     told = api.get(f"/api/projects/{project.pk}/checks").json()["check_run"]
     assert (told["state"], told["broken"], told["left"]) == ("stopped", True, 2)
     monkeypatch.undo()
@@ -141,10 +141,10 @@ def test_whatever_keeps_the_queue_from_being_told_the_check_waits_and_says_so(
     body = {"what": "labels", "labels": ["inkpost"]}
     begun = api.post(f"/api/projects/{project.pk}/checks", body)
     assert (begun.status_code, begun.json()["state"]) == (201, "queued")
-    Check.objects.update(began_at=timezone.now() - 2 * checks.TAKEN_WITHIN)
+    Check.objects.update(began_at=timezone.now() - 2 * leases.TAKEN_WITHIN)
     told = api.get(f"/api/projects/{project.pk}/checks").json()["check_run"]
     assert told["asleep"]
-    assert checks.stale_checks() == [begun.json()["id"]]
+    assert leases.stale(Check) == [begun.json()["id"]]
 
 
 def test_a_slice_in_which_only_away_registries_are_waited_for_gives_way(

@@ -16,6 +16,7 @@ from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.worlds import keep_world
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
+from vinetag.apps.vetting.vettings import start_vetting
 
 TERMS = {"name": "Corner Shop Names", "country": "IE", "currency": "EUR"}
 COUPON = "code,takes,value\nX,percent,5\n"
@@ -28,6 +29,13 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/names/inkpost", None, 200),
     ("get", "projects/{p}/names/inkpost/near", None, 200),
     ("get", "projects/{p}/names/inkpost/mistypes", None, 200),
+    ("get", "projects/{p}/names/inkpost/vetting", None, 200),
+    ("put", "projects/{p}/names/inkpost/vetting/marks", {"accepted": False}, 200),
+    ("get", "projects/{p}/vetting", None, 200),
+    ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
+    ("get", "projects/{p}/vetting/file", None, 200),
+    ("post", "projects/{p}/vetting/{v}/stop", None, 200),
+    ("post", "projects/{p}/vetting/{v}/resume", None, 409),
     ("get", "projects/{p}/words", None, 200),
     ("get", "projects/{p}/world", None, 200),
     ("delete", "worlds/{w}", None, 204),
@@ -96,6 +104,7 @@ FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
+    "marks", "platforms",
 }  # fmt: skip
 
 
@@ -109,8 +118,9 @@ def test_a_project_answers_its_owner_only(
     share = share_names(project=project, title="Which?", labels=["inkpost"], ends_at=end)
     kept = keep_world(owner=person, title="Clay", entries={"things": ["kiln"]})
     filed = start_copy(owner=person, project=project)
+    vetting = start_vetting(project=project, kinds=["said"]).pk
     own = make_seller(person, TERMS, everybody=False).code
-    ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own}
+    ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own, "v": vetting}
     address = "/api/" + path.format(p=project.pk, **ids)
     asked = {
         who: getattr(client, method)(address, body)
@@ -142,6 +152,8 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:share_id>", "{s}")
         .replace("<int:filing_id>", "{f}")
         .replace("<int:world_id>", "{w}")
+        .replace("<int:vetting_id>", "{v}")
+        .replace("<str:kind>", "marks")
         .replace("<slug:code>", "{o}")
         .replace("<str:label>", "inkpost")
         .replace("<path:label>", "inkpost")

@@ -252,7 +252,7 @@ def test_where_projects_stand(
     again = api.put(f"/api/projects/{full.pk}/archive", {"archived": False}).json()
     assert again["archived_at"] is None
     Project.objects.create(owner=full.owner, name="Two", brief=brief_document(parse_brief({})))
-    with django_assert_num_queries(8):  # session, person and six
+    with django_assert_num_queries(9):  # session, person and seven
         assert len(api.get("/api/overview").json()) == 2
 
 

@@ -65,7 +65,7 @@ def choose(method: str, path: str) -> App:
 
 def bounds_of(path: str) -> Bounds:
     """How long a body may be."""
-    if path == "/api/projects/file":
+    if path in ("/api/projects/file", "/api/marks"):
         return PROJECT_FILE
     return PRICE_LIST if LIST.fullmatch(path) else USUAL_BODY
 

@@ -23,7 +23,7 @@ from vinetag.lookup.retry import read_retry_after
 
 __all__ = [
     "LARGEST_BODY", "Failure", "Reply", "decoded", "fetch_bootstrap", "get", "open_session",
-    "origin_of", "target_of",
+    "origin_of", "public_only", "target_of",
 ]  # fmt: skip
 
 LARGEST_BODY: Final = 512 * 1024
@@ -177,6 +177,11 @@ def _is_private(address: str) -> bool:
         return not ipaddress.ip_address(parts.hostname or "").is_global if parts else True
     except ValueError:
         return False
+
+
+def public_only() -> ThreadedResolver:
+    """A resolver for sessions that must not reach private addresses, whatever names lead there."""
+    return _PublicOnly()
 
 
 async def fetch_bootstrap(session: aiohttp.ClientSession, url: str) -> Bootstrap | None:

@@ -38,6 +38,8 @@ def simulated(registry_port: int, dns_port: int, whois_port: int) -> dict[str, s
         "VINETAG_WHOIS": f"127.0.0.1:{whois_port}",
         "VINETAG_SELLER": f"http://127.0.0.1:{registry_port}/seller/",
         "VINETAG_SELLERS": f"http://127.0.0.1:{registry_port}/sellers.json",
+        "VINETAG_PLATFORMS": f"http://127.0.0.1:{registry_port}/",
+        "VINETAG_SEARCH": f"http://127.0.0.1:{registry_port}/search/description.xml",
     }
 
 
@@ -49,6 +51,8 @@ LIVE = {
     "VINETAG_WHOIS": CATALOGUE,
     "VINETAG_SELLER": "",
     "VINETAG_SELLERS": "",
+    "VINETAG_PLATFORMS": "",
+    "VINETAG_SEARCH": "",
     "VINETAG_RDAP_AT_ONCE": "2",
     "VINETAG_RDAP_PER_SECOND": "1",
     "VINETAG_WHOIS_AT_ONCE": "1",
@@ -64,9 +68,11 @@ class LookupSettings:
     system's resolver, else an address and a port ("127.0.0.1:8702"); `whois`: "" for no WHOIS,
     CATALOGUE for the `whois_services` by extension themselves, else an address and a port that
     answers for all of them; `seller`: whom quotes are asked of, and `sellers`: the address of a
-    document of sellers with their lists, "" for none; `redis`: where limits are shared, "" for
-    limits of this process alone; `by_host`: limits of particular hosts; `bases`: addresses of RDAP
-    by extension, where the bootstrap has none; timeouts in seconds.
+    document of sellers with their lists, "" for none; `platforms`: where platforms stand whose
+    addresses in the catalogue are paths, "" where such are not asked; `search`: the address of the
+    OpenSearch description of a search service, "" for none; `redis`: where limits are shared, ""
+    for limits of this process alone; `by_host`: limits of particular hosts; `bases`: addresses of
+    RDAP by extension, where the bootstrap has none; timeouts in seconds.
     """
 
     bootstrap: str = DEFAULT_BOOTSTRAP
@@ -75,6 +81,8 @@ class LookupSettings:
     whois: str = ""
     seller: str = ""
     sellers: str = ""
+    platforms: str = ""
+    search: str = ""
     redis: str = ""
     limits: HostLimits = field(default_factory=HostLimits)
     dns_limits: HostLimits = DNS_LIMITS
@@ -90,7 +98,8 @@ class LookupSettings:
     @classmethod
     def from_env(cls, env: Mapping[str, str]) -> LookupSettings:
         """By the variables VINETAG_LOOKUP ("simulated" or "live"), VINETAG_RDAP_BOOTSTRAP,
-        VINETAG_DNS, VINETAG_WHOIS, VINETAG_SELLER and VINETAG_SELLERS; VINETAG_RDAP_ and
+        VINETAG_DNS, VINETAG_WHOIS, VINETAG_SELLER, VINETAG_SELLERS, VINETAG_PLATFORMS and
+        VINETAG_SEARCH; VINETAG_RDAP_ and
         VINETAG_WHOIS_ with AT_ONCE and PER_SECOND a host, VINETAG_RDAP_LIMITS for particular hosts
         ("rdap.registry.example=5,other.example=0.5"); and VINETAG_RDAP_, VINETAG_DNS_ and
         VINETAG_WHOIS_ with TIMEOUT. Raises SettingsError that says which is wrong.
@@ -109,6 +118,8 @@ class LookupSettings:
             whois=given["VINETAG_WHOIS"],
             seller=given["VINETAG_SELLER"],
             sellers=given["VINETAG_SELLERS"],
+            platforms=given["VINETAG_PLATFORMS"],
+            search=given["VINETAG_SEARCH"],
             limits=HostLimits(at_once, _number(given, "VINETAG_RDAP_PER_SECOND", 0)),
             whois_limits=HostLimits(whois_at_once, _number(given, "VINETAG_WHOIS_PER_SECOND", 0)),
             by_host={

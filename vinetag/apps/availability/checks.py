@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-import logging
-import uuid
-from collections.abc import Callable, Collection, Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from datetime import datetime, timedelta
 from typing import Literal, cast
 
 from django.conf import settings
 from django.db import transaction
-from django.db.models import F, Q
 from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError
+from vinetag.apps.availability.leases import long_ago
 from vinetag.apps.availability.models import Check, Lookup
 from vinetag.apps.naming.deadlocks import again_when_deadlocked
 from vinetag.apps.naming.models import Project
@@ -21,23 +19,15 @@ from vinetag.core.checking import Aim, Status, is_fresh
 from vinetag.core.names import FullName, parse_label
 
 __all__ = [
-    "LEASE", "MOST_FAULTS", "MOST_NAMES", "Again", "awaited", "beat", "claim", "finish_if_done",
-    "in_turn", "is_asleep", "latest_check", "names_left", "note_fault", "release", "resume_check",
-    "stale_checks", "start_check", "stop_check", "tell_away", "wake",
+    "MOST_NAMES", "Again", "awaited", "finish_if_done", "in_turn", "latest_check", "names_left",
+    "resume_check", "start_check", "stop_check", "tell_away",
 ]  # fmt: skip
 
 Again = Literal["stale", "unsure", "all"]
-LEASE = timedelta(seconds=settings.CHECK_LEASE)
 MOST_NAMES = 100_000
-# Slices in a row that may end by a fault of ours before the check is stopped, and told to be.
-MOST_FAULTS = 3
-# A check nobody has taken for so long is told to wait for a worker.
-TAKEN_WITHIN = timedelta(seconds=6)
 # So many names are asked under the first extension before the next one's turn: about a screenful.
 SCREENFUL = 25
 BATCH = 500
-
-log = logging.getLogger(__name__)
 
 
 @again_when_deadlocked
@@ -90,7 +80,7 @@ def start_check(
             plan=[str(name) for name in wanted],
             total=len(wanted),
             not_before=not_before,
-            heartbeat_at=_long_ago(),
+            heartbeat_at=long_ago(),
         )
 
 
@@ -155,55 +145,9 @@ def _nothing_left(names: Sequence[FullName], again: Again, older_than: timedelta
     return f"{which} fresh: open names were asked in the last 15 minutes, taken ones in 3 days."
 
 
-def _long_ago() -> datetime:
-    return timezone.now() - 10 * LEASE
-
-
-def claim(check_id: int) -> str | None:
-    """Take the check for this worker: the lease's token, or None when it is over or another's."""
-    token = uuid.uuid4().hex
-    now = timezone.now()
-    taken = Check.objects.filter(
-        Q(lease="") | Q(heartbeat_at__lt=now - LEASE), pk=check_id, state__in=Check.ACTIVE
-    ).update(lease=token, heartbeat_at=now, state=Check.State.RUNNING)
-    return token if taken else None
-
-
-def beat(check_id: int, token: str) -> bool:
-    """Keep the lease. False when the check was stopped, or another worker has it."""
-    held = Check.objects.filter(pk=check_id, lease=token, state=Check.State.RUNNING)
-    return bool(held.update(heartbeat_at=timezone.now()))
-
-
-def release(check_id: int, token: str) -> None:
-    """Give the lease up, so that the next slice can start at once."""
-    Check.objects.filter(pk=check_id, lease=token).update(lease="", heartbeat_at=_long_ago())
-
-
-def note_fault(check_id: int, token: str, *, failed: bool) -> None:
-    """Count a slice that ended by a fault of ours; one that did not takes the count back. After
-    MOST_FAULTS in a row the check is stopped: it would only ask the same names again.
-    """
-    held = Check.objects.filter(pk=check_id, lease=token)
-    if not failed:
-        held.exclude(faults=0).update(faults=0)
-        return
-    held.update(faults=F("faults") + 1)
-    held.filter(faults__gte=MOST_FAULTS, state__in=Check.ACTIVE).update(
-        state=Check.State.STOPPED, ended_at=timezone.now()
-    )
-
-
 def tell_away(check_id: int, token: str, extensions: Sequence[str]) -> None:
     """Say which extensions' registries do not answer just now."""
     Check.objects.filter(pk=check_id, lease=token).update(away=list(extensions))
-
-
-def is_asleep(check: Check) -> bool:
-    """Whether the check waits for a worker: none has taken it, or the one that had it is gone."""
-    now = timezone.now()
-    gone = now - check.heartbeat_at > LEASE
-    return check.is_active and gone and now - check.began_at > TAKEN_WITHIN and not check.away
 
 
 def names_left(check: Check) -> list[str]:
@@ -271,29 +215,11 @@ def resume_check(project: Project, check_id: int) -> Check:
         if check.state != Check.State.STOPPED or not check.plan:
             raise ConflictError("nothing_left", "Nothing is left of that check.")
         check.state, check.ended_at, check.faults = Check.State.QUEUED, None, 0
-        check.began_at, check.heartbeat_at = timezone.now(), _long_ago()
+        check.began_at, check.heartbeat_at = timezone.now(), long_ago()
         check.save(update_fields=["state", "ended_at", "began_at", "heartbeat_at", "faults"])
     return check
-
-
-def stale_checks() -> list[int]:
-    """Active checks no worker holds: just queued, or their worker is gone."""
-    stale = Check.objects.filter(
-        state__in=Check.ACTIVE, heartbeat_at__lt=timezone.now() - LEASE, project__removed_at=None
-    )
-    return list(stale.values_list("pk", flat=True))
 
 
 def latest_check(project: Project) -> Check | None:
     """The project's last check."""
     return project.checks.order_by("-id").first()
-
-
-def wake(send: Callable[[], object]) -> None:
-    """Send a message to the workers. Whatever keeps it from being sent, the check is in the
-    database and waits for resume_checks.
-    """
-    try:
-        send()
-    except Exception as error:
-        log.warning("The queue cannot be reached (%s); the check starts when it is back.", error)

@@ -7,8 +7,8 @@ from functools import partial
 from typing import ClassVar
 
 from django.db import models
-from django.utils import timezone
 
+from vinetag.apps.availability.leases import Carried
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import buyable
 from vinetag.core.money import PLACES
@@ -26,36 +26,20 @@ def amount_field() -> models.DecimalField[Decimal | None, Decimal | None]:
 code_field = partial(models.CharField, max_length=24)
 
 
-class Check(models.Model):
+class Check(Carried):
     """One press of the button: full names to ask about, in the background.
 
-    The row is the truth about the job; the queue only wakes workers. A worker holds the check while
-    its `lease` stands and its `heartbeat_at` is fresh. `plan` lists the full names in the order
+    The row is the truth about the job. `plan` lists the full names in the order
     they are asked; those whose lookup names this check are answered. Answers from before
     `not_before` do not count.
     """
 
-    class State(models.TextChoices):
-        QUEUED = "queued"
-        RUNNING = "running"
-        DONE = "done"
-        STOPPED = "stopped"
-
-    ACTIVE: ClassVar[tuple[str, ...]] = (State.QUEUED, State.RUNNING)
-
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="checks")
-    state = models.CharField(max_length=8, choices=State.choices, default=State.QUEUED)
     aim = code_field(default="scan")
     plan = models.JSONField(default=list)
     total = models.PositiveIntegerField(default=0)
     not_before = models.DateTimeField(null=True, blank=True)
-    lease = models.CharField(max_length=32, blank=True, default="")
-    heartbeat_at = models.DateTimeField()
-    created_at = models.DateTimeField(auto_now_add=True)
-    began_at = models.DateTimeField(default=timezone.now)
-    ended_at = models.DateTimeField(null=True, blank=True)
     away = models.JSONField(default=list)
-    faults = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
         indexes = [
@@ -65,11 +49,6 @@ class Check(models.Model):
 
     def __str__(self) -> str:
         return f"check {self.pk} ({self.state})"
-
-    @property
-    def is_active(self) -> bool:
-        """Whether a worker has it or will."""
-        return self.state in self.ACTIVE
 
 
 class Known(models.Model):

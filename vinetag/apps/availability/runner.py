@@ -15,7 +15,7 @@ from typing import TypeVar, cast
 
 from django.db import InterfaceError, OperationalError, close_old_connections, connection
 
-from vinetag.apps.availability import checks
+from vinetag.apps.availability import checks, leases
 from vinetag.apps.availability.answer_store import (
     claim_names,
     fresh_answers,
@@ -63,7 +63,7 @@ def run_slice(check_id: int, token: str) -> bool:
         """Keep the lease and store what has arrived, also when the lease was lost meanwhile: an
         answer is one, whoever goes on with the check. Whether it is kept.
         """
-        held = patiently(lambda: checks.beat(check_id, token))
+        held = patiently(lambda: leases.beat(Check, check_id, token))
         answers = feed.answers()
         patiently(lambda: save_answers(check.project_id, answers, check_id))
         return held

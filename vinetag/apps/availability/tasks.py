@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from vinetag.apps.availability import checks
+from vinetag.apps.availability import checks, leases
+from vinetag.apps.availability.models import Check
 from vinetag.apps.availability.runner import run_slice
 from vinetag.jobs.celery import app
 
@@ -14,20 +15,20 @@ def run_check(check_id: int) -> None:
     """Carry a check on by one slice, then pass it on until it is done. When all that is left waits
     for registries that are away, the schedule goes on with it, and other checks have the worker.
     """
-    token = checks.claim(check_id)
+    token = leases.claim(Check, check_id)
     if token is None:
         return
     try:
         goes_on = run_slice(check_id, token)
     except Exception:
-        checks.note_fault(check_id, token, failed=True)
-        checks.release(check_id, token)
+        leases.note_fault(Check, check_id, token, failed=True)
+        leases.release(Check, check_id, token)
         raise
     try:
-        checks.note_fault(check_id, token, failed=False)
+        leases.note_fault(Check, check_id, token, failed=False)
         finished = checks.finish_if_done(check_id)
     finally:
-        checks.release(check_id, token)
+        leases.release(Check, check_id, token)
     if goes_on and not finished:
         run_check.delay(check_id)
 
@@ -35,5 +36,5 @@ def run_check(check_id: int) -> None:
 @app.task(name="availability.resume_checks", expires=10)
 def resume_checks() -> None:
     """Wake checks whose worker is gone, whose message was lost, or that wait for registries."""
-    for check_id in checks.stale_checks():
+    for check_id in leases.stale(Check):
         run_check.delay(check_id)

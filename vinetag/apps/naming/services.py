@@ -131,7 +131,7 @@ def change_project(
     require_seen(seen, {"version": project.version}, project)
     document = brief_document(read)
     changed = {key for key in document if document[key] != project.brief.get(key)}
-    remake = bool(changed - {"weights", "owner", "fallback"})
+    remake = bool(changed - {"weights", "owner", "fallback", "classes", "markets"})
     if remake:
         project.depth = FIRST
     project.name, project.brief = title, document

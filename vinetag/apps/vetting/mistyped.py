@@ -4,47 +4,71 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Final
 
+from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.progress import cells_of
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import brief_of, grader_for
+from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate
 from vinetag.core.checking.pasted import read_name
+from vinetag.core.grade import Reading
 from vinetag.core.names import FullName, parse_label
-from vinetag.core.vet import Mistype, Shares, elsewhere, mistypes
+from vinetag.core.vet import (
+    Mistype,
+    Shares,
+    elsewhere,
+    land_of,
+    mistypes,
+    typed_extensions,
+)
 
-__all__ = ["Mistyped", "mistyped_names"]
-
-# Who types these lands with somebody; those who type the others, with nobody.
-HELD: Final = frozenset({"taken", "offered", "dropping"})
-NOBODYS: Final = frozenset({"open", "premium", "reserved", "barred"})
+__all__ = ["Mistyped", "cells_by_name", "likely_mistypes", "meant_name", "mistyped_names"]
 
 
 @dataclass(frozen=True)
 class Mistyped:
-    """The likeliest under `extension`, with what is known of each, and what becomes of all."""
+    """The likeliest of who means a name under `extension`, with what is known of each, and what
+    becomes of all.
+    """
 
     extension: str
     found: Sequence[Mistype]
-    cells: Mapping[str, Lookup]
+    cells: Mapping[FullName, Lookup]
     shares: Shares
 
 
-def mistyped_names(project: Project, typed: str) -> Mistyped:
-    """Of a name, made or typed, alone or as a full name; the brief's first extension where it has
-    none. Raises LabelError or ExtensionError.
+def meant_name(brief: Brief, typed: str) -> FullName:
+    """A name, made or typed, alone or as a full name; under the brief's first extension where it
+    has none. Raises LabelError or ExtensionError.
     """
     label, extension = read_name(typed) if "." in typed else (parse_label(typed), "")
-    brief = brief_of(project)
-    extension = extension or (brief.extensions[0] if brief.extensions else "com")
-    reading = grader_for(brief).read_any(Candidate(label, (), (), 0.0))
-    found = mistypes(reading, extension)
-    known = cells_of(project, [FullName(one.label, extension) for one in found])
-    cells = {name: of_one[0] for name, of_one in known.items()}
-    held = {
-        name: True if cell.status in HELD else False if cell.status in NOBODYS else None
-        for name, cell in cells.items()
+    return FullName(label, extension or (brief.extensions[0] if brief.extensions else "com"))
+
+
+def likely_mistypes(brief: Brief, reading: Reading, extension: str) -> list[Mistype]:
+    """Of a name read, under an extension."""
+    known = {entry.extension for entry in catalogue()}
+    country = brief.markets[0] if brief.markets else brief.owner.country
+    others = typed_extensions(extension, country, known)
+    return mistypes(reading, extension, others=others)
+
+
+def cells_by_name(project: Project, names: Sequence[FullName]) -> dict[FullName, Lookup]:
+    """What is known of full names."""
+    found = cells_of(project, names)
+    return {
+        FullName(cell.label, cell.extension): cell for cells in found.values() for cell in cells
     }
-    return Mistyped(extension, found, cells, elsewhere(found, held))
+
+
+def mistyped_names(project: Project, typed: str) -> Mistyped:
+    """Of a name, as meant_name reads it. Raises LabelError or ExtensionError."""
+    brief = brief_of(project)
+    name = meant_name(brief, typed)
+    reading = grader_for(brief).read_any(Candidate(name.label, (), (), 0.0))
+    found = likely_mistypes(brief, reading, name.extension)
+    cells = cells_by_name(project, [one.full_name for one in found])
+    lands = {n: land for n, cell in cells.items() if (land := land_of(cell.status))}
+    return Mistyped(name.extension, found, cells, elsewhere(found, lands))

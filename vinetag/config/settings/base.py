@@ -141,6 +141,11 @@ SPECTACULAR_SETTINGS = {
     "ENUM_NAME_OVERRIDES": {
         "PurposeEnum": "vinetag.core.brief.PURPOSES",
         "AskedForEnum": ["scan", "buying"],
+        "CarriedStateEnum": "vinetag.apps.availability.leases.Carried.State",
+        "FindingNameEnum": "vinetag.core.concepts.FINDING_NAMES",
+        "AgainEnum": ["stale", "unsure", "all"],
+        "VettingAgainEnum": ["old", "all"],
+        "WeightEnum": "vinetag.core.concepts.WEIGHTS",
         "EitherEnum": "vinetag.core.sheet.question.EITHER",
     },
 }
@@ -160,9 +165,14 @@ CELERY_ACCEPT_CONTENT = ["json"]
 CELERY_TASK_SERIALIZER = "json"
 CELERY_TASK_PUBLISH_RETRY = False
 CELERY_TASK_DEFAULT_QUEUE = "checks"
-CELERY_TASK_ROUTES = {"bench.*": {"queue": "files"}, "costs.*": {"queue": "files"}}
-# A process that has read a large file is replaced, for it does not give the memory back (kB).
-CELERY_WORKER_MAX_MEMORY_PER_CHILD = 700_000
+CELERY_TASK_ROUTES = {
+    "bench.*": {"queue": "files"},
+    "costs.*": {"queue": "files"},
+    "vetting_files.*": {"queue": "files"},
+}
+# A process that has read a large file is replaced, for it does not give the memory back (kB). One
+# that holds a register of a million marks has 900 MB, and keeps it.
+CELERY_WORKER_MAX_MEMORY_PER_CHILD = int(env.number("VINETAG_WORKER_MEMORY", 1_400_000))
 CELERY_TASK_ACKS_LATE = True
 CELERY_TASK_REJECT_ON_WORKER_LOST = True
 CELERY_TASK_IGNORE_RESULT = True
@@ -177,6 +187,7 @@ CELERY_BROKER_TRANSPORT_OPTIONS = {
 }
 CELERY_BEAT_SCHEDULE = {
     "resume-checks": {"task": "availability.resume_checks", "schedule": min(5.0, CHECK_LEASE)},
+    "resume-vettings": {"task": "vetting.resume_vettings", "schedule": min(5.0, CHECK_LEASE)},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
     "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},

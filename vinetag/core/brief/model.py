@@ -176,6 +176,7 @@ class Brief:
     """What is being named: `about` says in a sentence what it is and for whom; the keywords and
     extensions stand in order of preference. `weights`: (measure, 0 to 10) as the person set them,
     none for the purpose's own. `fallback`: where to look when a name is taken, in order (RUNGS).
+    `classes` of goods and services, and the countries that are its `markets`, are for vetting.
     """
 
     __pydantic_config__: ClassVar[ConfigDict] = ConfigDict(extra="forbid")
@@ -213,6 +214,19 @@ class Brief:
     world: Annotated[Chosen, Field(description="What the person chose of the brief's world")] = (
         Chosen()
     )
+    classes: Annotated[
+        tuple[Annotated[int, Between(1, 45)], ...],
+        Field(
+            max_length=45,
+            description="Of goods and services (Nice Agreement), none for those its words speak of",
+        ),
+        Once,
+    ] = ()
+    markets: Annotated[
+        tuple[Annotated[str, OneOf(tuple(COUNTRIES))], ...],
+        Field(max_length=30, description="Where it is to be sold, ISO 3166-1, the first most"),
+        Once,
+    ] = ()
 
     @property
     def dial(self) -> int:

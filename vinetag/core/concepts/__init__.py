@@ -11,9 +11,21 @@ from vinetag.core.concepts.measures import MEASURE_KINDS, MEASURE_NAMES, Measure
 from vinetag.core.concepts.parts import PART_KINDS, PartKind, PartName
 from vinetag.core.concepts.purposes import PURPOSE_KINDS, PURPOSES, Purpose, PurposeKind
 from vinetag.core.concepts.recipes import RECIPE_KINDS, RECIPE_NAMES, RecipeKind
+from vinetag.core.concepts.vetting import (
+    FINDING_KINDS,
+    FINDING_NAMES,
+    WEIGHT_KINDS,
+    WEIGHTS,
+    FindingKind,
+    FindingName,
+    Weight,
+    WeightKind,
+    worst,
+)
 
 __all__ = [
-    "CHANGES", "MEASURE_KINDS", "MEASURE_NAMES", "PART_KINDS", "PURPOSES", "PURPOSE_KINDS",
-    "RECIPE_KINDS", "RECIPE_NAMES", "Change", "MeasureKind", "PartKind", "PartName", "Purpose",
-    "PurposeKind", "RecipeKind",
+    "CHANGES", "FINDING_KINDS", "FINDING_NAMES", "MEASURE_KINDS", "MEASURE_NAMES", "PART_KINDS",
+    "PURPOSES", "PURPOSE_KINDS", "RECIPE_KINDS", "RECIPE_NAMES", "WEIGHTS", "WEIGHT_KINDS",
+    "Change", "FindingKind", "FindingName", "MeasureKind", "PartKind", "PartName", "Purpose",
+    "PurposeKind", "RecipeKind", "Weight", "WeightKind", "worst",
 ]  # fmt: skip

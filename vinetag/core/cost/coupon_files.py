@@ -10,7 +10,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final, cast, get_args
 
-from vinetag.core.cost.cells import Cells, read_table
+from vinetag.core.cells import Cells, read_table
 from vinetag.core.cost.coupons import Coupon, CouponKind
 from vinetag.core.cost.prices import ACTIONS, Action
 from vinetag.core.cost.sellers import LONGEST_AHEAD

@@ -14,7 +14,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any, Final, cast, get_args
 
-from vinetag.core.cost.cells import Cells, Table, read_table
+from vinetag.core.cells import Cells, Table, read_table
 from vinetag.core.cost.prices import (
     ACTIONS,
     EVERY,

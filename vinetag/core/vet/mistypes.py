@@ -14,11 +14,14 @@ from dataclasses import dataclass
 from typing import Final, Literal, NamedTuple, get_args
 
 from vinetag.core.grade import Reading, misspellings
-from vinetag.core.names import is_ldh_label
+from vinetag.core.names import FullName, is_ldh_label
+from vinetag.core.vet.disguises import disguises
 
-__all__ = ["MISTYPE_KINDS", "Mistype", "Shares", "elsewhere", "mistypes"]
+__all__ = ["MISTYPE_KINDS", "Land", "Mistype", "Shares", "elsewhere", "mistypes"]
 
-MistypeKind = Literal["heard", "slip", "look", "form", "hyphen", "order", "aloud"]
+MistypeKind = Literal[
+    "heard", "slip", "look", "form", "hyphen", "order", "aloud", "extension", "disguise"
+]
 MISTYPE_KINDS: Final[tuple[MistypeKind, ...]] = get_args(MistypeKind)
 
 # Of those who mean a name, so many have it from hearing; all others have read it.
@@ -36,6 +39,8 @@ OTHER_ORDER: Final = 0.006
 ALOUD: Final = 0.002
 # What fewer than these would type is not told.
 LEAST: Final = 0.00005
+MOST_DISGUISES: Final = 8
+NONE: Final[Mapping[str, float]] = {}
 
 ROWS: Final = ("1234567890", "qwertyuiop", "asdfghjkl", "zxcvbnm")
 # Read one for the other in common faces; within a to z and the digits.
@@ -64,27 +69,39 @@ NEIGHBOURS: Final = _neighbours()
 
 @dataclass(frozen=True, slots=True)
 class Mistype:
-    """What `share` of those who mean a name type instead, 0 to 1, and the likeliest reason."""
+    """What `share` of those who mean a name type instead, 0 to 1, and the likeliest reason;
+    `extension` is the one typed with it.
+    """
 
     label: str
     kind: MistypeKind
     share: float
+    extension: str = "com"
+
+    @property
+    def full_name(self) -> FullName:
+        """What is typed."""
+        return FullName(self.label, self.extension)
 
 
 class Shares(NamedTuple):
     """Of those who mean a name: the share that types something else, and of that what lands with
-    somebody, with nobody, and where nobody knows.
+    somebody who uses it, on a name that is for sale, with nobody, and where nobody knows.
     """
 
     whole: float
     taken: float
+    parked: float
     free: float
     unknown: float
 
 
-def mistypes(reading: Reading, extension: str = "com", most: int = 60) -> list[Mistype]:
-    """The likeliest, most typed first, at most `most`. Each is a label that can be registered,
+def mistypes(
+    reading: Reading, extension: str = "com", most: int = 60, others: Mapping[str, float] = NONE
+) -> list[Mistype]:
+    """The likeliest, most typed first, at most `most`. Each is a full name that can be registered,
     once, with the shares of all ways to it; nothing for names in other letters than a to z.
+    `others` are extensions the name is typed with instead, by the share who would.
     """
     if reading.foreign:
         return []
@@ -100,24 +117,32 @@ def mistypes(reading: Reading, extension: str = "com", most: int = 60) -> list[M
             kinds = shares.setdefault(text, {})
             kinds[kind] = kinds.get(kind, 0.0) + share
     found = [
-        Mistype(text, max(kinds, key=lambda k: (kinds[k], k)), min(1.0, sum(kinds.values())))
+        Mistype(
+            text, max(kinds, key=lambda k: (kinds[k], k)), min(1.0, sum(kinds.values())), extension
+        )
         for text, kinds in shares.items()
     ]
-    ranked = sorted(found, key=lambda one: (-one.share, one.label))
-    return [one for one in ranked[:most] if one.share >= LEAST]
+    found += [Mistype(label, "extension", share, other) for other, share in others.items()]
+    ranked = sorted(found, key=lambda one: (-one.share, one.label, one.extension))
+    dressed = disguises(label)[: min(MOST_DISGUISES, most // 4)]
+    kept = [one for one in ranked[: most - len(dressed)] if one.share >= LEAST]
+    return kept + [Mistype(text, "disguise", LEAST, extension) for text in dressed]
 
 
-def elsewhere(found: Sequence[Mistype], held: Mapping[str, bool | None]) -> Shares:
-    """What becomes of those who mistype; `held` says of a label whether somebody has it, None or
-    nothing where that is not known.
+Land = Literal["taken", "parked", "free"]
+
+
+def elsewhere(found: Sequence[Mistype], held: Mapping[FullName, Land]) -> Shares:
+    """What becomes of those who mistype; `held` says of a full name who is there, nothing where
+    that is not known.
     """
-    sums = {True: 0.0, False: 0.0, None: 0.0}
+    sums: dict[Land | None, float] = {"taken": 0.0, "parked": 0.0, "free": 0.0, None: 0.0}
     for one in found:
-        sums[held.get(one.label)] += one.share
+        sums[held.get(one.full_name)] += one.share
     whole = sum(sums.values())
     # More than all cannot be: shares of unlikely ways are judgements.
     scale = min(1.0, 1 / whole) if whole else 1.0
-    return Shares(whole * scale, sums[True] * scale, sums[False] * scale, sums[None] * scale)
+    return Shares(whole * scale, *(scale * sums[key] for key in sums))
 
 
 Found = tuple[MistypeKind, str, float]

@@ -9,7 +9,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from vinetag.apps.availability.checks import MOST_FAULTS, is_asleep
+from vinetag.apps.availability.leases import MOST_FAULTS, is_asleep
 from vinetag.apps.availability.models import Check, Lookup
 from vinetag.core.checking import STATUSES, in_words, read_evidence, reason_of, record_of
 from vinetag.core.extensions import RULES
@@ -171,7 +171,7 @@ class CheckSerializer(serializers.Serializer[Any]):
     )
 
     def get_asleep(self, progress: Any) -> bool:
-        return is_asleep(progress.check)
+        return is_asleep(progress.check) and not progress.check.away
 
     def get_broken(self, progress: Any) -> bool:
         return bool(progress.check.faults >= MOST_FAULTS)

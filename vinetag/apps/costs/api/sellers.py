@@ -16,7 +16,7 @@ from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer, told_problems
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.catalogue import require_administrator
-from vinetag.apps.availability.checks import wake
+from vinetag.apps.availability.leases import wake
 from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.costs import by_hand
 from vinetag.apps.costs.api.serializers import (

@@ -13,7 +13,17 @@ from rest_framework.views import APIView
 
 from vinetag.core.checking import SOURCES, STATUS_KINDS
 from vinetag.core.checking.statuses import Mark
-from vinetag.core.concepts import MEASURE_KINDS, PART_KINDS, PURPOSE_KINDS, PURPOSES, RECIPE_KINDS
+from vinetag.core.concepts import (
+    FINDING_KINDS,
+    FINDING_NAMES,
+    MEASURE_KINDS,
+    PART_KINDS,
+    PURPOSE_KINDS,
+    PURPOSES,
+    RECIPE_KINDS,
+    WEIGHT_KINDS,
+    WEIGHTS,
+)
 from vinetag.core.grade import EXPONENT
 
 __all__ = ["ConceptsView", "document"]
@@ -70,6 +80,20 @@ class SourceKindSerializer(serializers.Serializer[Any]):
     summary = serializers.CharField()
 
 
+class FindingKindSerializer(serializers.Serializer[Any]):
+    name = serializers.ChoiceField(choices=FINDING_NAMES)
+    word = serializers.CharField()
+    short = serializers.CharField(help_text="At the head of a column")
+    asks = serializers.CharField(help_text="Its question")
+    lasts = serializers.IntegerField(help_text="Days after which it is old")
+
+
+class WeightKindSerializer(serializers.Serializer[Any]):
+    name = serializers.ChoiceField(choices=WEIGHTS)
+    word = serializers.CharField()
+    help = serializers.CharField()
+
+
 class ConceptsSerializer(serializers.Serializer[Any]):
     statuses = StatusKindSerializer(many=True)
     purposes = PurposeKindSerializer(many=True)
@@ -78,6 +102,8 @@ class ConceptsSerializer(serializers.Serializer[Any]):
     recipes = RecipeKindSerializer(many=True)
     parts = PartKindSerializer(many=True)
     sources = SourceKindSerializer(many=True)
+    findings = FindingKindSerializer(many=True, help_text="What names are vetted for")
+    weights = WeightKindSerializer(many=True, help_text="Of findings, the worst first")
 
 
 def document() -> dict[str, Any]:
@@ -90,6 +116,8 @@ def document() -> dict[str, Any]:
         "recipes": RECIPE_KINDS,
         "parts": list(PART_KINDS.values()),
         "sources": list(SOURCES.values()),
+        "findings": list(FINDING_KINDS.values()),
+        "weights": list(WEIGHT_KINDS.values()),
     }
     return dict(ConceptsSerializer(there_is).data)
 

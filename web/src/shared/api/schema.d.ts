@@ -132,6 +132,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listRegisters"];
+        put?: never;
+        post: operations["bringRegister"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/overview": {
         parameters: {
             query?: never;
@@ -141,6 +157,22 @@ export interface paths {
         };
         get: operations["readOverview"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportPlatforms"];
+        put: operations["bringPlatforms"];
         post?: never;
         delete?: never;
         options?: never;
@@ -564,6 +596,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/names/{label}/vetting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readVettedName"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/names/{label}/vetting/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["acceptFinding"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/names/check": {
         parameters: {
             query?: never;
@@ -766,6 +830,70 @@ export interface paths {
         };
         get?: never;
         put: operations["reorderShortlist"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/vetting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readVetting"];
+        put?: never;
+        post: operations["startVetting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/vetting/{vetting_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resumeVetting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/vetting/{vetting_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stopVetting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/vetting/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportVetting"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1320,6 +1448,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptanceRequest: {
+            accepted: boolean;
+            /** @default  */
+            note: string;
+        };
         Affordable: {
             plan: components["schemas"]["Plan"];
             left_out: string[];
@@ -1374,6 +1507,10 @@ export interface components {
             fallback: string[];
             /** @description What the person chose of the brief's world */
             world: components["schemas"]["Chosen"];
+            /** @description Of goods and services (Nice Agreement), none for those its words speak of */
+            classes: number[];
+            /** @description Where it is to be sold, ISO 3166-1, the first most */
+            markets: string[];
         };
         /** @description What is being named, and within which limits; the core reads it. */
         BriefRequest: {
@@ -1400,6 +1537,21 @@ export interface components {
             fallback: string[];
             /** @description What the person chose of the brief's world */
             world: components["schemas"]["ChosenRequest"];
+            /** @description Of goods and services (Nice Agreement), none for those its words speak of */
+            classes: number[];
+            /** @description Where it is to be sold, ISO 3166-1, the first most */
+            markets: string[];
+        };
+        /**
+         * @description * `queued` - Queued
+         *     * `running` - Running
+         *     * `done` - Done
+         *     * `stopped` - Stopped
+         * @enum {string}
+         */
+        CarriedStateEnum: "queued" | "running" | "done" | "stopped";
+        CatalogueRequest: {
+            text: string;
         };
         /** @description One full name's status with its age. */
         Cell: {
@@ -1516,7 +1668,7 @@ export interface components {
         };
         Check: {
             id: number;
-            state: components["schemas"]["CheckStateEnum"];
+            state: components["schemas"]["CarriedStateEnum"];
             aim: string;
             total: number;
             done: number;
@@ -1570,14 +1722,6 @@ export interface components {
             full_names?: string[];
         };
         /**
-         * @description * `queued` - Queued
-         *     * `running` - Running
-         *     * `done` - Done
-         *     * `stopped` - Stopped
-         * @enum {string}
-         */
-        CheckStateEnum: "queued" | "running" | "done" | "stopped";
-        /**
          * @description What the person chose of the brief's world: titles of fields switched `on` and `off`; words
          *     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
          */
@@ -1629,6 +1773,10 @@ export interface components {
             recipes: components["schemas"]["RecipeKind"][];
             parts: components["schemas"]["PartKind"][];
             sources: components["schemas"]["SourceKind"][];
+            /** @description What names are vetted for */
+            findings: components["schemas"]["FindingKind"][];
+            /** @description Of findings, the worst first */
+            weights: components["schemas"]["WeightKind"][];
         };
         CostQuestionRequest: {
             full_names: string[];
@@ -2027,6 +2175,67 @@ export interface components {
          * @enum {string}
          */
         FilingStateEnum: "waiting" | "working" | "done" | "failed";
+        Finding: {
+            weight: components["schemas"]["WeightEnum"];
+            code: string;
+            text: string;
+            /** @description What one could do */
+            advice: string;
+            evidence: {
+                [key: string]: unknown;
+            }[];
+            source: string;
+        };
+        FindingKind: {
+            name: components["schemas"]["FindingNameEnum"];
+            word: string;
+            /** @description At the head of a column */
+            short: string;
+            /** @description Its question */
+            asks: string;
+            /** @description Days after which it is old */
+            lasts: number;
+        };
+        /**
+         * @description * `marks` - marks
+         *     * `prior_use` - prior_use
+         *     * `mistyped` - mistyped
+         *     * `handles` - handles
+         *     * `elsewhere` - elsewhere
+         *     * `said` - said
+         *     * `protection` - protection
+         * @enum {string}
+         */
+        FindingNameEnum: "marks" | "prior_use" | "mistyped" | "handles" | "elsewhere" | "said" | "protection";
+        /** @description What was found of a name of one kind, in short. */
+        FindingsOfKind: {
+            kind: components["schemas"]["FindingNameEnum"];
+            weight: components["schemas"]["WeightEnum"];
+            /** @description The weightiest finding in a sentence */
+            text: string;
+            /** @description How many findings there are */
+            count: number;
+            /** Format: date-time */
+            found_at: string;
+            /** @description To be found out again */
+            old: boolean;
+            accepted: boolean;
+            /** @description It was accepted when it said something else */
+            changed: boolean;
+            note: string;
+            findings: components["schemas"]["Finding"][];
+            more: {
+                [key: string]: unknown;
+            };
+        };
+        /** @description All that was found of a name. */
+        FindingsOfName: {
+            label: string;
+            shown: string;
+            full_name: string;
+            kinds: components["schemas"]["FindingsOfKind"][];
+            presented: components["schemas"]["Presented"];
+        };
         /**
          * @description * `csv` - csv
          *     * `xlsx` - xlsx
@@ -2046,6 +2255,23 @@ export interface components {
              * @description The grade from which a name is good enough
              */
             good_from: number;
+        };
+        /** @description What was found of a name of one kind, in short. */
+        Glance: {
+            kind: components["schemas"]["FindingNameEnum"];
+            weight: components["schemas"]["WeightEnum"];
+            /** @description The weightiest finding in a sentence */
+            text: string;
+            /** @description How many findings there are */
+            count: number;
+            /** Format: date-time */
+            found_at: string;
+            /** @description To be found out again */
+            old: boolean;
+            accepted: boolean;
+            /** @description It was accepted when it said something else */
+            changed: boolean;
+            note: string;
         };
         Glyph: {
             /** @description The place of its character in the text */
@@ -2125,6 +2351,7 @@ export interface components {
             tags: string[];
             /** @description In the shortlist, from 1 */
             place: number | null;
+            vetted: components["schemas"]["Glance"][];
         };
         Kept: {
             label: string;
@@ -2291,6 +2518,27 @@ export interface components {
             /** @description Shapes of invented words */
             shapes: string[];
         };
+        MarkFile: {
+            name: string;
+            office: string;
+            state: components["schemas"]["MarkFileStateEnum"];
+            /** @description How many marks were taken */
+            done: number;
+            /** @description In how many places something was wrong */
+            wrong: number;
+            /** @description The first of them */
+            problems: components["schemas"]["Problem"][];
+            /** Format: date-time */
+            brought_at: string;
+        };
+        /**
+         * @description * `waiting` - Waiting
+         *     * `reading` - Reading
+         *     * `done` - Done
+         *     * `failed` - Failed
+         * @enum {string}
+         */
+        MarkFileStateEnum: "waiting" | "reading" | "done" | "failed";
         Measure: {
             name: string;
             /** Format: double */
@@ -2323,6 +2571,8 @@ export interface components {
         };
         Mistype: {
             label: string;
+            extension: string;
+            full_name: string;
             shown: string;
             kind: components["schemas"]["MistypeKindEnum"];
             /**
@@ -2340,9 +2590,11 @@ export interface components {
          *     * `hyphen` - hyphen
          *     * `order` - order
          *     * `aloud` - aloud
+         *     * `extension` - extension
+         *     * `disguise` - disguise
          * @enum {string}
          */
-        MistypeKindEnum: "heard" | "slip" | "look" | "form" | "hyphen" | "order" | "aloud";
+        MistypeKindEnum: "heard" | "slip" | "look" | "form" | "hyphen" | "order" | "aloud" | "extension" | "disguise";
         Mistypes: {
             extension: string;
             mistypes: components["schemas"]["Mistype"][];
@@ -2460,6 +2712,7 @@ export interface components {
             stale: number;
             checking: boolean;
             kept: number;
+            vetting: boolean;
         };
         /**
          * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
@@ -2793,6 +3046,14 @@ export interface components {
              */
             toured: boolean;
         };
+        /** @description A name as it is met. */
+        Presented: {
+            alphabet: components["schemas"]["Spelled"][];
+            said: string;
+            capitals: string;
+            email: string;
+            handle: string;
+        };
         PriceChange: {
             kind: components["schemas"]["PriceChangeKindEnum"];
             extension: string;
@@ -3045,6 +3306,11 @@ export interface components {
             summary: string;
             group: string;
         };
+        Registers: {
+            marks: number;
+            /** @description The last that were brought, the newest first */
+            files: components["schemas"]["MarkFile"][];
+        };
         RemarkRequest: {
             label: string;
             text: string;
@@ -3249,6 +3515,11 @@ export interface components {
             taken: number;
             /**
              * Format: double
+             * @description Who land on a name that is for sale
+             */
+            parked: number;
+            /**
+             * Format: double
              * @description Who land with nobody
              */
             free: number;
@@ -3297,6 +3568,10 @@ export interface components {
             later: components["schemas"]["NameCost"] | null;
             /** @description All the years it is kept */
             whole: components["schemas"]["NameCost"] | null;
+        };
+        Spelled: {
+            letter: string;
+            word: string;
         };
         Standing: {
             label: string;
@@ -3447,6 +3722,53 @@ export interface components {
          * @enum {string}
          */
         VerdictEnum: "seen" | "later";
+        Vetted: {
+            label: string;
+            shown: string;
+            full_name: string;
+            kinds: components["schemas"]["Glance"][];
+        };
+        /**
+         * @description * `old` - old
+         *     * `all` - all
+         * @enum {string}
+         */
+        VettingAgainEnum: "old" | "all";
+        /** @description All names of the shortlist, the worst first. */
+        VettingReport: {
+            names: components["schemas"]["Vetted"][];
+            /** @description The last vetting, if any */
+            run: components["schemas"]["VettingRun"] | null;
+            /** @description Those of the brief, or proposed */
+            classes: number[];
+            classes_proposed: boolean;
+            markets: string[];
+            /** @description How many marks there are to look into */
+            marks: number;
+            platforms: number;
+            /** @description Whether a search service is set up */
+            search: boolean;
+        };
+        VettingRequestRequest: {
+            /** @description Names or full names; those of the shortlist when left out */
+            names?: string[];
+            kinds?: components["schemas"]["FindingNameEnum"][];
+            /** @default old */
+            again: components["schemas"]["VettingAgainEnum"];
+        };
+        /** @description A vetting, and how far it is. */
+        VettingRun: {
+            id: number;
+            state: components["schemas"]["CarriedStateEnum"];
+            /** @description Steps: a name and a kind each */
+            total: number;
+            done: number;
+            left: number;
+            /** @description It waits for a worker */
+            asleep: boolean;
+            /** @description It was stopped, as it failed again and again */
+            broken: boolean;
+        };
         View: {
             name: string;
             /** @description An address's query */
@@ -3505,6 +3827,20 @@ export interface components {
             total: string;
             by_year: string[];
             steps: components["schemas"]["Step"][];
+        };
+        /**
+         * @description * `stop` - stop
+         *     * `think` - think
+         *     * `unknown` - unknown
+         *     * `note` - note
+         *     * `clear` - clear
+         * @enum {string}
+         */
+        WeightEnum: "stop" | "think" | "unknown" | "note" | "clear";
+        WeightKind: {
+            name: components["schemas"]["WeightEnum"];
+            word: string;
+            help: string;
         };
         /**
          * @description * `best` - best
@@ -4157,6 +4493,158 @@ export interface operations {
             };
         };
     };
+    listRegisters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Registers"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringRegister: {
+        parameters: {
+            query?: {
+                /** @description Of the file */
+                name?: string;
+                /** @description Of marks that name none */
+                office?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Registers"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readOverview: {
         parameters: {
             query?: never;
@@ -4185,6 +4673,144 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportPlatforms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringPlatforms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CatalogueRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7012,6 +7638,159 @@ export interface operations {
             };
         };
     };
+    readVettedName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                label: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsOfName"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    acceptFinding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                label: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptanceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VettingReport"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     checkShown: {
         parameters: {
             query?: never;
@@ -8634,6 +9413,409 @@ export interface operations {
             };
             /** @description The body is no JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readVetting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VettingReport"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    startVetting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["VettingRequestRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VettingRun"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    resumeVetting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                vetting_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VettingRun"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    stopVetting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                vetting_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VettingRun"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportVetting: {
+        parameters: {
+            query?: {
+                form?: "csv" | "json" | "xlsx";
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "application/json": unknown;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,20 +9,22 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from datetime import date
 from decimal import Decimal
-from itertools import islice
+from itertools import chain, islice
 from typing import Final
 
 from vinetag.core.errors import Problem, add_words
 from vinetag.core.money import amount_of
 from vinetag.core.spreadsheet import plain_cell
 
-__all__ = ["LARGEST", "Cells", "Table", "read_table"]
+__all__ = ["LARGEST", "Cells", "Table", "read_lines", "read_table"]
 
 LARGEST: Final = 8_000_000
 LONGEST_CELL: Final = 2_000
+# So many are kept, and all are counted.
+MOST_PROBLEMS: Final = 10_000
 
 add_words(
     {
@@ -36,15 +38,20 @@ add_words(
 
 
 class Table:
-    """The lines of a table, which can be gone through once, and what was wrong with it."""
+    """The lines of a table, which can be gone through once, and what was wrong with it: `wrong` in
+    how many places, of which the first are told.
+    """
 
     def __init__(self) -> None:
         self.problems: list[Problem] = []
+        self.wrong = 0
         self.lines: Iterator[Cells] = iter(())
 
     def problem(self, path: str, code: str, args: Mapping[str, object]) -> None:
         """Tell of a problem."""
-        self.problems.append(Problem(path, code, args))
+        self.wrong += 1
+        if len(self.problems) < MOST_PROBLEMS:
+            self.problems.append(Problem(path, code, args))
 
 
 def read_table(
@@ -53,24 +60,38 @@ def read_table(
     """The lines of a table whose heading names `columns`, in any order, those `needed` among them.
     Nothing is raised: a table that is none has a problem and no lines.
     """
-    table = Table()
-    text = text.removeprefix("\ufeff")
-    start = text.lstrip()[:1]
     if len(text) > LARGEST:
+        table = Table()
         table.problem("line 1", "list_large", {"limit": LARGEST, "length": len(text)})
-    elif start in ("<", "{", "["):
-        what = "a web page" if start == "<" else "JSON"
+        return table
+    return read_lines(io.StringIO(text, newline=""), columns, needed, most_lines)
+
+
+def read_lines(
+    given: Iterable[str], columns: Sequence[str], needed: Collection[str], most_lines: int
+) -> Table:
+    """As read_table, of lines that come one by one and are never all held."""
+    table, lines = Table(), iter(given)
+    first = next(lines, "").removeprefix("\ufeff")
+    start = first.lstrip()[:1]
+    if start in ("<", "{", "["):
+        what = "a web page or XML" if start == "<" else "JSON"
         table.problem("line 1", "list_not_csv", {"what": what})
     else:
-        table.lines = _lines(table, text, columns, needed, most_lines)
+        table.lines = _lines(table, first, lines, columns, needed, most_lines)
     return table
 
 
 def _lines(
-    table: Table, text: str, columns: Sequence[str], needed: Collection[str], most_lines: int
+    table: Table,
+    first: str,
+    rest: Iterator[str],
+    columns: Sequence[str],
+    needed: Collection[str],
+    most_lines: int,
 ) -> Iterator[Cells]:
-    separator = max(",;\t", key=text.split("\n", 1)[0].count)
-    lines = csv.reader(io.StringIO(text, newline=""), delimiter=separator, strict=False)
+    separator = max(",;\t", key=first.count)
+    lines = csv.reader(chain([first], rest), delimiter=separator, strict=False)
     try:
         heading = [plain_cell(name).strip().lower() for name in next(lines, [])]
         for name in needed:
@@ -100,12 +121,12 @@ class Cells:
     ) -> None:
         self._table, self.line, self._decimal_comma = table, line, decimal_comma
         self._given = given
-        self._before = len(table.problems)
+        self._before = table.wrong
 
     @property
     def are_good(self) -> bool:
         """Whether nothing was wrong so far."""
-        return len(self._table.problems) == self._before
+        return self._table.wrong == self._before
 
     def problem(self, column: str, code: str, args: Mapping[str, object]) -> None:
         """Tell what is wrong with a cell."""

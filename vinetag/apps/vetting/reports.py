@@ -1,0 +1,76 @@
+"""What is known of a project's names from vetting: all of them at a glance, and one whole."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from django.utils import timezone
+
+from vinetag.apps.naming.models import Project
+from vinetag.apps.vetting.documents import told
+from vinetag.apps.vetting.models import Acceptance, FindingRow
+from vinetag.apps.vetting.vettings import is_old, vetted_names
+from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
+from vinetag.core.names import FullName
+
+__all__ = ["Known", "known_of", "report", "weighed"]
+
+
+@dataclass(frozen=True)
+class Known:
+    """What was found of a name of one kind, and whether somebody accepts it. `changed`: it was
+    accepted when it said something else.
+    """
+
+    row: FindingRow
+    findings: Sequence[Mapping[str, Any]]
+    old: bool
+    acceptance: Acceptance | None
+    changed: bool
+
+    @property
+    def accepted(self) -> bool:
+        """Whether what it says now is accepted."""
+        return self.acceptance is not None and not self.changed
+
+
+def known_of(project: Project, labels: Iterable[str]) -> dict[str, dict[str, Known]]:
+    """By label and kind."""
+    labels, now = list(labels), timezone.now()
+    accepted = {(one.label, one.kind): one for one in project.acceptances.filter(label__in=labels)}
+    found: dict[str, dict[str, Known]] = {}
+    for row in project.findings.filter(label__in=labels):
+        if row.kind in FINDING_NAMES:
+            found.setdefault(row.label, {})[row.kind] = _known(row, accepted, now)
+    return found
+
+
+def _known(row: FindingRow, accepted: Mapping[tuple[str, str], Acceptance], now: datetime) -> Known:
+    acceptance = accepted.get((row.label, row.kind))
+    return Known(
+        row,
+        [told(row.kind, document) for document in row.findings],
+        is_old(row, now),
+        acceptance,
+        acceptance is not None and acceptance.sign != row.sign,
+    )
+
+
+def weighed(known: Mapping[str, Known]) -> tuple[int, int, int, int]:
+    """A name's place among others by what is not accepted: how many findings of each weight there
+    are, the worst first; a name nobody vetted comes last.
+    """
+    open_ = [one.row.weight for one in known.values() if not one.accepted]
+    stop, think, unknown, note = (-open_.count(weight) for weight in WEIGHTS[:4])
+    return stop, think, unknown, note
+
+
+def report(project: Project) -> list[tuple[FullName, Mapping[str, Known]]]:
+    """The names of the shortlist with what is known of them, the worst first."""
+    names = vetted_names(project)
+    known = known_of(project, [name.label for name in names])
+    rows = [(name, known.get(name.label, {})) for name in names]
+    return sorted(rows, key=lambda row: (not row[1], weighed(row[1])))
