@@ -31,6 +31,12 @@ const ComparePage = lazy(async () => ({
 }));
 const PlanPage = lazy(async () => ({ default: (await import('../features/plan/PlanPage')).PlanPage }));
 const PlanPaper = lazy(async () => ({ default: (await import('../features/plan/PlanPaper')).PlanPaper }));
+const VettingPage = lazy(async () => ({
+  default: (await import('../features/vetting/VettingPage')).VettingPage,
+}));
+const VettingPaper = lazy(async () => ({
+  default: (await import('../features/vetting/VettingPaper')).VettingPaper,
+}));
 const SellersPage = lazy(async () => ({
   default: (await import('../features/sellers/SellersPage')).SellersPage,
 }));
@@ -160,6 +166,22 @@ function OwnRoutes() {
               element={
                 <Titled word={t('Shortlist')}>
                   <ShortlistRoom />
+                </Titled>
+              }
+            />
+            <Route
+              path="vetting"
+              element={
+                <Titled word={t('Vetting')}>
+                  <VettingPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="vetting/print"
+              element={
+                <Titled word={t('Vetting')}>
+                  <VettingPaper />
                 </Titled>
               }
             />

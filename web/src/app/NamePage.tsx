@@ -18,6 +18,7 @@ import { Misspellings, Warnings } from '../features/reasons/Warnings';
 import { NoteField } from '../features/shortlist/NoteField';
 import { TagsField } from '../features/shortlist/TagsField';
 import { useShortlist } from '../features/shortlist/useShortlist';
+import { Vetted } from '../features/vetting/Vetted';
 import { asApiError, type Judged } from '../shared/api';
 import { formatMoment, withDays } from '../shared/lib/format';
 import { withOwn } from '../shared/lib/fullName';
@@ -233,6 +234,9 @@ export function NamePage() {
           </Section>
         </Box>
         <Box>
+          <Section title={t('Vetting')}>
+            <Vetted projectId={project.id} name={name} />
+          </Section>
           <Section title={t('Where it is open')}>
             <Statuses
               label={name.label}

@@ -83,6 +83,9 @@ function ProjectLinks({ id }: { id: number }) {
         <Box component={NavLink} to={`/projects/${id}/shortlist`} sx={link}>
           {t('Shortlist')}
         </Box>
+        <Box component={NavLink} to={`/projects/${id}/vetting`} sx={link}>
+          {t('Vetting')}
+        </Box>
         <Box component={NavLink} to={`/projects/${id}/plan`} sx={link}>
           {t('Plan')}
         </Box>

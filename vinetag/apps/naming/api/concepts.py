@@ -25,6 +25,7 @@ from vinetag.core.concepts import (
     WEIGHTS,
 )
 from vinetag.core.grade import EXPONENT
+from vinetag.core.vet.marks import CLASSES
 
 __all__ = ["ConceptsView", "document"]
 
@@ -94,6 +95,11 @@ class WeightKindSerializer(serializers.Serializer[Any]):
     help = serializers.CharField()
 
 
+class MarkClassSerializer(serializers.Serializer[Any]):
+    number = serializers.IntegerField()
+    title = serializers.CharField()
+
+
 class ConceptsSerializer(serializers.Serializer[Any]):
     statuses = StatusKindSerializer(many=True)
     purposes = PurposeKindSerializer(many=True)
@@ -104,6 +110,7 @@ class ConceptsSerializer(serializers.Serializer[Any]):
     sources = SourceKindSerializer(many=True)
     findings = FindingKindSerializer(many=True, help_text="What names are vetted for")
     weights = WeightKindSerializer(many=True, help_text="Of findings, the worst first")
+    mark_classes = MarkClassSerializer(many=True, help_text="Of goods and services (Nice)")
 
 
 def document() -> dict[str, Any]:
@@ -118,6 +125,7 @@ def document() -> dict[str, Any]:
         "sources": list(SOURCES.values()),
         "findings": list(FINDING_KINDS.values()),
         "weights": list(WEIGHT_KINDS.values()),
+        "mark_classes": list(CLASSES.values()),
     }
     return dict(ConceptsSerializer(there_is).data)
 

@@ -16,6 +16,7 @@ from rest_framework.views import APIView
 from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.catalogue import require_administrator
 from vinetag.apps.availability.leases import wake
 from vinetag.apps.vetting.api.serializers import CatalogueSerializer, RegistersSerializer
@@ -39,8 +40,12 @@ class AnyFile(BaseParser):
         return stream
 
 
-def _registers() -> Any:
-    document = {"marks": count_marks(), "files": MarkFile.objects.order_by("-id")[:MOST_FILES]}
+def _registers(person: User) -> Any:
+    document = {
+        "may_edit": person.is_staff,
+        "marks": count_marks(),
+        "files": MarkFile.objects.order_by("-id")[:MOST_FILES] if person.is_staff else (),
+    }
     return RegistersSerializer(document).data
 
 
@@ -48,8 +53,8 @@ class RegistersView(APIView):
     parser_classes = [AnyFile]
 
     @extend_schema(operation_id="listRegisters", responses={200: RegistersSerializer})
-    def get(self, _request: Request) -> Response:
-        return Response(_registers())
+    def get(self, request: Request) -> Response:
+        return Response(_registers(person_of(request)))
 
     @extend_schema(
         operation_id="bringRegister",
@@ -66,14 +71,15 @@ class RegistersView(APIView):
         },
     )
     def post(self, request: Request) -> Response:
-        require_administrator(person_of(request))
+        person = person_of(request)
+        require_administrator(person)
         asked = request.query_params
         stream = cast(BinaryIO, request.data if hasattr(request.data, "read") else BytesIO())
         file = take_register(
             name=asked.get("name", ""), office=asked.get("office", ""), stream=stream
         )
         wake(lambda: read_register.delay(file.pk))
-        return Response(_registers(), status=202)
+        return Response(_registers(person), status=202)
 
 
 class PlatformsView(APIView):

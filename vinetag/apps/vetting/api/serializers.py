@@ -181,6 +181,7 @@ class MarkFileSerializer(serializers.Serializer[Any]):
 
 
 class RegistersSerializer(serializers.Serializer[Any]):
+    may_edit = serializers.BooleanField()
     marks = serializers.IntegerField()
     files = MarkFileSerializer(many=True, help_text="The last that were brought, the newest first")
 

@@ -21,6 +21,8 @@ export interface PlanWish {
   budget: number;
   /** Full names that are used, not only held for protection; none: the first. */
   used: readonly string[];
+  /** Full names planned beside those of the shortlist: held for protection. */
+  also: readonly string[];
   /** Full names left out. */
   out: readonly string[];
   /** Codes of sellers left out. */
@@ -48,6 +50,7 @@ export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, c
     ahead: whole(params.get('ahead'), 0, 0, 50),
     budget: whole(params.get('budget'), budget, 0, 1_000_000),
     used: (params.get('used') ?? '').split(',').filter(Boolean),
+    also: (params.get('also') ?? '').split(',').filter(Boolean).slice(0, MOST_PLANNED),
     out: (params.get('out') ?? '').split(',').filter(Boolean),
     less: (params.get('less') ?? '').split(',').filter(Boolean),
   };
@@ -70,6 +73,7 @@ export function writeWish(params: URLSearchParams, change: Partial<PlanWish>): U
   if (change.ahead !== undefined) put('ahead', change.ahead ? String(change.ahead) : '');
   if (change.budget !== undefined) next.set('budget', String(change.budget));
   if (change.used !== undefined) put('used', change.used.join(','));
+  if (change.also !== undefined) put('also', change.also.join(','));
   if (change.out !== undefined) put('out', change.out.join(','));
   if (change.less !== undefined) put('less', change.less.join(','));
   return next;

@@ -16,12 +16,12 @@ export function usePlanned(project: Project, liked: string) {
   const [params, turn] = useAddress();
   const list = useQuery(shortlistQuery(project.id));
   const catalogue = useQuery(extensionsQuery);
-  const names = fullNamesOf(list.data ?? [], project.brief.extensions);
   const sellers = useQuery(sellersQuery);
   const codes = (sellers.data?.sellers ?? []).map((s) => s.code);
   const asked = readWish(params, project.brief, liked);
   // One seller at least is considered, whatever an address says.
   const wish = codes.every((code) => asked.less.includes(code)) ? { ...asked, less: [] } : asked;
+  const names = [...new Set([...fullNamesOf(list.data ?? [], project.brief.extensions), ...wish.also])];
   const edition = (sellers.data?.sellers ?? []).map((s) => `${s.code} ${s.dated ?? ''}`).join();
   const question = questionOf(wish, names, codes);
   const costs = useCosts(project.id, question, edition);

@@ -21,6 +21,7 @@ const standing = (fields: Partial<Overview> = {}): Overview => ({
   asked: 600,
   stale: 40,
   checking: false,
+  vetting: false,
   ...fields,
 });
 const menu = async (item: string) => {

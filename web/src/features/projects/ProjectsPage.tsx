@@ -144,6 +144,7 @@ function ProjectRow(props: RowProps) {
           {rich('changed {age}', { age: <Age at={project.changed_at} /> })}
           {props.copying !== null && ` · ${t('being copied, {copying} %', { copying: props.copying })}`}
           {standing.checking && ` · ${t('a check is running')}`}
+          {standing.vetting && ` · ${t('names are being vetted')}`}
           {standing.stale > 0 &&
             ` · ${t('{stale, plural, one {# answer} other {# answers}} of {asked, number} old enough to ask again', {
               stale: standing.stale,

@@ -38,6 +38,8 @@ export const freshBrief = (
   owner: { country: '', kind: '', work: 'any', budget: null, years: 5, budget_whole: null },
   fallback: ['exact_first', 'exact_next', 'hyphen_first', 'added_first', 'hyphen_next', 'added_next'],
   world: { on: [], off: [], drop: [], weights: {}, own: {} },
+  classes: [],
+  markets: [],
 });
 
 const LOOK_EVERY = 400;

@@ -24,6 +24,8 @@ const WORDS: Record<Mistypes['mistypes'][number]['kind'], string> = {
   hyphen: t('a hyphen more'),
   order: t('the other order'),
   aloud: t('the extension said'),
+  extension: t('another extension'),
+  disguise: t('other letters that look the same'),
 };
 const FIRST = 8;
 /** A smaller share is not worth a sentence. */
@@ -36,8 +38,9 @@ function Figure({ shares }: { shares: Mistypes['shares'] }) {
     <Typography>
       {t('Of those who mean it, {share} type something else.', { share: shareOf(shares.whole) })}{' '}
       {known > 0
-        ? t('{taken} land with somebody, {free} with nobody.', {
+        ? t('{taken} land with somebody, {parked} on a name for sale, {free} with nobody.', {
             taken: shareOf(shares.taken),
+            parked: shareOf(shares.parked),
             free: shareOf(shares.free),
           })
         : t('With whom they land is not known yet.')}{' '}
@@ -67,7 +70,7 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, o
   const [all, setAll] = useState(false);
   if (error) return <LoadFailed title={t('This could not be worked out')} error={error} onRetry={refetch} />;
   if (!data) return <Skeleton variant="rounded" height={120} />;
-  const { mistypes, extension, shares } = data;
+  const { mistypes, shares } = data;
   if (mistypes.length === 0) return <Typography>{t('Nothing is known of how this name is mistyped.')}</Typography>;
   const shown = all ? mistypes : mistypes.slice(0, FIRST);
   return (
@@ -78,7 +81,7 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, o
           <Stack
             component="li"
             direction="row"
-            key={one.label}
+            key={one.full_name}
             sx={{ gap: 1, alignItems: 'baseline', borderTop: 1, borderColor: 'divider', py: 0.25 }}>
             <NameButton label={one.label} onSelect={onSelect}>
               <span className="serif">{one.shown}</span>
@@ -91,18 +94,17 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, o
             </Box>
             {one.cell &&
               isBuyable(one.cell.status) &&
-              (kept.has(`${one.label}.${extension}`) ? (
+              one.kind !== 'extension' &&
+              (kept.has(one.full_name) ? (
                 <Typography component="span" variant="caption" color="textSecondary">
                   {t('held')}
                 </Typography>
               ) : (
                 <Button
                   size="small"
-                  title={t('Keep {name} for protection: the plan has it as held', {
-                    name: `${one.shown}.${extension}`,
-                  })}
-                  aria-label={t('Hold {name}', { name: `${one.shown}.${extension}` })}
-                  onClick={() => onHold(`${one.label}.${extension}`)}
+                  title={t('Keep {name} for protection: the plan has it as held', { name: one.shown })}
+                  aria-label={t('Hold {name}', { name: one.shown })}
+                  onClick={() => onHold(one.full_name)}
                   sx={{ minWidth: 0, p: 0, lineHeight: 1.2 }}>
                   {t('Hold')}
                 </Button>
@@ -118,10 +120,8 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, o
           size="small"
           variant="outlined"
           disabled={checking}
-          onClick={() =>
-            onBegin({ what: 'labels', labels: mistypes.map((one) => one.label), extensions: [extension] })
-          }>
-          {t('See who holds them under .{extension}', { extension })}
+          onClick={() => onBegin({ what: 'full_names', full_names: mistypes.map((one) => one.full_name) })}>
+          {t('See who holds them')}
         </Button>
         {mistypes.length > FIRST && (
           <Button size="small" onClick={() => setAll(!all)}>

@@ -18,6 +18,7 @@ import { Sortable } from '../../shared/ui/Sortable';
 import { AddName } from './AddName';
 import { ShortlistRow } from './ShortlistRow';
 import { useShortlist } from './useShortlist';
+import { useVettedNames } from './useVettedNames';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 
@@ -33,6 +34,7 @@ const listed = (labels: readonly string[]) =>
 /** The kept names, with notes and tags, in an order of the person's own; `checking` asks about them. */
 export function ShortlistPage({ checking }: { checking?: ReactNode }) {
   const project = useOpenProject();
+  const vetted = useVettedNames(project.id);
   const { list, move, add, settle, elsewhere } = useShortlist(project.id);
   const { act } = useActs(project.id);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
@@ -160,6 +162,7 @@ export function ShortlistPage({ checking }: { checking?: ReactNode }) {
               last={place === kept.length - 1}
               extensions={project.brief.extensions}
               owner={project.brief.owner}
+              vetted={vetted.get(item.label) ?? []}
               knownTags={tags}
               picked={picked.has(item.label)}
               onPick={() => pick(item.label)}

@@ -8,7 +8,8 @@ import Typography from '@mui/material/Typography';
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 
-import type { Brief, Kept } from '../../shared/api';
+import type { Brief, Glance, Kept } from '../../shared/api';
+import { findingKind } from '../../shared/lib/concepts';
 import { withOwn } from '../../shared/lib/fullName';
 import { Age } from '../../shared/ui/Age';
 import { GradeFigure } from '../../shared/ui/GradeFigure';
@@ -18,6 +19,7 @@ import { Handle, useSortableEntry } from '../../shared/ui/Sortable';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
+import { WeightMark } from '../../shared/ui/WeightMark';
 import { NoteField } from './NoteField';
 import { TagsField } from './TagsField';
 import { rich, t } from '../../shared/texts';
@@ -29,6 +31,8 @@ interface Props {
   last: boolean;
   extensions: readonly string[];
   owner: Brief['owner'];
+  /** What vetting found of it. */
+  vetted: readonly Glance[];
   knownTags: readonly string[];
   /** Ticked for comparing. */
   picked: boolean;
@@ -86,6 +90,37 @@ function Places({
   );
 }
 
+/** What weighs on a name, each in a word or two: the whole is on the page of vetting. */
+function Weighty({ projectId, label, vetted }: { projectId: number; label: string; vetted: readonly Glance[] }) {
+  const weighty = vetted.filter((one) => !one.accepted && (one.weight === 'stop' || one.weight === 'think'));
+  if (!weighty.length) return null;
+  return (
+    <Stack
+      component="ul"
+      aria-label={t('What weighs on it')}
+      sx={{ m: 0, p: 0, listStyle: 'none', fontSize: '0.82rem' }}>
+      {weighty.map((one) => (
+        <li key={one.kind}>
+          <Box
+            component={Link}
+            to={`/projects/${projectId}/vetting?name=${label}&kind=${one.kind}`}
+            title={one.text}
+            sx={{
+              display: 'inline-flex',
+              gap: 0.5,
+              color: 'inherit',
+              textDecoration: 'none',
+              '&:hover': { textDecoration: 'underline' },
+            }}>
+            <WeightMark weight={one.weight} wordless />
+            {findingKind(one.kind)?.word}
+          </Box>
+        </li>
+      ))}
+    </Stack>
+  );
+}
+
 /** One kept name: place, figures, statuses with their age, tags and a note. Alt and an arrow moves it, or drawing it by its place. */
 export function ShortlistRow({
   projectId,
@@ -94,6 +129,7 @@ export function ShortlistRow({
   last,
   extensions,
   owner,
+  vetted,
   knownTags,
   picked,
   onPick,
@@ -151,6 +187,7 @@ export function ShortlistRow({
           {kept.grade === null ? <span>{t('no grade')}</span> : <GradeFigure grade={kept.grade} />}
           <span>{t('{letters} letters', { letters: kept.letters })}</span>
         </Stack>
+        <Weighty projectId={projectId} label={kept.label} vetted={vetted} />
         <FormControlLabel
           control={
             <Checkbox

@@ -1,7 +1,7 @@
 import type { Judged } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
 import { thousandths } from '../../shared/lib/money';
-import { measures, statusOf } from '../../shared/lib/concepts';
+import { concepts, measures, statusOf } from '../../shared/lib/concepts';
 import { shownStatus } from '../../shared/ui/status';
 import { t } from '../../shared/texts';
 
@@ -100,6 +100,22 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
       warned.map((n) => -n),
     ),
   );
+  const weights = concepts().weights.map((w) => w.name);
+  const heavy = names.map((n) => n.vetted.filter((v) => !v.accepted && ['stop', 'think'].includes(v.weight)));
+  if (names.some((n) => n.vetted.length))
+    lines.push(
+      line(
+        'vetting',
+        t('Vetting'),
+        'text',
+        names.map((n, i) =>
+          n.vetted.length ? heavy[i]?.map((v) => v.text).join(' ') || t('nothing weighty') : t('not vetted'),
+        ),
+        names.map((n, i) =>
+          n.vetted.length ? -(heavy[i] ?? []).reduce((sum, v) => sum + 10 - weights.indexOf(v.weight), 0) : null,
+        ),
+      ),
+    );
   lines.push(
     line(
       'parts',

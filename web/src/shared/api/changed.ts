@@ -46,6 +46,10 @@ export const changed = {
   shortlist: (client: QueryClient, id: number) => anew(client, keys.shortlist(id)),
   /** Which names are kept. */
   kept: (client: QueryClient, id: number) => anew(client, keys.shortlist(id), ...listed(id)),
+  /** What was found of names by vetting. */
+  vetting: (client: QueryClient, id: number) => anew(client, keys.vetting(id), keys.allNames(id)),
+  /** Registers of marks, or the catalogue of platforms. */
+  registers: (client: QueryClient) => anew(client, keys.registers),
   duels: (client: QueryClient, id: number) => anew(client, keys.duels(id)),
   shares: (client: QueryClient, id: number) => anew(client, keys.shares(id)),
   shared: (client: QueryClient, token: string) => anew(client, keys.shared(token)),

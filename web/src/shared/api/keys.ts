@@ -47,6 +47,9 @@ export const keys = {
   shares: (id: number) => of(id, 'shares'),
   results: (id: number, share: number) => of(id, 'shares', share),
   shortlist: (id: number) => of(id, 'shortlist'),
+  vetting: (id: number) => of(id, 'vetting'),
+  vettedName: (id: number, name: string) => of(id, 'vetting', name),
+  registers: ['registers'] as const,
   allCosts: (id: number) => of(id, 'costs'),
   costs: (id: number, question: object, edition: string) => of(id, 'costs', question, edition),
 };

@@ -1777,6 +1777,8 @@ export interface components {
             findings: components["schemas"]["FindingKind"][];
             /** @description Of findings, the worst first */
             weights: components["schemas"]["WeightKind"][];
+            /** @description Of goods and services (Nice) */
+            mark_classes: components["schemas"]["MarkClass"][];
         };
         CostQuestionRequest: {
             full_names: string[];
@@ -2517,6 +2519,10 @@ export interface components {
             added_max: number;
             /** @description Shapes of invented words */
             shapes: string[];
+        };
+        MarkClass: {
+            number: number;
+            title: string;
         };
         MarkFile: {
             name: string;
@@ -3307,6 +3313,7 @@ export interface components {
             group: string;
         };
         Registers: {
+            may_edit: boolean;
             marks: number;
             /** @description The last that were brought, the newest first */
             files: components["schemas"]["MarkFile"][];

@@ -19,6 +19,12 @@ export const measures = (): readonly MeasureKind[] => concepts().measures;
 /** A measure by its name. */
 export const measureOf = (name: string): MeasureKind | undefined => measures().find((m) => m.name === name);
 
+/** A kind of finding by its name. */
+export const findingKind = (name: string) => concepts().findings.find((f) => f.name === name);
+
+/** A weight of findings by its name. */
+export const weightKind = (name: string) => concepts().weights.find((w) => w.name === name);
+
 /** A status by its name. */
 export const statusOf = (name: string): StatusKind | undefined => concepts().statuses.find((s) => s.name === name);
 

@@ -52,6 +52,14 @@ export const shortlistQuery = (projectId: number) =>
       unwrap(api.GET('/api/projects/{project_id}/shortlist', { params: { path: { project_id: projectId } } })),
   });
 
+/** What is known of the shortlist from vetting. */
+export const vettingQuery = (projectId: number) =>
+  queryOptions({
+    queryKey: keys.vetting(projectId),
+    queryFn: () =>
+      unwrap(api.GET('/api/projects/{project_id}/vetting', { params: { path: { project_id: projectId } } })),
+  });
+
 /** The catalogue of extensions, and what goes with it: countries, kinds of work, rules. */
 export const extensionsQuery = queryOptions({
   queryKey: keys.extensions,

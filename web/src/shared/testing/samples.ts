@@ -37,6 +37,8 @@ export const sampleBrief = (fields: Partial<Brief> = {}): Brief => ({
   owner: { country: '', kind: '', work: 'any', budget: null, years: 5, budget_whole: null },
   fallback: ['exact_first', 'exact_next'],
   world: { on: [], off: [], drop: [], weights: {}, own: {} },
+  classes: [],
+  markets: [],
   ...fields,
 });
 
@@ -128,6 +130,7 @@ export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): J
   parts: [],
   measures: [],
   warnings: [],
+  vetted: [],
   misspellings: [],
   kept: false,
   cells: [],
