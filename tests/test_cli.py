@@ -262,3 +262,57 @@ def test_cost_asks_about_names_and_takes_newer_rates(
     code, _, err = run(capsys, *words, "--rates", str(rates))
     assert code == 2
     assert "line 2" in err
+
+
+REGISTER = """number,word,owner,classes,status
+1,Inkpost,Hexley Press,16,registered
+2,Quill,Garlock,99,registered
+"""
+
+
+def test_vet_looks_at_names_from_outside(
+    capsys: pytest.CaptureFixture[str],
+    monkeypatch: pytest.MonkeyPatch,
+    registry: Registry,
+    tmp_path: Path,
+) -> None:
+    for name, value in registry.environment.items():
+        monkeypatch.setenv(name, value)
+    marks, brief = tmp_path / "marks.csv", tmp_path / "brief.json"
+    marks.write_text(REGISTER)
+    brief.write_text('{"keywords": ["ink", "paper"], "classes": [16], "markets": ["DE"]}')
+    asked = ("vet", "inkpost.net", "--brief", str(brief), "--marks", str(marks))
+    code, out, err = run(capsys, *asked, "--format", "json")
+    rows = json.loads(out)
+    assert {row["kind"] for row in rows} == {
+        "Marks", "Prior use", "Typed by mistake", "Handles", "Elsewhere in the world",
+        "Said and written",
+    }  # fmt: skip
+    (mark,) = [row for row in rows if row["kind"] == "Marks"]
+    assert mark["weight"] == "Stop"
+    assert "Hexley Press" in mark["finding"]
+    assert mark["evidence"][0]["likeness"] == 1
+    assert code == int(any(row["weight"] == "Unknown" for row in rows))
+    # What is wrong with a register is told, and the rest of it taken.
+    assert "line 3, classes" in err
+    code, out, _ = run(capsys, "vet", "inkpost", "--words", "ink", "--kinds", "marks,said")
+    found = list(csv.DictReader(io.StringIO(out)))
+    assert found[0]["weight"] == "Unknown"
+    assert code == 1
+
+
+@pytest.mark.parametrize(
+    ("words", "told"),
+    [
+        (("vet", "ink post!"), "cannot contain"),
+        (("vet", "inkpost", "--kinds", "fate"), "is not one of"),
+        (("vet", "inkpost", "--marks", "/nowhere.csv"), "--marks /nowhere.csv"),
+        (("vet", *["a" * n for n in range(1, 63)]), "at most 60"),
+    ],
+)
+def test_vet_says_what_is_wrong(
+    capsys: pytest.CaptureFixture[str], words: tuple[str, ...], told: str
+) -> None:
+    code, _, err = run(capsys, *words)
+    assert code == 2
+    assert told in err

@@ -20,6 +20,7 @@ from time import monotonic
 from typing import Any
 
 from vinetag.cli_cost import add_cost, cost
+from vinetag.cli_vet import add_vet, vet
 from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate, part_document
 from vinetag.core.checking import TROUBLE_WORDING, in_words, read_pasted, write_evidence
@@ -92,7 +93,7 @@ def main(argv: Sequence[str] | None = None) -> int:
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="vinetag", description=__doc__.split("\n")[0])
     commands = parser.add_subparsers(
-        required=True, metavar="words | make | vary | grade | check | cost"
+        required=True, metavar="words | make | vary | grade | check | cost | vet"
     )
     shared = argparse.ArgumentParser(add_help=False)
     shared.add_argument("--format", choices=("csv", "json"), default="csv")
@@ -136,6 +137,8 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("--kind", default="", choices=("", *OWNER_KINDS), help="of owner")
     check.add_argument("--quiet", action="store_true", help="no progress on standard error")
     check.set_defaults(run=_check)
+    vetted = add_vet(commands, [shared, briefed])
+    vetted.set_defaults(run=lambda args: vet(args, _brief(args), _word_data(), _say, UsageError))
     costs = add_cost(commands, shared)
     costs.set_defaults(run=lambda args: cost(args, _say, UsageError))
     return parser
@@ -218,7 +221,13 @@ def _mistypes(args: argparse.Namespace) -> list[dict[str, Any]]:
     extension = parse_extension(args.ext, "--ext")
     grader = Grader(_brief(args), _word_data(), MEASURES)
     return [
-        {"of": label, "label": one.label, "kind": one.kind, "share": round(one.share, 5)}
+        {
+            "of": label,
+            "label": one.label,
+            "full_name": str(one.full_name),
+            "kind": one.kind,
+            "share": round(one.share, 5),
+        }
         for label in _names_in()
         for one in mistypes(grader.read_any(Candidate(label, (), (), 0.0)), extension, args.limit)
     ]

@@ -22,8 +22,17 @@ from vinetag.lookup.bootstrap import Bootstrap, BootstrapError, read_bootstrap
 from vinetag.lookup.retry import read_retry_after
 
 __all__ = [
-    "LARGEST_BODY", "Failure", "Reply", "decoded", "fetch_bootstrap", "get", "open_session",
-    "origin_of", "public_only", "target_of",
+    "LARGEST_BODY",
+    "Failure",
+    "Reply",
+    "decoded",
+    "fetch_bootstrap",
+    "get",
+    "is_private",
+    "open_session",
+    "origin_of",
+    "public_only",
+    "target_of",
 ]  # fmt: skip
 
 LARGEST_BODY: Final = 512 * 1024
@@ -170,7 +179,7 @@ class _PublicOnly(ThreadedResolver):
         return public
 
 
-def _is_private(address: str) -> bool:
+def is_private(address: str) -> bool:
     """Whether the host is written as an address that is not public."""
     parts = _split(address)
     try:
@@ -199,7 +208,7 @@ async def fetch_bootstrap(session: aiohttp.ClientSession, url: str) -> Bootstrap
             return None
         if origin_of(target) == origin_of(url):
             reply = await get(session, target, {"Accept": "application/json"})
-        elif _is_private(target):
+        elif is_private(target):
             return None
         else:
             wait = session.timeout.total or 6.0

@@ -15,7 +15,7 @@ from vinetag.core.checking import Trouble
 from vinetag.core.vet import Platform, profile_says
 from vinetag.core.vet.handles import HandleSays
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.fetching import Failure, get, open_session, public_only
+from vinetag.lookup.fetching import Failure, get, is_private, open_session, public_only
 from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.settings import LookupSettings
 from vinetag.lookup.sources.base import now
@@ -87,6 +87,9 @@ async def fetch_handles(
 
             if not address:
                 return refused("no_service")
+            # A name is seen to when it is looked up; a number is not.
+            if not own and is_private(address):
+                return refused("unreachable")
             host = f"{urlsplit(address).netloc}:{one.platform.code}"
             async with gate:
                 answer = await politely(limiter, settings.retry, host, once, refused)

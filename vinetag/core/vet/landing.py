@@ -16,8 +16,8 @@ __all__ = ["held_finding", "land_of", "mistyped_finding", "protection"]
 # Of a hundred who mean the name, from so many on it is a reason to think, or to stop.
 THINK, STOP = 3.0, 12.0
 SELDOM: Final = 1.0
-# Less than this part of what lands elsewhere is not worth a name.
-LEAST_SHARE: Final = 0.0004
+# Of those who mean the name, what a euro a year must catch to be spent well: one of 3,000.
+LEAST_PER_EURO: Final = 1 / 3_000
 SOURCE: Final = "the registries"
 HELD: Final = frozenset({"taken", "dropping"})
 NOBODYS: Final = frozenset({"open", "premium", "reserved", "barred"})
@@ -99,7 +99,7 @@ def protection(
     for one in found:
         price = yearly.get(str(one.full_name), yearly.get(one.extension))
         open_ = statuses.get(one.full_name) in ("open", "premium")
-        if open_ and price is not None and one.share >= LEAST_SHARE:
+        if open_ and price is not None and one.share * 1_000 >= price * LEAST_PER_EURO:
             offers.append(Offer(str(one.full_name), one.share, price))
     return offers
 

@@ -74,7 +74,7 @@ def curve(offers: Sequence[Offer], most: int) -> list[Point]:
         rises = rises[np.unique(np.linspace(0, len(rises) - 1, MOST_POINTS).astype(int))]
     for at in rises.tolist():
         chosen = _chosen(offers, taken, at)
-        if chosen.yearly > found[-1].yearly:
+        if chosen.yearly > found[-1].yearly and chosen.share > found[-1].share:
             found.append(Point(chosen.yearly, chosen.share, len(chosen.offers)))
     return found
 

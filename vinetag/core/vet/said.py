@@ -30,11 +30,11 @@ ALPHABET: Final = dict(
     )
 )
 # Letters whose names sound alike on a line that cuts off high tones.
-ALIKE_SAID: Final = ("bcdegptvz", "fsx", "mn", "ajk", "iy")
+ALIKE_SAID: Final = ("bdegptv", "fs", "mn")
 # In capitals of faces without serifs, and in a hand.
 ALIKE_CAPITALS: Final = (("I", "L"), ("O", "Q"), ("O", "0"), ("I", "1"), ("VV", "W"), ("RN", "M"))
 TOO_ALIKE: Final = 0.82
-MANY: Final = 0.6
+MANY: Final = 0.7
 
 
 @dataclass(frozen=True, slots=True)

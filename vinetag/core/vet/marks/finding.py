@@ -27,7 +27,7 @@ HOW: Final[Mapping[str, str]] = {
     "same_words": "says the same as",
     "meaning": "means nearly the same as",
     "contains": "stands within",
-    "contained": "has in it",
+    "contained": "shares its main part with",
 }
 NEAR_WORDS: Final = {
     "same": "the same goods", "near": "related goods", "other": "other goods",

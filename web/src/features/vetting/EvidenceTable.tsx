@@ -21,7 +21,7 @@ function Cell({ column, row, first }: { column: Column; row: EvidenceOfFinding; 
   return (
     <Box
       component="td"
-      sx={{ ...(column.figure && { textAlign: 'right', whiteSpace: 'nowrap' }), overflowWrap: 'anywhere' }}>
+      sx={{ ...(column.figure && { textAlign: 'right', whiteSpace: 'nowrap' }), overflowWrap: 'break-word' }}>
       {first && typeof row.same === 'string' ? <Alike text={value} same={row.same} /> : value}
     </Box>
   );
@@ -84,6 +84,7 @@ function Handles({ rows }: { rows: readonly EvidenceOfFinding[] }) {
                     sx={{
                       color: says === 'free' ? 'secondary.main' : says === 'taken' ? 'text.primary' : 'text.secondary',
                       fontWeight: says === 'free' ? 600 : 400,
+                      whiteSpace: 'nowrap',
                     }}>
                     {saysOf(row)}
                   </Box>
@@ -117,9 +118,13 @@ export function EvidenceTable({ kind, word, rows }: Props) {
           <thead>
             <tr>
               {columns.map((column) => (
-                <th scope="col" key={column.key}>
+                <Box
+                  component="th"
+                  scope="col"
+                  key={column.key}
+                  style={column.figure ? { textAlign: 'right' } : undefined}>
                   {column.word}
-                </th>
+                </Box>
               ))}
             </tr>
           </thead>

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { useColorScheme } from '@mui/material/styles';
 import { LineChart } from '@mui/x-charts/LineChart';
 
-import { formatMoney, shareOf } from '../../shared/lib/format';
+import { formatCount, formatMoney, shareOf } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 
 export interface CurvePoint {
@@ -32,11 +32,11 @@ export function HeldCurve({ points, currency }: { points: readonly CurvePoint[];
             valueFormatter: (n: number) => formatMoney(n, currency),
           },
         ]}
-        yAxis={[{ width: 54, min: 0, max: 1, valueFormatter: (n: number) => shareOf(n) }]}
+        yAxis={[{ width: 40, min: 0, max: 1, valueFormatter: (n: number) => formatCount(100 * n) }]}
         series={[
           {
             id: 'caught',
-            label: t('Caught, by what it costs a year'),
+            label: t('Of 100 who would land elsewhere, caught by what it costs a year'),
             data: points.map((p) => p.caught),
             color: ink,
             curve: 'stepAfter' as const,

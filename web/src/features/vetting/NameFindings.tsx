@@ -62,7 +62,7 @@ function Kind({ projectId, name, kind, acts, running, others }: KindProps) {
       component="section"
       id={`vetted-${kind.kind}`}
       aria-label={word}
-      sx={{ borderTop: 1, borderColor: 'divider', py: 1.5 }}>
+      sx={{ borderTop: 1, borderColor: 'divider', py: 1.5, scrollMarginTop: 64 }}>
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'baseline', flexWrap: 'wrap' }}>
         <Typography variant="h3" component="h3">
           {word}
@@ -120,21 +120,23 @@ interface Props {
   name: string;
   /** The kind to be brought into sight. */
   at: string | null;
+  /** Somebody asked for this name: it is brought into sight. */
+  sought: boolean;
   acts: ReturnType<typeof useVettingActs>;
   running: boolean;
   others: readonly string[];
 }
 
 /** All that was found of a name, with what speaks for it. */
-export function NameFindings({ projectId, name: asked, at, acts, running, others }: Props) {
+export function NameFindings({ projectId, name: asked, at, sought, acts, running, others }: Props) {
   const { data: name, error, refetch } = useVettedName(projectId, asked);
   const head = useRef<HTMLHeadingElement>(null);
   const there = name?.kinds.length;
   useEffect(() => {
-    if (!there) return;
+    if (!there || !sought) return;
     const target = at ? document.getElementById(`vetted-${at}`) : head.current;
     target?.scrollIntoView({ block: 'start' });
-  }, [at, asked, there]);
+  }, [at, asked, sought, there]);
   if (error) return <LoadFailed title={t('The findings could not be loaded')} error={error} onRetry={refetch} />;
   if (!name) return <LinearProgress aria-label={t('Loading')} />;
   const order = concepts().weights.map((w) => w.name);
@@ -142,7 +144,7 @@ export function NameFindings({ projectId, name: asked, at, acts, running, others
   return (
     <Box component="section" aria-label={t('Findings for {name}', { name: name.full_name })} sx={{ mt: 3 }}>
       <Stack direction="row" sx={{ gap: 2, alignItems: 'baseline', flexWrap: 'wrap', mb: 1 }}>
-        <Typography ref={head} variant="h2" className="serif" sx={{ overflowWrap: 'anywhere' }}>
+        <Typography ref={head} variant="h2" className="serif" sx={{ overflowWrap: 'anywhere', scrollMarginTop: 64 }}>
           {name.full_name}
         </Typography>
         <Button component={Link} size="small" to={`/projects/${projectId}/names/${name.label}`}>

@@ -67,13 +67,19 @@ export function ReportTable({ report, open, onOpen }: Props) {
         </thead>
         <tbody>
           {report.names.map((name) => (
-            <Box component="tr" key={name.label} sx={{ bgcolor: open === name.label ? 'action.selected' : undefined }}>
+            <tr key={name.label}>
               <Box
                 component="th"
                 scope="row"
-                sx={{ position: 'sticky', left: 0, bgcolor: 'background.paper', maxWidth: { xs: 130, sm: 260 } }}>
+                sx={{
+                  position: 'sticky',
+                  left: 0,
+                  bgcolor: 'background.paper',
+                  minWidth: 124,
+                  maxWidth: 260,
+                  ...(open === name.label && { boxShadow: 'inset 4px 0 0 var(--mui-palette-secondary-main)' }),
+                }}>
                 <ButtonBase
-                  className="serif"
                   aria-expanded={open === name.label}
                   onClick={() => onOpen(name.label, null)}
                   sx={{
@@ -83,7 +89,7 @@ export function ReportTable({ report, open, onOpen }: Props) {
                     textAlign: 'left',
                     overflowWrap: 'anywhere',
                   }}>
-                  {name.full_name}
+                  <span className="serif">{name.full_name}</span>
                 </ButtonBase>
               </Box>
               {kinds.map((kind) => (
@@ -94,7 +100,7 @@ export function ReportTable({ report, open, onOpen }: Props) {
                   />
                 </td>
               ))}
-            </Box>
+            </tr>
           ))}
         </tbody>
       </Box>

@@ -33,7 +33,9 @@ export function VettingPage() {
     return <LoadFailed title={t('The findings could not be loaded')} error={report.error} onRetry={report.refetch} />;
   if (!report.data) return <LinearProgress aria-label={t('Loading')} />;
   const { names, run } = report.data;
-  const open = params.get('name');
+  const sought = params.get('name');
+  // The worst first, where nobody asked for one.
+  const open = sought ?? names.find((n) => n.kinds.length)?.label ?? null;
   const running = isRunning(run);
   const show = (name: string, kind: string | null) =>
     turn((now) => {
@@ -107,6 +109,7 @@ export function VettingPage() {
           projectId={project.id}
           name={open}
           at={params.get('kind')}
+          sought={sought !== null}
           acts={acts}
           running={running}
           others={names.map((n) => n.shown)}

@@ -1,5 +1,5 @@
 import type { EvidenceOfFinding } from '../../shared/api';
-import { formatCount, formatDay, shareOf } from '../../shared/lib/format';
+import { formatCount, formatDay, formatMoney, shareOf } from '../../shared/lib/format';
 import { wordOf } from '../../shared/ui/status';
 import { t } from '../../shared/texts';
 
@@ -14,6 +14,13 @@ export interface Column {
 
 const text = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
 const number = (value: unknown): number => (typeof value === 'number' ? value : 0);
+/** A small share is told of a thousand, or of ten thousand. */
+const fewOf = (part: number): string => {
+  if (part >= 0.01) return shareOf(part);
+  const of = part >= 0.001 ? 1_000 : 10_000;
+  const few = Math.round(part * of);
+  return few < 1 ? t('under 1 in {of, number}', { of }) : t('{few, number} in {of, number}', { few, of });
+};
 const status = (row: Row) => (row.status === 'unknown' ? t('not known') : wordOf(text(row.status)));
 const SAYS: Record<string, string> = {
   free: t('free'),
@@ -75,7 +82,7 @@ export const COLUMNS: Record<string, readonly Column[]> = {
     { key: 'kind', word: t('Why'), show: (r) => typedWord(text(r.kind)) },
     { key: 'status', word: t('Who is there'), show: status },
     { key: 'holder', word: t('Holder') },
-    { key: 'share', word: t('How many'), show: (r) => shareOf(number(r.share)), figure: true },
+    { key: 'share', word: t('How many'), show: (r) => fewOf(number(r.share)), figure: true },
   ],
   elsewhere: [
     { key: 'language', word: t('Language') },
@@ -86,8 +93,8 @@ export const COLUMNS: Record<string, readonly Column[]> = {
   ],
   protection: [
     { key: 'full_name', word: t('Name') },
-    { key: 'share', word: t('Catches'), show: (r) => shareOf(number(r.share)), figure: true },
-    { key: 'yearly', word: t('A year'), show: (r) => `${text(r.yearly)} ${text(r.currency)}`, figure: true },
+    { key: 'share', word: t('Catches'), show: (r) => fewOf(number(r.share)), figure: true },
+    { key: 'yearly', word: t('A year'), show: (r) => formatMoney(text(r.yearly), text(r.currency)), figure: true },
     { key: 'held', word: t('In the bundle'), show: (r) => (r.held ? t('yes') : t('no')) },
   ],
 };
