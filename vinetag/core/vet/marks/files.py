@@ -73,14 +73,18 @@ class MarksInCsv:
 
     def __init__(self, file: BinaryIO) -> None:
         encoding = encoding_of(file)
-        lines = io.TextIOWrapper(file, encoding=encoding, errors="replace", newline="")
-        self.table: Table = read_lines(lines, COLUMNS, ("number", "word"), MOST_MARKS)
+        self._lines = io.TextIOWrapper(file, encoding=encoding, errors="replace", newline="")
+        self.table: Table = read_lines(self._lines, COLUMNS, ("number", "word"), MOST_MARKS)
 
     def __iter__(self) -> Iterator[Mark]:
-        for cells in self.table.lines:
-            mark = _mark(cells)
-            if mark is not None:
-                yield mark
+        try:
+            for cells in self.table.lines:
+                mark = _mark(cells)
+                if mark is not None:
+                    yield mark
+        finally:
+            # The file is whoever's who opened it.
+            self._lines.detach()
 
 
 def read_register(file: BinaryIO) -> MarksInCsv | MarksInXml:
