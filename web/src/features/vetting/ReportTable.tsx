@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 
 import type { Glance, VettingReport } from '../../shared/api';
-import { concepts } from '../../shared/lib/concepts';
+import { concepts, findingKind, weightKind } from '../../shared/lib/concepts';
 import { t } from '../../shared/texts';
 import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
 import { WeightMark } from '../../shared/ui/WeightMark';
@@ -14,7 +14,7 @@ interface Props {
   onOpen: (label: string, kind: string | null) => void;
 }
 
-function Kind({ glance, onOpen }: { glance: Glance | undefined; onOpen: () => void }) {
+function Kind({ name, glance, onOpen }: { name: string; glance: Glance | undefined; onOpen: () => void }) {
   if (!glance)
     return (
       <Box component="span" sx={{ color: 'text.secondary' }}>
@@ -26,6 +26,16 @@ function Kind({ glance, onOpen }: { glance: Glance | undefined; onOpen: () => vo
     <ButtonBase
       onClick={onOpen}
       title={glance.text}
+      aria-label={[
+        t('{kind} of {name}: {weight}', {
+          kind: findingKind(glance.kind)?.word ?? glance.kind,
+          name,
+          weight: weightKind(glance.weight)?.word ?? glance.weight,
+        }),
+        glance.accepted ? t('accepted') : glance.old ? t('old') : '',
+      ]
+        .filter(Boolean)
+        .join(', ')}
       sx={{ font: 'inherit', borderRadius: 1, px: 0.4, py: 0.3, fontSize: '0.86rem', textAlign: 'left' }}>
       <span>
         <WeightMark weight={glance.weight} accepted={glance.accepted} />
@@ -95,6 +105,7 @@ export function ReportTable({ report, open, onOpen }: Props) {
               {kinds.map((kind) => (
                 <td key={kind.name}>
                   <Kind
+                    name={name.full_name}
                     glance={name.kinds.find((k) => k.kind === kind.name)}
                     onOpen={() => onOpen(name.label, kind.name)}
                   />
