@@ -17,6 +17,8 @@ from vinetag.apps.sharing import services
 from vinetag.apps.sharing.api.guests import JoinThrottle
 from vinetag.apps.sharing.models import Guest, Share
 from vinetag.apps.shortlists.services import keep, unkeep
+from vinetag.apps.vetting import vettings
+from vinetag.apps.vetting.tasks import run_vetting
 from vinetag.config.logs import WithoutTokens
 
 NAMES = ["inkpost", "knightpost"]
@@ -206,3 +208,22 @@ def test_a_guest_is_shown_an_extension_that_is_not_gone(project: Project, share:
     Lookup.objects.update(status="taken")
     names = APIClient().get(f"/api/shared/{share.token}").json()["names"]
     assert names[0]["extension"] == ""
+
+
+@pytest.mark.parametrize("vetted", [True, False])
+def test_what_was_found_is_shown_where_the_owner_chose_so(
+    api: APIClient, project: Project, share: Share, vetted: bool
+) -> None:
+    found = vettings.start_vetting(project=project, names=["inkpost"], kinds=["said"])
+    run_vetting(found.pk)
+    vettings.accept(project=project, label="inkpost", kind="said", accepted=True, note="Mine.")
+    body = {"title": "W", "labels": NAMES, "ends_at": in_days(2).isoformat(), "vetted": vetted}
+    made = api.post(f"/api/projects/{project.pk}/shares", body).json()
+    assert made["vetted"] is vetted
+    guest = APIClient()
+    guest.post(f"/api/shared/{made['token']}/join", {})
+    names = {n["label"]: n for n in guest.get(f"/api/shared/{made['token']}").json()["names"]}
+    assert [one["kind"] for one in names["inkpost"]["vetted"]] == (["said"] if vetted else [])
+    assert names["knightpost"]["vetted"] == []
+    # The owner's own notes stay theirs.
+    assert "Mine." not in str(names)

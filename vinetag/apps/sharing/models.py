@@ -11,13 +11,15 @@ __all__ = ["Comment", "Guest", "Hearing", "Recall", "Share", "Vote"]
 
 class Share(models.Model):
     """A link under which some names of a project can be seen, judged and talked about. It ends at
-    `ends_at`, or when it is revoked. `names` are labels in the owner's order.
+    `ends_at`, or when it is revoked. `names` are labels in the owner's order. `vetted`: what
+    vetting found of them is shown, too.
     """
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="shares")
     token = models.CharField(max_length=43, unique=True, db_collation="utf8mb4_bin")
     title = models.CharField(max_length=80)
     names = models.JSONField()
+    vetted = models.BooleanField(default=False)
     ends_at = models.DateTimeField()
     revoked_at = models.DateTimeField(null=True, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)

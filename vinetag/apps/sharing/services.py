@@ -78,8 +78,17 @@ class Results:
     outcomes: Sequence[Outcome]
 
 
-def share_names(*, project: Project, title: str, labels: Sequence[str], ends_at: datetime) -> Share:
-    """Make a link for some kept names. Raises RefusedError or ConflictError."""
+def share_names(
+    *,
+    project: Project,
+    title: str,
+    labels: Sequence[str],
+    ends_at: datetime,
+    vetted: bool = False,
+) -> Share:
+    """Make a link for some kept names, with what vetting found of them where `vetted` says so.
+    Raises RefusedError or ConflictError.
+    """
     kept = set(entries(project).values_list("label", flat=True))
     labels = list(dict.fromkeys(labels))
     name = " ".join(title.split())
@@ -104,7 +113,7 @@ def share_names(*, project: Project, title: str, labels: Sequence[str], ends_at:
         raise ConflictError("too_many_shares", f"At most {MOST_SHARES} links for each project.")
     token = secrets.token_urlsafe(32)
     return Share.objects.create(
-        project=project, token=token, title=name, names=labels, ends_at=ends_at
+        project=project, token=token, title=name, names=labels, ends_at=ends_at, vetted=vetted
     )
 
 

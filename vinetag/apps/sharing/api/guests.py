@@ -18,7 +18,10 @@ from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.sharing import services
 from vinetag.apps.sharing.api.views import SaidSerializer
 from vinetag.apps.sharing.models import Comment, Guest, Share
+from vinetag.apps.vetting.api.serializers import glances
+from vinetag.apps.vetting.reports import known_of
 from vinetag.core.candidates import starts_of
+from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
 from vinetag.core.names import unicode_label
 
 __all__ = [
@@ -27,6 +30,15 @@ __all__ = [
 ]  # fmt: skip
 
 CLOSED = {400: ErrorSerializer, 404: ErrorSerializer, 409: ErrorSerializer}
+
+
+class SharedFindingSerializer(serializers.Serializer[Any]):
+    """What was found of a name, without its evidence, notes and what is accepted."""
+
+    kind = serializers.ChoiceField(choices=FINDING_NAMES)
+    weight = serializers.ChoiceField(choices=WEIGHTS)
+    text = serializers.CharField()
+    found_at = serializers.DateTimeField()
 
 
 class SharedNameSerializer(serializers.Serializer[Any]):
@@ -39,6 +51,7 @@ class SharedNameSerializer(serializers.Serializer[Any]):
     )
     vote = serializers.IntegerField(allow_null=True, help_text="One's own: 1, 0 or -1")
     comments = SaidSerializer(many=True)
+    vetted = SharedFindingSerializer(many=True, help_text="Where the owner chose to show it")
 
 
 class SharedSerializer(serializers.Serializer[Any]):
@@ -114,6 +127,7 @@ class GuestView(APIView):
         comments = Comment.objects.filter(guest__share=share).select_related("guest")
         for one in comments.order_by("id"):
             said.setdefault(one.label, []).append(one)
+        found = known_of(share.project, share.names) if share.vetted else {}
         document = {
             "title": share.title,
             "ends_at": share.ends_at,
@@ -128,6 +142,7 @@ class GuestView(APIView):
                     "extension": (kept[label].extension if label in kept else "") or best[label],
                     "vote": votes.get(label),
                     "comments": said.get(label, []),
+                    "vetted": glances(found.get(label, {})),
                 }
                 for label in share.names
             ],

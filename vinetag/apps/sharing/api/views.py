@@ -36,6 +36,9 @@ class ShareSerializer(serializers.Serializer[Any]):
     labels = serializers.ListField(
         source="names", child=serializers.CharField(max_length=63), max_length=300
     )
+    vetted = serializers.BooleanField(
+        default=False, help_text="What vetting found of them is shown, too"
+    )
     ends_at = serializers.DateTimeField()
     created_at = serializers.DateTimeField(read_only=True)
     state = serializers.SerializerMethodField(help_text="open, ended or revoked")
@@ -101,7 +104,11 @@ class SharesView(APIView):
         given.is_valid(raise_exception=True)
         asked = given.validated_data
         share = services.share_names(
-            project=project, title=asked["title"], labels=asked["names"], ends_at=asked["ends_at"]
+            project=project,
+            title=asked["title"],
+            labels=asked["names"],
+            ends_at=asked["ends_at"],
+            vetted=asked["vetted"],
         )
         return Response(ShareSerializer(share).data, status=201)
 

@@ -15,6 +15,7 @@ const name = (label: string) => ({
   extension: 'com',
   vote: null,
   comments: [],
+  vetted: [],
 });
 const page = (fields: Partial<Shared> = {}): Shared => ({
   title: 'Which?',

@@ -11,6 +11,8 @@ import { type SyntheticEvent, useState } from 'react';
 import { useParams } from 'react-router';
 
 import { asApiError, type Shared, type SharedName } from '../../shared/api';
+import { findingKind } from '../../shared/lib/concepts';
+import { WeightMark } from '../../shared/ui/WeightMark';
 import { formatDay } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { EmptyState } from '../../shared/ui/EmptyState';
@@ -119,6 +121,18 @@ function Name({ name, page, under }: { name: SharedName; page: Shared; under: Un
           ))}
         </ToggleButtonGroup>
       </Stack>
+      {name.vetted.length > 0 && (
+        <Box component="details" sx={{ mt: 0.5 }}>
+          <summary>{t('What was found of it')}</summary>
+          <Stack component="ul" sx={{ m: 0, mt: 0.5, p: 0, listStyle: 'none', gap: 0.4, fontSize: '0.9rem' }}>
+            {name.vetted.map((one) => (
+              <li key={one.kind}>
+                <WeightMark weight={one.weight} /> {findingKind(one.kind)?.word}: {one.text}
+              </li>
+            ))}
+          </Stack>
+        </Box>
+      )}
       {name.comments.map((c) => (
         <Typography key={c.id} variant="body2" sx={{ mt: 0.5 }}>
           “{c.text}”{' '}

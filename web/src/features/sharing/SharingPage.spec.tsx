@@ -13,6 +13,7 @@ const share = (fields: Partial<Share> = {}): Share => ({
   token: 'abc',
   title: 'Which?',
   labels: ['inkpost'],
+  vetted: false,
   ends_at: '2027-01-01T00:00:00Z',
   created_at: '',
   state: 'open',
@@ -78,6 +79,7 @@ it('makes a link for the names ticked, with an end', async () => {
     expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       title: 'Names for Pressroom',
       labels: ['inkpost'],
+  vetted: false,
     });
   });
 });

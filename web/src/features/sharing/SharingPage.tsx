@@ -37,6 +37,7 @@ function MakeLink({
   const [title, setTitle] = useState(t('Names for {project}', { project }));
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set(kept.slice(0, FIRST).map((k) => k.label)));
   const [end, setEnd] = useState(() => isoDay(new Date(Date.now() + USUAL_DAYS * DAY)));
+  const [vetted, setVetted] = useState(false);
   const failed = asApiError(make.error);
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
@@ -44,6 +45,7 @@ function MakeLink({
       title,
       labels: kept.filter((k) => chosen.has(k.label)).map((k) => k.label),
       ends_at: `${end}T23:59:00Z`,
+      vetted,
     });
   };
   return (
@@ -90,6 +92,10 @@ function MakeLink({
           ))}
         </Stack>
       </Box>
+      <FormControlLabel
+        control={<Checkbox size="small" checked={vetted} onChange={(e) => setVetted(e.target.checked)} />}
+        label={t('With what vetting found of them')}
+      />
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'flex-start' }}>
         <TextField
           type="date"

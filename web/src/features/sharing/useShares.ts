@@ -23,7 +23,7 @@ export function useShares(projectId: number) {
       refetchInterval: FRESH,
     }),
     make: useMutation({
-      mutationFn: (body: { title: string; labels: string[]; ends_at: string }) =>
+      mutationFn: (body: { title: string; labels: string[]; ends_at: string; vetted: boolean }) =>
         unwrap(api.POST('/api/projects/{project_id}/shares', { params: { path }, body })),
       onSuccess: refresh,
     }),

@@ -3468,6 +3468,11 @@ export interface components {
             readonly token: string;
             title: string;
             labels: string[];
+            /**
+             * @description What vetting found of them is shown, too
+             * @default false
+             */
+            vetted: boolean;
             /** Format: date-time */
             ends_at: string;
             /** Format: date-time */
@@ -3479,6 +3484,11 @@ export interface components {
         ShareRequest: {
             title: string;
             labels: string[];
+            /**
+             * @description What vetting found of them is shown, too
+             * @default false
+             */
+            vetted: boolean;
             /** Format: date-time */
             ends_at: string;
         };
@@ -3499,6 +3509,14 @@ export interface components {
             /** @description Own comments */
             mine: number[];
         };
+        /** @description What was found of a name, without its evidence, notes and what is accepted. */
+        SharedFinding: {
+            kind: components["schemas"]["FindingNameEnum"];
+            weight: components["schemas"]["WeightEnum"];
+            text: string;
+            /** Format: date-time */
+            found_at: string;
+        };
         SharedName: {
             label: string;
             shown: string;
@@ -3508,6 +3526,8 @@ export interface components {
             /** @description One's own: 1, 0 or -1 */
             vote: number | null;
             comments: components["schemas"]["Said"][];
+            /** @description Where the owner chose to show it */
+            vetted: components["schemas"]["SharedFinding"][];
         };
         Shares: {
             /**
