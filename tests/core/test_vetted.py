@@ -370,6 +370,8 @@ def test_what_can_be_had_and_is_worth_its_price_is_offered() -> None:
     assert dear.code == "hold_dear"
     none, _ = held_finding(NAME, TYPED, statuses, [], 5_000, "EUR")
     assert (none.code, none.weight) == ("hold_none", "clear")
+    unpriced, _ = held_finding(NAME, TYPED, statuses, [], 5_000, "EUR", priced=False)
+    assert (unpriced.code, unpriced.weight) == ("hold_no_prices", "unknown")
     unknown, _ = held_finding(NAME, TYPED, {}, [], 5_000, "EUR")
     assert (unknown.code, unknown.weight) == ("hold_unknown", "unknown")
 

@@ -118,7 +118,9 @@ class Site:
 def administer(statement: str) -> None:
     port = int(os.environ["VINETAG_DB_PORT"])
     password = os.environ["VINETAG_DB_PASSWORD"]
-    connection = MySQLdb.connect(host="127.0.0.1", port=port, user="vinetag", password=password)
+    connection = MySQLdb.connect(
+        host="127.0.0.1", port=port, user="vinetag", password=password, autocommit=True
+    )
     try:
         connection.cursor().execute(statement)
     finally:

@@ -5,7 +5,7 @@ import re
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import PASSWORD, new_project, open_project
+from tests.e2e.conftest import PASSWORD, new_project, open_project, send
 
 # What is in order need not be told of, and styles are read already.
 BRIEFLY = {"resultTypes": ["violations"], "preload": False}
@@ -191,10 +191,14 @@ def test_every_view_passes_the_accessibility_rules(browser: Browser, base_url: s
     page.get_by_role("heading", name="inkpost").wait_for()
     found["shortlist"] = violations()
     shortlist = page.url
+    number = shortlist.split("/projects/")[1].split("/")[0]
+    send(page, "POST", f"/api/projects/{number}/vetting", {"names": ["inkpost"]})
     for view, address, there in (
         ("name", "names/inkpost", page.get_by_role("region", name="What was found out when")),
         ("reading", "read", page.get_by_role("button", name="Keep t")),
         ("compare", "compare?names=inkpost,paperpost", page.get_by_role("table")),
+        ("vetting", "vetting?name=inkpost", page.get_by_role("region", name="What to hold")),
+        ("vetting on paper", "vetting/print", page.get_by_role("button", name="Print")),
         ("plan", "plan?country=IE", page.get_by_role("list", name="The cheapest way")),
         ("plan on paper", "plan/print?country=IE", page.get_by_role("button", name="Print")),
         ("duels", "duels", page.get_by_role("list", name="Ranking")),

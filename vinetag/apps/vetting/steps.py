@@ -167,11 +167,14 @@ def _protection(desk: Desk, name: FullName, reading: Reading) -> Found:
     cells = cells_by_name(desk.project, [one.full_name for one in found])
     statuses = {n: cell.status for n, cell in cells.items()}
     currency = usual_currency(desk.project.owner)
-    offers = protection(found, statuses, _yearly(desk, found, currency))
+    yearly = _yearly(desk, found, currency)
+    offers = protection(found, statuses, yearly)
     # The brief's budget is in euros.
     whole = desk.brief.owner.budget
     budget = whole * 1000 if whole is not None and currency == "EUR" else USUAL_BUDGET
-    finding, chosen = held_finding(name, found, statuses, offers, budget, currency)
+    finding, chosen = held_finding(
+        name, found, statuses, offers, budget, currency, priced=bool(yearly)
+    )
     most = max(budget, *(offer.yearly for offer in offers), 0) if offers else budget
     points = curve(offers, max(most, 2 * budget))
     whole_share = sum(one.share for one in found) or 1.0

@@ -84,6 +84,8 @@ _WORDS: Final[Mapping[str, str]] = {
     "hold_dear": "What is worth holding costs {cost} a year, more than the budget of {budget}.",
     "hold_none": "Nothing near {full_name} that can be had is typed often enough to be worth its "
     "price.",
+    "hold_no_prices": "What it costs to hold names near {full_name} is not known: there are no "
+    "prices of sellers yet.",
     "hold_unknown": "Which names near {full_name} can be had is not known yet.",
 }  # fmt: skip
 
@@ -114,6 +116,7 @@ _ADVICE: Final[Mapping[str, str]] = {
     "spelt_out": "Spell it with the alphabet below.",
     "seen_alike": "Write it in small letters.",
     "hold_some": "Take them into the plan.",
+    "hold_no_prices": "Vet it again once sellers' lists are there.",
     "hold_dear": "Hold fewer: the curve says what each euro catches.",
 }
 

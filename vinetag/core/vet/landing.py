@@ -111,9 +111,11 @@ def held_finding(
     offers: Sequence[Offer],
     budget: int,
     currency: str,
+    *,
+    priced: bool = True,
 ) -> tuple[Finding, Chosen]:
     """What to hold within a budget a year, in thousandths of a currency. Names whose status is not
-    known are not offered.
+    known are not offered; `priced`: there are prices of sellers.
     """
     whole = sum(one.share for one in found)
     unknown = sum(one.share for one in found if land_of(statuses.get(one.full_name, "")) is None)
@@ -129,6 +131,8 @@ def held_finding(
             "share": round(100 * chosen.share / whole) if whole else 0}  # fmt: skip
     if whole and unknown > whole / 2:
         return Finding("protection", "unknown", "hold_unknown", args, rows, SOURCE), chosen
+    if not priced:
+        return Finding("protection", "unknown", "hold_no_prices", args, rows, SOURCE), chosen
     if not offers:
         return Finding("protection", "clear", "hold_none", args, rows, SOURCE), chosen
     if not chosen.offers:
