@@ -99,9 +99,10 @@ class Shares(NamedTuple):
 def mistypes(
     reading: Reading, extension: str = "com", most: int = 60, others: Mapping[str, float] = NONE
 ) -> list[Mistype]:
-    """The likeliest, most typed first, at most `most`. Each is a full name that can be registered,
-    once, with the shares of all ways to it; nothing for names in other letters than a to z.
-    `others` are extensions the name is typed with instead, by the share who would.
+    """The likeliest, most typed first, at most `most`, and behind them a few that look the same in
+    other letters. Each is a full name that can be registered, once, with the shares of all ways to
+    it; nothing for names in other letters than a to z. `others` are extensions the name is typed
+    with instead, by the share who would.
     """
     if reading.foreign:
         return []
@@ -124,8 +125,8 @@ def mistypes(
     ]
     found += [Mistype(label, "extension", share, other) for other, share in others.items()]
     ranked = sorted(found, key=lambda one: (-one.share, one.label, one.extension))
-    dressed = disguises(label)[: min(MOST_DISGUISES, most // 4)]
-    kept = [one for one in ranked[: most - len(dressed)] if one.share >= LEAST]
+    kept = [one for one in ranked[:most] if one.share >= LEAST]
+    dressed = disguises(label)[:MOST_DISGUISES]
     return kept + [Mistype(text, "disguise", LEAST, extension) for text in dressed]
 
 

@@ -28,6 +28,7 @@ from vinetag.apps.naming.models import Look, Project
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import known_extensions
 from vinetag.core.lexicon import load_lexicon
+from vinetag.core.vet.sources import vet_sources
 from vinetag.core.words import GROUPS, open_up
 from vinetag.core.world.fields import read_fields
 
@@ -147,7 +148,7 @@ class VocabularyView(APIView):
         document = {
             "extensions": sorted(known_extensions()),
             "groups": GROUPS,
-            "sources": load_lexicon().sources["sources"],
+            "sources": [*load_lexicon().sources["sources"], *vet_sources()],
             "worlds": [field.title for field in read_fields()],
         }
         return Response(VocabularySerializer(document).data)
