@@ -75,6 +75,11 @@ def test_a_shortlist_is_vetted_for_everything(api: APIClient, shortlist: Project
             assert kind["weight"] in WEIGHTS
             assert kind["text"].endswith((".", "?")), kind
             assert not kind["old"]
+    # Platforms by names, in the names' order.
+    assert len(told["handles"]) == 24
+    assert {len(row["says"]) for row in told["handles"]} == {2}
+    silent = {row["platform"]: row["says"] for row in told["handles"]}["Copperline"]
+    assert silent == ["unknown", "unknown"]
     marks = kinds_of(api, shortlist, "inkpost")["marks"]
     assert marks["weight"] == "stop"
     assert "Hexley Press" in marks["text"]

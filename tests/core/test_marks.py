@@ -56,6 +56,8 @@ def found_for(name: str, index: Index, classes: tuple[int, ...] = (16,)) -> list
         ("inkposts", "Ink Post", "same_words"),
         ("postink", "Ink Post", "same_words"),
         ("clevermouse", "Smart Mouse", "meaning"),
+        ("moonpaper", "Luna Papier", "same_words"),
+        ("moonlion", "Luna Lowe", "same_words"),
         ("brightlantern", "Lantern", "contains"),
         ("lantern", "Bright Lantern", "contained"),
     ],

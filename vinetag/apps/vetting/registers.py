@@ -13,7 +13,7 @@ from typing import BinaryIO, Final, NamedTuple, cast
 
 from django.conf import settings
 from django.core.cache import cache
-from django.db.models import Q
+from django.db.models import Max, Q
 from django.utils import timezone
 
 from vinetag.apps.accounts.errors import ConflictError, RefusedError
@@ -41,6 +41,7 @@ MOST_TOLD: Final = 50
 # Without an office of its own a mark has this one.
 NO_OFFICE: Final = "—"
 EDITION: Final = "marks-edition"
+COUNTED_FOR: Final = 86_400
 LEASE: Final = timedelta(seconds=120)
 MOST_TRIES: Final = 3
 TAKEN: Final = (
@@ -106,15 +107,21 @@ def _rows(batch: Iterable[Mark], office: str, maker: FormMaker) -> Iterator[Mark
         )
 
 
+def _edition() -> str:
+    """Another whenever marks were brought, here or with another database."""
+    last = MarkRow.objects.aggregate(last=Max("id"))["last"] or 0
+    return f"{cache.get_or_set(EDITION, lambda: uuid.uuid4().hex, None)}:{last}"
+
+
 def count_marks() -> int:
-    """How many marks there are."""
-    return MarkRow.objects.count()
+    """How many marks there are. Counting a million takes the database a moment, and is done once."""
+    found = cache.get_or_set(f"marks-count:{_edition()}", MarkRow.objects.count, COUNTED_FOR)
+    return int(found or 0)
 
 
 def index() -> Index:
     """All marks, held by this process until others are brought."""
-    edition = cache.get_or_set(EDITION, lambda: uuid.uuid4().hex, None)
-    return _index(str(edition))
+    return _index(_edition())
 
 
 @lru_cache(1)

@@ -16,7 +16,7 @@ from vinetag.apps.vetting.vettings import is_old, vetted_names
 from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
 from vinetag.core.names import FullName
 
-__all__ = ["Known", "known_of", "report", "weighed"]
+__all__ = ["Known", "handles_of", "known_of", "report", "weighed"]
 
 
 @dataclass(frozen=True)
@@ -66,6 +66,23 @@ def weighed(known: Mapping[str, Known]) -> tuple[int, int, int, int]:
     open_ = [one.row.weight for one in known.values() if not one.accepted]
     stop, think, unknown, note = (-open_.count(weight) for weight in WEIGHTS[:4])
     return stop, think, unknown, note
+
+
+def handles_of(
+    known: Mapping[str, Mapping[str, Known]], labels: Sequence[str]
+) -> list[dict[str, Any]]:
+    """By platform, what each says of the handle each name is, as far as it was asked."""
+    found: dict[str, dict[str, str]] = {}
+    for label in labels:
+        one = known.get(label, {}).get("handles")
+        rows = one.findings[0]["evidence"] if one and one.findings else []
+        for row in rows:
+            if row.get("form") == "same":
+                found.setdefault(str(row["platform"]), {})[label] = str(row["says"])
+    return [
+        {"platform": platform, "says": [by_label.get(label, "") for label in labels]}
+        for platform, by_label in found.items()
+    ]
 
 
 def report(project: Project) -> list[tuple[FullName, Mapping[str, Known]]]:

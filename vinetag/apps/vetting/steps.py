@@ -183,6 +183,7 @@ def _protection(desk: Desk, name: FullName, reading: Reading) -> Found:
         {
             "currency": currency,
             "budget": budget,
+            "budget_is_own": whole is not None and currency == "EUR",
             "held": [offer.full_name for offer in chosen.offers],
             "curve": [
                 {"yearly": p.yearly, "caught": round(p.share / whole_share, 4), "names": p.names}

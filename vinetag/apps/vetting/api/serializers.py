@@ -94,10 +94,19 @@ class VettedSerializer(serializers.Serializer[Any]):
     kinds = GlanceSerializer(many=True)
 
 
+class PlatformSaysSerializer(serializers.Serializer[Any]):
+    platform = serializers.CharField()
+    says = serializers.ListField(
+        child=serializers.CharField(allow_blank=True),
+        help_text="Of each name in their order: free, taken, barred, unknown, or empty: not asked",
+    )
+
+
 class VettingReportSerializer(serializers.Serializer[Any]):
     """All names of the shortlist, the worst first."""
 
     names = VettedSerializer(many=True)
+    handles = PlatformSaysSerializer(many=True, help_text="Platforms by names")
     run = VettingRunSerializer(allow_null=True, help_text="The last vetting, if any")
     classes = serializers.ListField(
         child=serializers.IntegerField(), help_text="Those of the brief, or proposed"

@@ -33,7 +33,7 @@ from vinetag.apps.vetting.export import FORMS, exported_report
 from vinetag.apps.vetting.mistyped import meant_name
 from vinetag.apps.vetting.models import PlatformRow, Vetting
 from vinetag.apps.vetting.registers import count_marks
-from vinetag.apps.vetting.reports import known_of, report
+from vinetag.apps.vetting.reports import handles_of, known_of, report
 from vinetag.apps.vetting.steps import Desk
 from vinetag.apps.vetting.tasks import run_vetting
 from vinetag.core.names import FullName, unicode_label
@@ -72,7 +72,8 @@ def _awake(vetting: Vetting, status: int = 200) -> Response:
 
 
 def _report(project: Project) -> Any:
-    desk, last = Desk(project), vettings.latest(project)
+    desk, last, rows = Desk(project), vettings.latest(project), report(project)
+    labels = [name.label for name, _ in rows]
     document = {
         "names": [
             {
@@ -81,8 +82,9 @@ def _report(project: Project) -> Any:
                 "full_name": f"{unicode_label(name.label)}.{name.extension}",
                 "kinds": glances(known),
             }
-            for name, known in report(project)
+            for name, known in rows
         ],
+        "handles": handles_of({name.label: known for name, known in rows}, labels),
         "run": run_document(vettings.progress(last)) if last else None,
         "classes": list(desk.classes),
         "classes_proposed": not desk.brief.classes,

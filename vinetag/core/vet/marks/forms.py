@@ -4,7 +4,9 @@ sounds, the words it stands for, each whole and of the part alone that distingui
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
+from functools import cache
+from importlib.resources import files
 from typing import Final, NamedTuple
 
 from vinetag.core.lexicon import Lexicon
@@ -19,6 +21,8 @@ LONGEST: Final = 120
 MOST_REMEMBERED: Final = 400_000
 BEAM: Final = 2
 FEWEST_LETTERS: Final = 3
+# A word this common in English is read as English, whatever it is elsewhere.
+PLAIN_ENGLISH: Final = 3.4
 # Words that tell how somebody trades, not who they are.
 FORMS_OF_TRADE: Final = frozenset(
     "the and of for a an by de la le company co inc incorporated ltd limited llc plc gmbh ag sa "
@@ -41,10 +45,22 @@ PHONES: Final = dict(
 VOWEL_SIGNS: Final = frozenset(PHONES[vowel] for vowel in VOWELS)
 
 
+@cache
+def translated() -> Mapping[str, str]:
+    """By words of other languages, what they mean in English: those many marks are made of."""
+    text = files("vinetag.core.vet").joinpath("data/translated.tsv").read_text("ascii")
+    found: dict[str, str] = {}
+    for line in text.splitlines():
+        english, others = line.split("\t")
+        for word in others.split():
+            found.setdefault(word, english)
+    return found
+
+
 class Forms(NamedTuple):
     """`letters` closed up, a to z and digits; `part`: of the words that distinguish; `sounds` and
     `part_sounds`: a character of PHONES each, digits as they are; `words`: all but words of trade,
-    in their dictionary forms and in order of the alphabet, "" where they are not all known.
+    in their dictionary forms, in English and in order of the alphabet, "" where one is not known.
     """
 
     letters: str
@@ -84,14 +100,25 @@ class FormMaker:
         named = [w for w in words if w not in FORMS_OF_TRADE] or list(words)
         if sum(map(len, part)) < FEWEST_LETTERS:
             part = named
-        known = all(word in self._lexicon.words for word in named)
+        meant = [self._meant(word) for word in named]
+        # A house is no name in any language.
+        meant = [word for word in meant if word not in FORMS_OF_TRADE] or meant
         return Forms(
             "".join(words),
             "".join(part),
             self._said(words),
             self._said(part),
-            " ".join(sorted(lemma(word) or word for word in named)) if known else "",
+            " ".join(sorted(meant)) if all(meant) else "",
         )
+
+    def _meant(self, word: str) -> str:
+        """Its dictionary form, in English where it is of another tongue; "" where it is not known."""
+        own = self._lexicon.words.get(word)
+        other = translated().get(word, "")
+        plain = own is not None and own.pos and own.field != "name" and own.zipf >= PLAIN_ENGLISH
+        if other and not plain:
+            return other
+        return self._lexicon.lemma(word) or word if own else ""
 
     def _taken_apart(self, token: str) -> list[str]:
         if token in self._lexicon.words or len(token) < 6 or not token.isalpha():

@@ -79,7 +79,7 @@ it('makes a link for the names ticked, with an end', async () => {
     expect(requests.find((a) => a.method === 'POST')?.body).toMatchObject({
       title: 'Names for Pressroom',
       labels: ['inkpost'],
-  vetted: false,
+      vetted: false,
     });
   });
 });

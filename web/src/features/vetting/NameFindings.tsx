@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 
 import type { KindFindings, VettedName } from '../../shared/api';
 import { concepts } from '../../shared/lib/concepts';
+import { formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 import { Age } from '../../shared/ui/Age';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
@@ -25,9 +26,17 @@ function Held({ projectId, kind }: { projectId: number; kind: KindFindings }) {
   const held = Array.isArray(kind.more.held) ? kind.more.held.map(String) : [];
   const points = Array.isArray(kind.more.curve) ? (kind.more.curve as CurvePoint[]) : [];
   const currency = typeof kind.more.currency === 'string' ? kind.more.currency : 'EUR';
+  const budget = typeof kind.more.budget === 'number' ? kind.more.budget / 1000 : 0;
   if (points.length < 2) return null;
   return (
     <Box sx={{ maxWidth: 620 }}>
+      <Typography variant="body2" color="textSecondary" sx={{ mb: 0.5 }}>
+        {kind.more.budget_is_own === true
+          ? t('Within the {budget} a year your brief allows.', { budget: formatMoney(budget, currency) })
+          : t('Within {budget} a year, as your brief has no budget in this currency.', {
+              budget: formatMoney(budget, currency),
+            })}
+      </Typography>
       {held.length > 0 && (
         <Button
           component={Link}

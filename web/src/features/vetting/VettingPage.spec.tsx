@@ -63,6 +63,8 @@ it('shows names by kinds of finding, and the worst with its evidence', async () 
   expect(within(handles).getAllByRole('row')[2]).toHaveTextContent('Copperlinenot knownnot asked');
   // The worst kind stands first.
   expect(screen.getAllByRole('heading', { level: 3 }).map((h) => h.textContent)[0]).toBe('Marks');
+  const all = screen.getByRole('table', { name: 'Platforms by names', hidden: true });
+  expect(within(all).getAllByRole('row', { hidden: true })[1]).toHaveTextContent(/^Larkwiretaken$/);
   expect(screen.getByText(/None of this is legal advice/)).toBeInTheDocument();
 });
 

@@ -13,6 +13,7 @@ import { t } from '../../shared/texts';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { FileMenu } from '../../shared/ui/FileMenu';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { AllHandles } from './AllHandles';
 import { ForFields } from './ForFields';
 import { NameFindings } from './NameFindings';
 import { Registers } from './Registers';
@@ -91,7 +92,10 @@ export function VettingPage() {
         <RunBar run={run} acts={acts} names={names.length} />
       </Stack>
       {names.length ? (
-        <ReportTable report={report.data} open={open} onOpen={show} />
+        <>
+          <ReportTable report={report.data} open={open} onOpen={show} />
+          <AllHandles report={report.data} />
+        </>
       ) : (
         <EmptyState
           title={t('Nothing to vet yet')}

@@ -22,7 +22,7 @@ const fewOf = (part: number): string => {
   return few < 1 ? t('under 1 in {of, number}', { of }) : t('{few, number} in {of, number}', { few, of });
 };
 const status = (row: Row) => (row.status === 'unknown' ? t('not known') : wordOf(text(row.status)));
-const SAYS: Record<string, string> = {
+export const SAYS: Record<string, string> = {
   free: t('free'),
   taken: t('taken'),
   barred: t('not allowed'),

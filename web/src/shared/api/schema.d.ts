@@ -2983,6 +2983,11 @@ export interface components {
             /** @description What has to be paid at once: more than that where it is into an account */
             paid_in: string;
         };
+        PlatformSays: {
+            platform: string;
+            /** @description Of each name in their order: free, taken, barred, unknown, or empty: not asked */
+            says: string[];
+        };
         /**
          * @description The fields of a document (texts, numbers, choices, yes or no, lists and mappings of these,
          *     each perhaps null, and parts that are documents) and those declared. With the mode "defaults"
@@ -3764,6 +3769,8 @@ export interface components {
         /** @description All names of the shortlist, the worst first. */
         VettingReport: {
             names: components["schemas"]["Vetted"][];
+            /** @description Platforms by names */
+            handles: components["schemas"]["PlatformSays"][];
             /** @description The last vetting, if any */
             run: components["schemas"]["VettingRun"] | null;
             /** @description Those of the brief, or proposed */

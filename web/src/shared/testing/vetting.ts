@@ -37,6 +37,10 @@ export const sampleReport = (fields: Partial<VettingReport> = {}): VettingReport
     },
     { label: 'quietpress', shown: 'quietpress', full_name: 'quietpress.ie', kinds: [] },
   ],
+  handles: [
+    { platform: 'Larkwire', says: ['taken', ''] },
+    { platform: 'Copperline', says: ['unknown', ''] },
+  ],
   run: null,
   classes: [16],
   classes_proposed: true,
