@@ -114,7 +114,7 @@ def _edition() -> str:
 
 
 def count_marks() -> int:
-    """How many marks there are. Counting a million takes the database a moment, and is done once."""
+    """How many marks there are: counting a million takes a moment, and is done once."""
     found = cache.get_or_set(f"marks-count:{_edition()}", MarkRow.objects.count, COUNTED_FOR)
     return int(found or 0)
 

@@ -112,7 +112,7 @@ class FormMaker:
         )
 
     def _meant(self, word: str) -> str:
-        """Its dictionary form, in English where it is of another tongue; "" where it is not known."""
+        """Its dictionary form, of another tongue in English; "" where it is not known."""
         own = self._lexicon.words.get(word)
         other = translated().get(word, "")
         plain = own is not None and own.pos and own.field != "name" and own.zipf >= PLAIN_ENGLISH
