@@ -124,6 +124,10 @@ def test_what_is_fresh_is_not_found_out_again(api: APIClient, shortlist: Project
     third = api.post(address(shortlist), {"kinds": ["said", "marks"]}).json()
     assert third["total"] == 1
     assert not kinds_of(api, shortlist, "inkpost")["marks"]["old"]
+    # Kept under another extension since, all of it is old.
+    kept = f"/api/projects/{shortlist.pk}/shortlist/names/inkpost"
+    assert api.patch(kept, {"extension": "net"}).status_code == 200
+    assert kinds_of(api, shortlist, "inkpost")["said"]["old"]
     everything = api.post(address(shortlist), {"kinds": ["said"], "again": "all"})
     assert everything.json()["total"] == 2
 

@@ -4,13 +4,21 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from decimal import Decimal
 from itertools import chain
+from typing import Final
 
 from xlsxwriter import Workbook
 
-__all__ = ["Cell", "as_csv", "as_xlsx", "plain_cell", "safe_cell"]
+__all__ = ["FORMS", "Cell", "as_csv", "as_xlsx", "plain_cell", "safe_cell"]
+
+# The open formats data are taken away in, with their media types.
+FORMS: Final[Mapping[str, str]] = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "json": "application/json",
+}
 
 Cell = str | int | float | Decimal | None
 # Characters a cell of a workbook can hold.

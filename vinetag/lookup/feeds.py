@@ -11,7 +11,7 @@ from urllib.parse import urlsplit
 import aiohttp
 
 from vinetag.core.checking import Trouble
-from vinetag.lookup.fetching import Failure, Reply, get
+from vinetag.lookup.fetching import Failure, Reply, get, trouble_of
 from vinetag.lookup.limiter import Limiter
 from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.retry import RetryPolicy
@@ -79,17 +79,9 @@ class Fetcher:
             return Fetched(None, known)
         if reply.status != 200:
             detail = f"HTTP status {reply.status}"
-            return Fetched(None, known, _trouble_of(reply), detail)
+            return Fetched(None, known, trouble_of(reply), detail)
         try:
             text = reply.body.decode("utf-8-sig")
         except UnicodeDecodeError:
             text = reply.body.decode("cp1252", "replace")
         return Fetched(text, Validators(reply.etag, reply.modified))
-
-
-def _trouble_of(reply: Reply) -> Trouble:
-    if reply.location:
-        return "redirected"
-    if reply.status == 429:
-        return "rate_limited"
-    return "server_error" if reply.status >= 500 else "refused"

@@ -33,6 +33,7 @@ __all__ = [
     "origin_of",
     "public_only",
     "target_of",
+    "trouble_of",
 ]  # fmt: skip
 
 LARGEST_BODY: Final = 512 * 1024
@@ -61,6 +62,17 @@ class Failure(NamedTuple):
 
     trouble: Trouble
     detail: str = ""
+
+
+def trouble_of(reply: Reply) -> Trouble:
+    """Why a reply is no document, "" for one that may be."""
+    if reply.status == 200:
+        return ""
+    if reply.location:
+        return "redirected"
+    if reply.status == 429:
+        return "rate_limited"
+    return "server_error" if reply.status >= 500 else "refused"
 
 
 @asynccontextmanager

@@ -15,7 +15,7 @@ from vinetag.core.checking import Trouble
 from vinetag.core.vet import Platform, profile_says
 from vinetag.core.vet.handles import HandleSays
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.fetching import Failure, get, is_private, open_session, public_only
+from vinetag.lookup.fetching import Failure, get, is_private, open_session, public_only, trouble_of
 from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.settings import LookupSettings
 from vinetag.lookup.sources.base import now
@@ -106,14 +106,9 @@ async def _once(
     if isinstance(reply, Failure):
         why = _WHY.get(reply.trouble, "no answer")
         return HandleAnswer(one, "", reply.trouble, why, address, now()), Tried(reply.trouble)
-    trouble: Trouble = ""
-    if reply.status == 429:
-        trouble = "rate_limited"
-    elif reply.status >= 500:
-        trouble = "server_error"
-    elif reply.location:
-        trouble = "redirected"
-    if trouble:
+    trouble = trouble_of(reply)
+    # That there is no page, or no leave to see it, is an answer.
+    if trouble not in ("", "refused"):
         answer = HandleAnswer(one, "", trouble, _WHY[trouble], address, now())
         return answer, Tried(trouble, reply.retry_after)
     says, why = profile_says(one.platform, reply.status, reply.body.decode("utf-8", "replace"))

@@ -20,7 +20,7 @@ from vinetag.core.vet.opensearch import (
     read_results,
 )
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.fetching import Failure, get, open_session, origin_of
+from vinetag.lookup.fetching import Failure, get, open_session, origin_of, trouble_of
 from vinetag.lookup.limiter import Limiter
 from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.settings import LookupSettings
@@ -94,15 +94,9 @@ class _Asking(NamedTuple):
             reply = await get(self.session, address, {"Accept": kind})
             if isinstance(reply, Failure):
                 return refused(reply.trouble), Tried(reply.trouble)
-            if reply.status == 200:
+            trouble = trouble_of(reply)
+            if not trouble:
                 return _Got(reply.body, ""), Tried()
-            trouble: Trouble = "refused"
-            if reply.status == 429:
-                trouble = "rate_limited"
-            elif reply.status >= 500:
-                trouble = "server_error"
-            elif reply.location:
-                trouble = "redirected"
             return refused(trouble), Tried(trouble, reply.retry_after)
 
         return await politely(

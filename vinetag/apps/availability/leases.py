@@ -10,7 +10,7 @@ import logging
 import uuid
 from collections.abc import Callable
 from datetime import datetime, timedelta
-from typing import ClassVar
+from typing import ClassVar, TypeVar
 
 from django.conf import settings
 from django.db import models
@@ -18,8 +18,8 @@ from django.db.models import F, Q
 from django.utils import timezone
 
 __all__ = [
-    "LEASE", "MOST_FAULTS", "Carried", "beat", "claim", "is_asleep", "long_ago", "note_fault",
-    "release", "stale", "wake",
+    "LEASE", "MOST_FAULTS", "Carried", "beat", "carry", "claim", "is_asleep", "long_ago",
+    "note_fault", "release", "stale", "wake",
 ]  # fmt: skip
 
 LEASE = timedelta(seconds=settings.CHECK_LEASE)
@@ -27,6 +27,8 @@ LEASE = timedelta(seconds=settings.CHECK_LEASE)
 MOST_FAULTS = 3
 # Work nobody has taken for so long is told to wait for a worker.
 TAKEN_WITHIN = timedelta(seconds=6)
+
+Came = TypeVar("Came")
 
 log = logging.getLogger(__name__)
 
@@ -98,6 +100,29 @@ def note_fault(model: type[Carried], pk: int, token: str, *, failed: bool) -> No
     held.filter(faults__gte=MOST_FAULTS, state__in=model.ACTIVE).update(
         state=model.State.STOPPED, ended_at=timezone.now()
     )
+
+
+def carry(
+    model: type[Carried], pk: int, do: Callable[[str], Came], finish: Callable[[], bool]
+) -> tuple[Came, bool] | None:
+    """Carry the work on by one slice: what `do` came to, told its lease, and whether `finish` ended
+    the work; None when it is over or another worker's. A fault of ours is counted and raised.
+    """
+    token = claim(model, pk)
+    if token is None:
+        return None
+    try:
+        came = do(token)
+    except Exception:
+        note_fault(model, pk, token, failed=True)
+        release(model, pk, token)
+        raise
+    try:
+        note_fault(model, pk, token, failed=False)
+        finished = finish()
+    finally:
+        release(model, pk, token)
+    return came, finished
 
 
 def is_asleep(one: Carried) -> bool:

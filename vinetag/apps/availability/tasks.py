@@ -15,21 +15,13 @@ def run_check(check_id: int) -> None:
     """Carry a check on by one slice, then pass it on until it is done. When all that is left waits
     for registries that are away, the schedule goes on with it, and other checks have the worker.
     """
-    token = leases.claim(Check, check_id)
-    if token is None:
-        return
-    try:
-        goes_on = run_slice(check_id, token)
-    except Exception:
-        leases.note_fault(Check, check_id, token, failed=True)
-        leases.release(Check, check_id, token)
-        raise
-    try:
-        leases.note_fault(Check, check_id, token, failed=False)
-        finished = checks.finish_if_done(check_id)
-    finally:
-        leases.release(Check, check_id, token)
-    if goes_on and not finished:
+    carried = leases.carry(
+        Check,
+        check_id,
+        lambda token: run_slice(check_id, token),
+        lambda: checks.finish_if_done(check_id),
+    )
+    if carried == (True, False):
         run_check.delay(check_id)
 
 

@@ -18,16 +18,10 @@ from vinetag.core.grade import MEASURES
 from vinetag.core.money import neat
 from vinetag.core.names import FullName, unicode_label
 from vinetag.core.sheet import SPANS, SheetPrices
-from vinetag.core.spreadsheet import as_csv, as_xlsx
+from vinetag.core.spreadsheet import FORMS, as_csv, as_xlsx
 
-__all__ = ["FORMS", "exported"]
+__all__ = ["exported"]
 
-FORMS: Final = ("csv", "xlsx", "json")
-KINDS: Final = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 COLUMNS: Final = (
     "full name", "name", "extension", "letters", "grade", *(m.name for m in MEASURES), "recipes",
     "status", "likely", "why", "asked (UTC)",
@@ -46,9 +40,9 @@ def exported(project: Project, names: Sequence[FullName], form: str) -> tuple[by
     if form == "json":
         documents = [dict(zip(COLUMNS, row, strict=True)) for row in rows]
         content = json.dumps(documents, ensure_ascii=False, indent=1, default=str)
-        return content.encode(), KINDS[form]
+        return content.encode(), FORMS[form]
     write = as_csv if form == "csv" else as_xlsx
-    return write(COLUMNS, rows), KINDS[form]
+    return write(COLUMNS, rows), FORMS[form]
 
 
 def _rows(project: Project, names: Sequence[FullName]) -> Iterator[list[Any]]:

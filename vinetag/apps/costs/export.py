@@ -11,15 +11,10 @@ from vinetag.apps.costs.documents import costs_document
 from vinetag.apps.costs.planning import CostQuestion, Costs
 from vinetag.core.cost import Line, Order
 from vinetag.core.money import neat
-from vinetag.core.spreadsheet import Cell, as_csv, as_xlsx
+from vinetag.core.spreadsheet import FORMS, Cell, as_csv, as_xlsx
 
-__all__ = ["FORMS", "exported_plan"]
+__all__ = ["exported_plan"]
 
-FORMS: Final = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 COLUMNS: Final = (
     "full name", "use", "pay on", "action", "seller", "years", "paid until", "what for", "amount",
     "currency", "why", "in the plan's currency", "plan's currency", "prices of",

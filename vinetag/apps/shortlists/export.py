@@ -11,18 +11,13 @@ from vinetag.core.money import neat
 from vinetag.core.names import unicode_label
 from vinetag.core.spreadsheet import Cell, as_csv, as_xlsx
 
-__all__ = ["KINDS", "shortlist_file"]
+__all__ = ["shortlist_file"]
 
-KINDS: Final = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 PRICES: Final = ("first year", "each later year", "currency")
 
 
 def shortlist_file(kept: Sequence[Kept], extensions: Sequence[str], form: str) -> bytes:
-    """One name a row, with its status and age under each extension; `form` is a key of KINDS."""
+    """One name a row, with its status and age under each extension; `form` is a key of FORMS."""
     asked = [
         column
         for e in extensions

@@ -13,13 +13,8 @@ from vinetag.core.concepts import FINDING_KINDS, FINDING_NAMES, WEIGHT_KINDS
 from vinetag.core.names import FullName, unicode_label
 from vinetag.core.spreadsheet import Cell, as_csv, as_xlsx
 
-__all__ = ["FORMS", "exported_report", "report_document"]
+__all__ = ["exported_report", "report_document"]
 
-FORMS: Final = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 COLUMNS: Final = (
     "full name", "kind", "weight", "finding", "what one could do", "source", "found (UTC)", "old",
     "accepted", "note",

@@ -12,7 +12,14 @@ from django.utils import timezone
 
 from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.vetting.models import HandleRow, PlatformRow
-from vinetag.core.vet import Asked, HandleForm, Platform, read_platforms, shipped_platforms
+from vinetag.core.vet import (
+    Asked,
+    HandleForm,
+    Platform,
+    read_platforms,
+    shipped_platforms,
+    write_platforms,
+)
 from vinetag.core.vet.handles import HandleSays
 from vinetag.core.vet.platforms import Absence
 from vinetag.lookup.profiles import HandleAnswer, HandleWanted, fetch_handles, profile_address
@@ -48,8 +55,6 @@ def keep_platforms(text: str) -> list[Platform]:
     # A path is right for those alone that ship; others are read by the strict rule.
     own = [one for code, one in read.items() if shipped.get(code) != one]
     if own:
-        from vinetag.core.vet import write_platforms
-
         read_platforms(write_platforms(own))
     with transaction.atomic():
         PlatformRow.objects.exclude(code__in=read).delete()

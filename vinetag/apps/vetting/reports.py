@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, Final
 
 from django.utils import timezone
 
@@ -17,6 +17,9 @@ from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
 from vinetag.core.names import FullName
 
 __all__ = ["Known", "handles_of", "known_of", "report", "weighed"]
+
+
+ANY: Final[Mapping[str, str]] = {}
 
 
 @dataclass(frozen=True)
@@ -37,23 +40,30 @@ class Known:
         return self.acceptance is not None and not self.changed
 
 
-def known_of(project: Project, labels: Iterable[str]) -> dict[str, dict[str, Known]]:
-    """By label and kind."""
+def known_of(
+    project: Project, labels: Iterable[str], meant: Mapping[str, str] = ANY
+) -> dict[str, dict[str, Known]]:
+    """By label and kind; what was found of one under another extension than it is `meant` with by
+    now is old.
+    """
     labels, now = list(labels), timezone.now()
     accepted = {(one.label, one.kind): one for one in project.acceptances.filter(label__in=labels)}
     found: dict[str, dict[str, Known]] = {}
     for row in project.findings.filter(label__in=labels):
         if row.kind in FINDING_NAMES:
-            found.setdefault(row.label, {})[row.kind] = _known(row, accepted, now)
+            other = meant.get(row.label, row.extension) != row.extension
+            found.setdefault(row.label, {})[row.kind] = _known(row, accepted, now, other=other)
     return found
 
 
-def _known(row: FindingRow, accepted: Mapping[tuple[str, str], Acceptance], now: datetime) -> Known:
+def _known(
+    row: FindingRow, accepted: Mapping[tuple[str, str], Acceptance], now: datetime, *, other: bool
+) -> Known:
     acceptance = accepted.get((row.label, row.kind))
     return Known(
         row,
         [told(row.kind, document) for document in row.findings],
-        is_old(row, now),
+        other or is_old(row, now),
         acceptance,
         acceptance is not None and acceptance.sign != row.sign,
     )
@@ -88,6 +98,7 @@ def handles_of(
 def report(project: Project) -> list[tuple[FullName, Mapping[str, Known]]]:
     """The names of the shortlist with what is known of them, the worst first."""
     names = vetted_names(project)
-    known = known_of(project, [name.label for name in names])
+    meant = {name.label: name.extension for name in names}
+    known = known_of(project, meant, meant)
     rows = [(name, known.get(name.label, {})) for name in names]
     return sorted(rows, key=lambda row: (not row[1], weighed(row[1])))

@@ -26,19 +26,22 @@ BEAT_EVERY: Final = 2.0
 log = logging.getLogger(__name__)
 
 
-def run_slice(vetting_id: int, token: str) -> None:
+def run_slice(vetting_id: int, token: str) -> bool:
     """Do what is left of the vetting for up to SLICE_SECONDS, keeping the lease meanwhile; ends
-    early when it was stopped. What was found is stored.
+    early when it was stopped: False then. What was found is stored.
     """
     vetting = Vetting.objects.select_related("project__owner").get(pk=vetting_id)
     desk = Desk(vetting.project)
     deadline = time.monotonic() + SLICE_SECONDS
     with _Beating(vetting_id, token) as beating:
         for kind, name in vettings.steps_left(vetting):
-            if time.monotonic() > deadline or not beating.held:
-                return
+            if not beating.held:
+                return False
+            if time.monotonic() > deadline:
+                break
             found = find(desk, name, cast(FindingName, kind))
             _keep(vetting, name, kind, found)
+    return True
 
 
 def _keep(vetting: Vetting, name: FullName, kind: str, found: Found) -> None:

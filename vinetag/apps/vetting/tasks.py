@@ -15,21 +15,13 @@ __all__ = ["read_register", "resume_vettings", "run_vetting"]
 @app.task(name="vetting.run_vetting")
 def run_vetting(vetting_id: int) -> None:
     """Carry a vetting on by one slice, then pass it on until it is done."""
-    token = leases.claim(Vetting, vetting_id)
-    if token is None:
-        return
-    try:
-        run_slice(vetting_id, token)
-    except Exception:
-        leases.note_fault(Vetting, vetting_id, token, failed=True)
-        leases.release(Vetting, vetting_id, token)
-        raise
-    try:
-        leases.note_fault(Vetting, vetting_id, token, failed=False)
-        finished = vettings.finish_if_done(vetting_id)
-    finally:
-        leases.release(Vetting, vetting_id, token)
-    if not finished and Vetting.objects.filter(pk=vetting_id, state__in=Vetting.ACTIVE).exists():
+    carried = leases.carry(
+        Vetting,
+        vetting_id,
+        lambda token: run_slice(vetting_id, token),
+        lambda: vettings.finish_if_done(vetting_id),
+    )
+    if carried == (True, False):
         run_vetting.delay(vetting_id)
 
 

@@ -9,6 +9,7 @@ works by a list of words and their frequencies knows a coined name not at all.
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from functools import lru_cache
 from typing import Final, NamedTuple
 
@@ -67,7 +68,7 @@ def _known(label: str, lexicon: Lexicon) -> float:
     return UNKNOWN_ZIPF
 
 
-def _meant(label: str, lexicon: Lexicon):  # type: ignore[no-untyped-def]
+def _meant(label: str, lexicon: Lexicon) -> Iterator[tuple[str, float]]:
     """What may have been meant, with what the way there costs, in powers of ten."""
     once = set(slips(label))
     for text in once:

@@ -32,7 +32,7 @@ _WORDS: Final[Mapping[str, str]] = {
     # Marks.
     "mark_same": "“{word}” is registered as a mark of {owner} for {near}.",
     "mark_close": "“{word}”, a mark of {owner} for {near}, {how} {label}.",
-    "mark_far": "The nearest mark is “{word}” of {owner}: it {how} {label}.",
+    "mark_far": "“{word}”, a mark of {owner} for {near}, {how} {label}; it is not close.",
     "marks_clear": "None of {count} marks is like {label}.",
     "marks_none": "There is no register here to look into: whether a mark is like {label} is not "
     "known.",

@@ -8,7 +8,7 @@ import csv
 import io
 import ipaddress
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -146,7 +146,7 @@ def platform_problems(platform: Platform, *, shipped: bool = False) -> Mapping[s
     return found
 
 
-def _address(address: str, tell) -> None:  # type: ignore[no-untyped-def]
+def _address(address: str, tell: Callable[..., None]) -> None:
     try:
         parts = urlsplit(address.replace(PLACE, "x"))
         host, _ = parts.hostname or "", parts.port

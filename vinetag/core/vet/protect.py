@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+import numpy.typing as npt
 
 __all__ = ["STEP", "Chosen", "Offer", "Point", "choose", "curve"]
 
@@ -20,6 +21,8 @@ __all__ = ["STEP", "Chosen", "Offer", "Point", "choose", "curve"]
 STEP: Final = 100
 MOST_STEPS: Final = 20_000
 MOST_POINTS: Final = 60
+Floats = npt.NDArray[np.float64]
+Flags = npt.NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,7 +91,7 @@ def _cost(offer: Offer) -> int:
     return -(-offer.yearly // STEP)
 
 
-def _best(offers: Sequence[Offer], steps: int):  # type: ignore[no-untyped-def]
+def _best(offers: Sequence[Offer], steps: int) -> tuple[Floats, Flags]:
     """By cost, the most that can be caught; and by offer and cost, whether it is taken there."""
     best = np.zeros(steps + 1)
     taken = np.zeros((len(offers), steps + 1), bool)
@@ -103,7 +106,7 @@ def _best(offers: Sequence[Offer], steps: int):  # type: ignore[no-untyped-def]
     return best, taken
 
 
-def _chosen(offers: Sequence[Offer], taken, at: int) -> Chosen:  # type: ignore[no-untyped-def]
+def _chosen(offers: Sequence[Offer], taken: Flags, at: int) -> Chosen:
     found = []
     for i in range(len(offers) - 1, -1, -1):
         if taken[i, at]:

@@ -14,12 +14,12 @@ from vinetag.apps.availability.api.serializers import (
     HowSerializer,
 )
 from vinetag.apps.bench import selectors
-from vinetag.apps.bench.export import FORMS
 from vinetag.apps.costs.api.name_costs import SpansSerializer
 from vinetag.core.candidates import read_part, starts_of
 from vinetag.core.concepts import Change
 from vinetag.core.names import unicode_label
 from vinetag.core.sheet import question_schema
+from vinetag.core.spreadsheet import FORMS
 
 __all__ = [
     "MOST_CHECKED",
@@ -261,7 +261,7 @@ class RungSerializer(serializers.Serializer[Any]):
 
 
 class ExportFormSerializer(serializers.Serializer[Any]):
-    form = serializers.ChoiceField(choices=FORMS, default="csv")
+    form = serializers.ChoiceField(choices=list(FORMS), default="csv")
     what = serializers.ChoiceField(choices=("sheet", "pasted"), default="sheet")
 
 

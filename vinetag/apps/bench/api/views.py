@@ -6,13 +6,12 @@ from collections.abc import Mapping
 from typing import Any
 
 from django.http import HttpResponse
-from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.files import FILES, download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CheckSerializer
@@ -180,15 +179,7 @@ class ExportView(APIView):
     @extend_schema(
         operation_id="exportStatuses",
         parameters=[ExportQuestionSerializer],
-        responses={
-            (200, "text/csv"): OpenApiTypes.STR,
-            (200, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"): (
-                OpenApiTypes.BINARY
-            ),
-            (200, "application/json"): OpenApiTypes.ANY,
-            400: ErrorSerializer,
-            404: ErrorSerializer,
-        },
+        responses=FILES,
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
         project = own_project(person_of(request), project_id)

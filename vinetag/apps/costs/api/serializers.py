@@ -10,11 +10,11 @@ from rest_framework import serializers
 from vinetag.apps.accounts.api.problems import ProblemSerializer
 from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.costs.by_hand import Take
-from vinetag.apps.costs.export import FORMS
 from vinetag.core.cells import LARGEST
 from vinetag.core.cost import ACTIONS, LONGEST_HORIZON
 from vinetag.core.cost.coupons import CouponKind
 from vinetag.core.extensions import COUNTRIES
+from vinetag.core.spreadsheet import FORMS
 
 __all__ = [
     "CostQuestionSerializer", "CostsSerializer", "DroppedCouponSerializer", "HeldCouponSerializer",

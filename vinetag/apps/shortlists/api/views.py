@@ -6,14 +6,13 @@ from typing import Any
 
 from django.db import transaction
 from django.http import HttpResponse
-from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.files import FILES, download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.api.seen import SeenField
@@ -21,9 +20,10 @@ from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.naming.api.serializers import LabelsSerializer
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.shortlists import services
-from vinetag.apps.shortlists.export import KINDS, shortlist_file
+from vinetag.apps.shortlists.export import shortlist_file
 from vinetag.core.candidates import starts_of
 from vinetag.core.names import unicode_label
+from vinetag.core.spreadsheet import FORMS
 
 __all__ = ["EntryView", "ExportView", "OrderView", "ShortlistView", "UnkeepView"]
 
@@ -157,22 +157,14 @@ class OrderView(APIView):
 
 
 class FormSerializer(serializers.Serializer[Any]):
-    form = serializers.ChoiceField(choices=tuple(KINDS), default="csv")
+    form = serializers.ChoiceField(choices=tuple(FORMS), default="csv")
 
 
 class ExportView(APIView):
     @extend_schema(
         operation_id="exportShortlist",
         parameters=[FormSerializer],
-        responses={
-            (200, "text/csv"): OpenApiTypes.STR,
-            (200, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"): (
-                OpenApiTypes.BINARY
-            ),
-            (200, "application/json"): OpenApiTypes.ANY,
-            400: ErrorSerializer,
-            404: ErrorSerializer,
-        },
+        responses=FILES,
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
         project = own_project(person_of(request), project_id)
@@ -180,4 +172,4 @@ class ExportView(APIView):
         given.is_valid(raise_exception=True)
         form = given.validated_data["form"]
         body = shortlist_file(services.kept_names(project), project.brief["extensions"], form)
-        return download(body, KINDS[form], project.name, f"-shortlist.{form}")
+        return download(body, FORMS[form], project.name, f"-shortlist.{form}")

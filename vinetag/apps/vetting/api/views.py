@@ -5,14 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpResponse
-from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import serializers
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.files import FILES, download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.leases import wake
@@ -29,7 +28,7 @@ from vinetag.apps.vetting.api.serializers import (
     glances,
     run_document,
 )
-from vinetag.apps.vetting.export import FORMS, exported_report
+from vinetag.apps.vetting.export import exported_report
 from vinetag.apps.vetting.mistyped import meant_name
 from vinetag.apps.vetting.models import PlatformRow, Vetting
 from vinetag.apps.vetting.registers import count_marks
@@ -37,6 +36,7 @@ from vinetag.apps.vetting.reports import handles_of, known_of, report
 from vinetag.apps.vetting.steps import Desk
 from vinetag.apps.vetting.tasks import run_vetting
 from vinetag.core.names import FullName, unicode_label
+from vinetag.core.spreadsheet import FORMS
 from vinetag.core.vet import presented
 
 __all__ = [
@@ -176,13 +176,7 @@ class ReportFileView(APIView):
     @extend_schema(
         operation_id="exportVetting",
         parameters=[OpenApiParameter("form", str, enum=list(FORMS))],
-        responses={
-            (200, "text/csv"): OpenApiTypes.STR,
-            (200, FORMS["xlsx"]): OpenApiTypes.BINARY,
-            (200, "application/json"): OpenApiTypes.ANY,
-            400: ErrorSerializer,
-            404: ErrorSerializer,
-        },
+        responses=FILES,
     )
     def get(self, request: Request, project_id: int) -> HttpResponse:
         project = own_project(person_of(request), project_id)

@@ -56,10 +56,8 @@ def mark_findings(
             "label": shown, "word": mark.word, "owner": mark.owner or "an owner not told",
             "near": NEAR_WORDS[near.nearness], "how": HOW[near.likeness.ways[0]],
         }  # fmt: skip
-        same = near.likeness.ways[0] in ("same", "same_words", "same_sound")
+        same = near.likeness.ways[0] == "same"
         code = "mark_far" if weight == "note" else "mark_same" if same else "mark_close"
-        if code == "mark_same" and near.likeness.ways[0] != "same":
-            code = "mark_close"
         found.append(Finding("marks", weight, code, args, () if found else rows, SOURCE))
     if not found:
         args = {"count": f"{count:,}", "label": shown}

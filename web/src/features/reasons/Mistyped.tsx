@@ -8,6 +8,7 @@ import { useState } from 'react';
 import type { Mistypes } from '../../shared/api';
 import { isBuyable } from '../../shared/lib/concepts';
 import { shareOf } from '../../shared/lib/format';
+import { mistypedBy } from '../../shared/lib/mistyped';
 import type { CheckWish } from '../../shared/lib/question';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { shownStatus } from '../../shared/ui/status';
@@ -16,17 +17,6 @@ import { t } from '../../shared/texts';
 import { NameButton } from './NameButton';
 import { useMistypes } from './useAround';
 
-const WORDS: Record<Mistypes['mistypes'][number]['kind'], string> = {
-  heard: t('heard and written so'),
-  slip: t('a slip of the finger'),
-  look: t('looks alike'),
-  form: t('another form'),
-  hyphen: t('a hyphen more'),
-  order: t('the other order'),
-  aloud: t('the extension said'),
-  extension: t('another extension'),
-  disguise: t('other letters that look the same'),
-};
 const FIRST = 8;
 /** A smaller share is not worth a sentence. */
 const TOLD = 0.005;
@@ -87,7 +77,7 @@ export function Mistyped({ projectId, name, checking, onBegin, onSelect, kept, o
               <span className="serif">{one.shown}</span>
             </NameButton>
             <Typography component="span" variant="caption" color="textSecondary" sx={{ flex: 1 }}>
-              {WORDS[one.kind]}
+              {mistypedBy(one.kind)}
             </Typography>
             <Box component="span" sx={{ fontSize: '0.82rem' }}>
               <StatusMark status={shownStatus(one.cell ?? undefined)} likely={one.cell?.likely ?? false} />

@@ -1,5 +1,6 @@
 import type { EvidenceOfFinding } from '../../shared/api';
 import { formatCount, formatDay, formatMoney, shareOf } from '../../shared/lib/format';
+import { mistypedBy } from '../../shared/lib/mistyped';
 import { wordOf } from '../../shared/ui/status';
 import { t } from '../../shared/texts';
 
@@ -28,17 +29,6 @@ export const SAYS: Record<string, string> = {
   barred: t('not allowed'),
   unknown: t('not known'),
 };
-const TYPED: Record<string, string> = {
-  heard: t('heard and written so'),
-  slip: t('a slip of the finger'),
-  look: t('looks alike'),
-  form: t('another form'),
-  hyphen: t('a hyphen more'),
-  order: t('the other order'),
-  aloud: t('the extension said'),
-  extension: t('another extension'),
-  disguise: t('other letters that look the same'),
-};
 const FIELD: Record<string, string> = { yours: t('yours'), another: t('another'), unknown: t('not known') };
 const MARKS: Record<string, string> = {
   registered: t('registered'),
@@ -48,9 +38,6 @@ const MARKS: Record<string, string> = {
   cancelled: t('cancelled'),
   unknown: t('not known'),
 };
-
-/** How a mistype comes about, in words. */
-export const typedWord = (kind: string): string => TYPED[kind] ?? kind;
 
 /** What speaks for the findings of each kind, column by column. */
 export const COLUMNS: Record<string, readonly Column[]> = {
@@ -79,7 +66,7 @@ export const COLUMNS: Record<string, readonly Column[]> = {
   ],
   mistyped: [
     { key: 'full_name', word: t('Typed') },
-    { key: 'kind', word: t('Why'), show: (r) => typedWord(text(r.kind)) },
+    { key: 'kind', word: t('Why'), show: (r) => mistypedBy(text(r.kind)) },
     { key: 'status', word: t('Who is there'), show: status },
     { key: 'holder', word: t('Holder') },
     { key: 'share', word: t('How many'), show: (r) => fewOf(number(r.share)), figure: true },
