@@ -175,11 +175,11 @@ class _Desk:
         if reading.foreign:
             return [Finding("marks", "unknown", "marks_foreign", {"label": reading.label})]
         if self._index is None:
-            return mark_findings(reading.label, [], {}, 0)
+            return mark_findings(reading.label, [], {}, 0, self._forms)
         query = query_of(reading, self._classes, self._forms)
         near = self._index.nearest(query, MOST_MARKS, LEAST_MARK)
         marks = {one.number: self._register[one.number] for one in near}
-        return mark_findings(reading.label, near, marks, len(self._register))
+        return mark_findings(reading.label, near, marks, len(self._register), self._forms)
 
     def _handles(self, reading: Reading) -> Finding:
         forms = handle_forms(reading.label, [word for _, word in reading.words])

@@ -94,7 +94,7 @@ def test_a_name_is_told_with_its_evidence(api: APIClient, shortlist: Project) ->
     kinds = {kind["kind"]: kind for kind in told["kinds"]}
     (mark,) = kinds["marks"]["findings"][0]["evidence"]
     assert (mark["word"], mark["classes"], mark["nearness"]) == ("Inkpost", "16 35", "same")
-    assert mark["likeness"] == 1
+    assert (mark["likeness"], mark["said"]) == (1, "ingk-pohst")
     handles = kinds["handles"]["findings"][0]["evidence"]
     assert {row["platform"] for row in handles} >= {"Larkwire", "Copperline"}
     (silent,) = [r for r in handles if r["platform"] == "Copperline" and r["handle"] == "inkpost"]

@@ -109,10 +109,11 @@ def _marks(desk: Desk, name: FullName, reading: Reading) -> Found:
         args = {"label": name.label}
         return Found([Finding("marks", "unknown", "marks_foreign", args)])
     if not count:
-        return Found(mark_findings(name.label, [], {}, 0))
+        return Found(mark_findings(name.label, [], {}, 0, form_maker()))
     query = query_of(reading, desk.classes, form_maker())
     near = index().nearest(query, MOST_MARKS, LEAST_MARK)
-    return Found(mark_findings(name.label, near, marks_by_number(n.number for n in near), count))
+    marks = marks_by_number(n.number for n in near)
+    return Found(mark_findings(name.label, near, marks, count, form_maker()))
 
 
 def _prior_use(desk: Desk, _name: FullName, reading: Reading) -> Found:

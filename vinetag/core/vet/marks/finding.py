@@ -6,9 +6,11 @@ from collections.abc import Mapping, Sequence
 from typing import Final
 
 from vinetag.core.concepts import Weight
+from vinetag.core.lexicon.sounds import as_heard
 from vinetag.core.names import folded, unicode_label
 from vinetag.core.vet.findings import Finding, Row
 from vinetag.core.vet.marks.classes import CLASSES
+from vinetag.core.vet.marks.forms import FormMaker, phones_in
 from vinetag.core.vet.marks.index import Near
 from vinetag.core.vet.marks.likeness import same_letters
 from vinetag.core.vet.marks.record import Mark
@@ -36,16 +38,17 @@ NEAR_WORDS: Final = {
 
 
 def mark_findings(
-    label: str, nears: Sequence[Near], marks: Mapping[int, Mark], count: int
+    label: str, nears: Sequence[Near], marks: Mapping[int, Mark], count: int, forms: FormMaker
 ) -> list[Finding]:
     """Of the nearest marks, those that weigh, at most MOST_TOLD; all of them are in the evidence of
-    the first. `count` is how many marks there are, `marks` holds those found by their numbers.
+    the first. `count` is how many marks there are, `marks` holds those found by their numbers;
+    `forms` says how they sound.
     """
     shown = unicode_label(label)
     if not count:
         return [Finding("marks", "unknown", "marks_none", {"label": shown}, (), SOURCE)]
     known = [near for near in nears if near.number in marks]
-    rows = tuple(_row(label, near, marks[near.number]) for near in known)
+    rows = tuple(_row(label, near, marks[near.number], forms) for near in known)
     found: list[Finding] = []
     for near in known[:MOST_TOLD]:
         weight = _weight(near)
@@ -73,12 +76,14 @@ def _weight(near: Near) -> Weight:
     return "note" if near.weight >= NOTE else "clear"
 
 
-def _row(label: str, near: Near, mark: Mark) -> Row:
+def _row(label: str, near: Near, mark: Mark, forms: FormMaker) -> Row:
     """`same` are the letters that stand in both, as places in the mark: from, to, in turn."""
     plain = folded(mark.word)
+    made = forms.of_text(mark.word, mark.classes)
     blocks = same_letters(label, plain) if len(plain) == len(mark.word) else ()
     return {
         "word": mark.word,
+        "said": as_heard(phones_in(made.sounds)) if made else "",
         "owner": mark.owner,
         "office": mark.office,
         "number": mark.number,

@@ -57,6 +57,7 @@ it('shows names by kinds of finding, and the worst with its evidence', async () 
   expect(within(second as HTMLElement).getAllByText('not vetted')).toHaveLength(7);
   const marks = await screen.findByRole('region', { name: 'Marks' });
   expect(marks).toHaveTextContent('Have the likeness judged.');
+  expect(marks).toHaveTextContent('ingk-pohst');
   // The letters that are alike are set off.
   expect([...marks.querySelectorAll('mark')].map((m) => m.textContent)).toEqual(['Inkpo', 'st']);
   const handles = screen.getByRole('table', { name: 'Handles on platforms' });

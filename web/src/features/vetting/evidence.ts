@@ -44,6 +44,7 @@ export const COLUMNS: Record<string, readonly Column[]> = {
   marks: [
     { key: 'word', word: t('Mark') },
     { key: 'how', word: t('How it is alike') },
+    { key: 'said', word: t('Said') },
     { key: 'likeness', word: t('Likeness'), show: (r) => shareOf(number(r.likeness)), figure: true },
     { key: 'owner', word: t('Owner') },
     { key: 'goods', word: t('For'), show: (r) => `${text(r.goods)} (${text(r.classes) || t('not told')})` },

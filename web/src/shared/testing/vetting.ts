@@ -75,6 +75,7 @@ export const sampleVetted = (fields: Partial<VettedName> = {}): VettedName => ({
           evidence: [
             {
               word: 'Inkpoast',
+              said: 'ingk-pohst',
               owner: 'Hexley Press',
               office: 'Saltley',
               number: 'S1',
