@@ -229,7 +229,9 @@ def _mistypes(args: argparse.Namespace) -> list[dict[str, Any]]:
             "share": round(one.share, 5),
         }
         for label in _names_in()
-        for one in mistypes(grader.read_any(Candidate(label, (), (), 0.0)), extension, args.limit)
+        for one in mistypes(grader.read_any(Candidate(label, (), (), 0.0)), extension, args.limit)[
+            : args.limit
+        ]
     ]
 
 

@@ -102,7 +102,7 @@ def test_a_likely_mistype_is_held_in_the_plan(page: Page, person: str) -> None:
     typed = page.get_by_role("list", name="Typed by mistake")
     expect(typed).to_contain_text("not asked")
     expect(page.get_by_text("With whom they land is not known yet.")).to_be_visible()
-    page.get_by_role("button", name="See who holds them under .com").click()
+    page.get_by_role("button", name="See who holds them").click()
     hold = typed.get_by_role("button", name=re.compile("^Hold ")).first
     name = (hold.get_attribute("aria-label") or "").removeprefix("Hold ")
     expect(page.get_by_text(re.compile("land with somebody"))).to_be_visible()
