@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Final
 
 from vinetag.core.concepts import Weight
-from vinetag.core.names import FullName
+from vinetag.core.names import FullName, unicode_label
 from vinetag.core.vet.findings import Finding, Row
 from vinetag.core.vet.mistypes import Land, Mistype, Shares, elsewhere
 from vinetag.core.vet.protect import Chosen, Offer, choose
@@ -21,6 +21,11 @@ LEAST_PER_EURO: Final = 1 / 3_000
 SOURCE: Final = "the registries"
 HELD: Final = frozenset({"taken", "dropping"})
 NOBODYS: Final = frozenset({"open", "premium", "reserved", "barred"})
+
+
+def shown(name: FullName) -> str:
+    """As a person writes it."""
+    return f"{unicode_label(name.label)}.{name.extension}"
 
 
 def land_of(status: str) -> Land | None:
@@ -42,7 +47,7 @@ def mistyped_finding(
 ) -> Finding:
     """What becomes of people who mean a name; `holders` are those whom the public record names."""
     if foreign:
-        args = {"label": name.label}
+        args = {"label": unicode_label(name.label)}
         return Finding("mistyped", "unknown", "mistyped_foreign", args, (), SOURCE)
     lands = {n: land for n, status in statuses.items() if (land := land_of(status))}
     shares = elsewhere(found, lands)
@@ -50,11 +55,11 @@ def mistyped_finding(
     code, weight = _weighed(shares)
     taken = [one for one in found if lands.get(one.full_name) in ("taken", "parked")]
     args = {
-        "full_name": str(name),
+        "full_name": shown(name),
         "whole": _hundredth(shares.whole),
         "taken": _hundredth(shares.taken + shares.parked),
         "unknown": _hundredth(shares.unknown),
-        "most": str(taken[0].full_name) if taken else "",
+        "most": shown(taken[0].full_name) if taken else "",
     }
     return Finding("mistyped", weight, code, args, rows, SOURCE)
 
@@ -76,7 +81,7 @@ def _weighed(shares: Shares) -> tuple[str, Weight]:
 def _row(one: Mistype, statuses: Mapping[FullName, str], holders: Mapping[FullName, str]) -> Row:
     status = statuses.get(one.full_name, "unknown")
     return {
-        "full_name": str(one.full_name),
+        "full_name": shown(one.full_name),
         "kind": one.kind,
         "share": round(one.share, 6),
         "status": status,
@@ -126,9 +131,13 @@ def held_finding(
          "held": offer in chosen.offers}
         for offer in offers
     )  # fmt: skip
-    args = {"full_name": str(name), "count": len(chosen.offers), "budget": _money(budget, currency),
-            "cost": _money(chosen.yearly, currency),
-            "share": round(100 * chosen.share / whole) if whole else 0}  # fmt: skip
+    args = {
+        "full_name": shown(name),
+        "count": len(chosen.offers),
+        "budget": _money(budget, currency),
+        "cost": _money(chosen.yearly, currency),
+        "share": round(100 * chosen.share / whole) if whole else 0,
+    }
     if whole and unknown > whole / 2:
         return Finding("protection", "unknown", "hold_unknown", args, rows, SOURCE), chosen
     if not priced:

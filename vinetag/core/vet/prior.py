@@ -82,7 +82,7 @@ def _from_search(
             own = _is_of(result, label)
             listed.append(_row(answer, place, result, same, own=own))
             if own and result.host not in {host for _, host, _ in somebody}:
-                somebody.append((result.title[:60], result.host or "an unnamed place", same))
+                somebody.append((_who(result)[:60], result.host or "an unnamed place", same))
     found = [_use(reading, answers, given, somebody, tuple(listed))]
     meant = next((a.results.correction for a in given if a.results and a.results.correction), "")
     if meant and meant.replace(" ", "") != label.replace("-", ""):
@@ -138,10 +138,15 @@ def _is_of(result: Result, label: str) -> bool:
     host = result.host.split(".")
     if any(part.replace("-", "") == own for part in host[:-1]):
         return True
+    return _plain(_who(result)) == own
+
+
+def _who(result: Result) -> str:
+    """Who speaks, by the beginning of a title."""
     title = result.title
     for mark in (":", "|", " – ", " — ", " - ", ","):
         title = title.split(mark)[0]
-    return _plain(title) == own
+    return title.strip() or result.title
 
 
 def _nearness(result: Result, world: World | None) -> float | None:

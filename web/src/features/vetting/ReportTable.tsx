@@ -85,7 +85,7 @@ export function ReportTable({ report, open, onOpen }: Props) {
                   position: 'sticky',
                   left: 0,
                   bgcolor: 'background.paper',
-                  minWidth: 124,
+                  minWidth: 132,
                   maxWidth: 260,
                   ...(open === name.label && { boxShadow: 'inset 4px 0 0 var(--mui-palette-secondary-main)' }),
                 }}>
@@ -94,7 +94,7 @@ export function ReportTable({ report, open, onOpen }: Props) {
                   onClick={() => onOpen(name.label, null)}
                   sx={{
                     font: 'inherit',
-                    fontSize: { xs: '0.95rem', sm: '1.08rem' },
+                    fontSize: { xs: '0.88rem', sm: '1.08rem' },
                     fontWeight: 600,
                     textAlign: 'left',
                     overflowWrap: 'anywhere',
