@@ -150,6 +150,15 @@ def test_together_or_alone_a_mark_is_weighed_the_same() -> None:
     assert together.tolist() == pytest.approx(alone, abs=1e-6)
 
 
+def test_what_says_the_same_is_weighed_however_many_are_nearer(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr("vinetag.core.vet.marks.index.MOST_WEIGHED", 4)
+    crowd = [f"inkpos{letter}" for letter in "abcdefgh"]
+    found = found_for("inkposts", index_of(*crowd, "Ink Post"))
+    assert found[0].number == len(crowd)
+
+
 def test_an_empty_register_has_nothing() -> None:
     assert found_for("inkpost", Index([])) == []
 

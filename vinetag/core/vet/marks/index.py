@@ -207,7 +207,7 @@ class _Words:
 
 
 class Index:
-    """Marks in memory: about 500 bytes each."""
+    """Marks in memory: about 700 bytes each."""
 
     def __init__(self, marks: Iterable[Indexed]) -> None:
         numbers: list[int] = []
@@ -278,8 +278,10 @@ class Index:
         ]
         rows = np.concatenate([of_one for of_one, _ in found])
         steps = np.concatenate([of_one for _, of_one in found])
-        near = dict.fromkeys(rows[np.argsort(steps, kind="stable")].tolist())
-        yield from islice(near, MOST_WEIGHED)
+        in_order = dict.fromkeys(rows[np.argsort(steps, kind="stable")].tolist())
+        # What is left over here may be found in another way yet.
+        near = dict.fromkeys(islice(in_order, MOST_WEIGHED))
+        yield from list(near)
         others = [
             *(self._words.equal(words) for words in {forms.words, *query.meant} if words),
             self._parts.inside(forms.letters),
