@@ -124,6 +124,11 @@ def test_what_is_fresh_is_not_found_out_again(api: APIClient, shortlist: Project
     third = api.post(address(shortlist), {"kinds": ["said", "marks"]}).json()
     assert third["total"] == 1
     assert not kinds_of(api, shortlist, "inkpost")["marks"]["old"]
+    # A brief that speaks of other classes wants the marks looked up again, and nothing else.
+    brief = {**shortlist.brief, "classes": [9]}
+    assert api.patch(f"/api/projects/{shortlist.pk}", {"brief": brief}).status_code == 200
+    kinds = kinds_of(api, shortlist, "inkpost")
+    assert (kinds["marks"]["old"], kinds["said"]["old"]) == (True, False)
     # Kept under another extension since, all of it is old.
     kept = f"/api/projects/{shortlist.pk}/shortlist/names/inkpost"
     assert api.patch(kept, {"extension": "net"}).status_code == 200
@@ -244,6 +249,18 @@ def test_odd_names_are_vetted_too(api: APIClient, project: Project, typed: str) 
     assert begun.status_code == 201, begun.json()
     assert api.get(address(project)).json()["run"]["state"] == "done"
     assert project.findings.count() == len(FINDING_NAMES)
+
+
+@pytest.mark.usefixtures("carried")
+def test_a_long_shortlist_is_vetted_in_parts(
+    api: APIClient, project: Project, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(vettings, "MOST_NAMES", 2)
+    keep(project=project, labels=["inkpost", "quill", "reed"])
+    told = [api.post(address(project), {"kinds": ["said"]}) for _ in range(3)]
+    assert [one.json().get("total") for one in told] == [2, 1, None]
+    typed = api.post(address(project), {"names": ["oak", "elm", "ash"]})
+    assert (typed.status_code, typed.json()["code"]) == (409, "too_many")
 
 
 def test_without_names_it_says_what_to_do(api: APIClient, project: Project) -> None:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
 from typing import Any, Final
 
 from django.utils import timezone
@@ -12,6 +11,7 @@ from django.utils import timezone
 from vinetag.apps.naming.models import Project
 from vinetag.apps.vetting.documents import told
 from vinetag.apps.vetting.models import Acceptance, FindingRow
+from vinetag.apps.vetting.steps import Desk
 from vinetag.apps.vetting.vettings import is_old, vetted_names
 from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
 from vinetag.core.names import FullName
@@ -46,24 +46,23 @@ def known_of(
     """By label and kind; what was found of one under another extension than it is `meant` with by
     now is old.
     """
-    labels, now = list(labels), timezone.now()
+    labels, now, desk = list(labels), timezone.now(), Desk(project)
     accepted = {(one.label, one.kind): one for one in project.acceptances.filter(label__in=labels)}
     found: dict[str, dict[str, Known]] = {}
     for row in project.findings.filter(label__in=labels):
         if row.kind in FINDING_NAMES:
             other = meant.get(row.label, row.extension) != row.extension
-            found.setdefault(row.label, {})[row.kind] = _known(row, accepted, now, other=other)
+            old = other or is_old(row, now, desk)
+            found.setdefault(row.label, {})[row.kind] = _known(row, accepted, old=old)
     return found
 
 
-def _known(
-    row: FindingRow, accepted: Mapping[tuple[str, str], Acceptance], now: datetime, *, other: bool
-) -> Known:
+def _known(row: FindingRow, accepted: Mapping[tuple[str, str], Acceptance], *, old: bool) -> Known:
     acceptance = accepted.get((row.label, row.kind))
     return Known(
         row,
         [told(row.kind, document) for document in row.findings],
-        other or is_old(row, now),
+        old,
         acceptance,
         acceptance is not None and acceptance.sign != row.sign,
     )

@@ -40,11 +40,11 @@ def run_slice(vetting_id: int, token: str) -> bool:
             if time.monotonic() > deadline:
                 break
             found = find(desk, name, cast(FindingName, kind))
-            _keep(vetting, name, kind, found)
+            _keep(vetting, name, kind, found, desk.basis(kind))
     return True
 
 
-def _keep(vetting: Vetting, name: FullName, kind: str, found: Found) -> None:
+def _keep(vetting: Vetting, name: FullName, kind: str, found: Found, basis: str) -> None:
     findings = sorted(found.findings, key=lambda one: WEIGHTS.index(one.weight))
     FindingRow.objects.update_or_create(
         project=vetting.project,
@@ -55,7 +55,7 @@ def _keep(vetting: Vetting, name: FullName, kind: str, found: Found) -> None:
             "extension": name.extension,
             "weight": weight_of(findings),
             "findings": [finding_document(one) for one in findings],
-            "more": dict(found.more),
+            "more": {**found.more, "basis": basis},
             "sign": sign_of(findings),
             "found_at": timezone.now(),
             "imported": False,

@@ -93,6 +93,14 @@ class Desk:
         """The names kept, as they read."""
         return [self.read(entry.label) for entry in entries(self.project)]
 
+    def basis(self, kind: str) -> str:
+        """What of the brief a kind's findings go by: they are old once it says something else."""
+        if kind == "marks":
+            return " ".join(map(str, self.classes))
+        if kind == "elsewhere":
+            return " ".join(self.markets)
+        return " ".join(self.markets[:1]) if kind in ("mistyped", "protection") else ""
+
     def read(self, label: str) -> Reading:
         """A name as the measures see it."""
         return self.grader.read_any(Candidate(label, (), (), 0.0))

@@ -18,6 +18,7 @@ from vinetag.apps.naming.services import brief_of
 from vinetag.apps.shortlists.services import entries
 from vinetag.apps.vetting.mistyped import meant_name
 from vinetag.apps.vetting.models import Acceptance, FindingRow, Vetting
+from vinetag.apps.vetting.steps import Desk
 from vinetag.core.concepts import FINDING_KINDS, FINDING_NAMES
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.names import FullName
@@ -53,8 +54,12 @@ def vetted_names(project: Project) -> list[FullName]:
     ]
 
 
-def is_old(row: FindingRow, now: datetime) -> bool:
-    """Whether it is to be found out again."""
+def is_old(row: FindingRow, now: datetime, desk: Desk) -> bool:
+    """Whether it is to be found out again: after its time, or where the brief speaks of other
+    classes or markets by now.
+    """
+    if row.more.get("basis", "") != desk.basis(row.kind):
+        return True
     lasts = timedelta(days=FINDING_KINDS[row.kind].lasts)  # type: ignore[index] # one of them
     return row.imported or row.found_at < now - lasts
 
@@ -72,10 +77,10 @@ def start_vetting(
     RefusedError for what is no name; ConflictError while a vetting is active ("vetting_active"),
     where there is no name ("no_names") or nothing is left ("fresh").
     """
-    chosen = _chosen(project, names)
+    chosen, desk = _chosen(project, names), Desk(project)
     if not chosen:
         raise ConflictError("no_names", "There is nothing to vet yet. Keep a name first.")
-    if len(chosen) > MOST_NAMES:
+    if names is not None and len(chosen) > MOST_NAMES:
         message = f"At most {MOST_NAMES} names at once; these are {len(chosen)}."
         raise ConflictError("too_many", message)
     wanted = [kind for kind in ORDER if kinds is None or kind in kinds]
@@ -84,7 +89,7 @@ def start_vetting(
         if project.vettings.filter(state__in=Vetting.ACTIVE).exists():
             message = "Names are being vetted. Wait for it, or stop it."
             raise ConflictError("vetting_active", message)
-        plan = list(_plan(project, chosen, wanted, again))
+        plan = list(_plan(desk, chosen, wanted, again))
         if not plan:
             raise ConflictError("fresh", "All of it was found out lately.")
         return Vetting.objects.create(
@@ -107,18 +112,25 @@ def _chosen(project: Project, names: Sequence[str] | None) -> list[FullName]:
 
 
 def _plan(
-    project: Project, names: Sequence[FullName], kinds: Iterable[str], again: Again
+    desk: Desk, names: Sequence[FullName], kinds: Sequence[str], again: Again
 ) -> Iterable[str]:
-    """Kind by kind, so that every name has something soon."""
+    """Kind by kind, so that every name has something soon; of a long shortlist the first names of
+    which something is left.
+    """
     now = timezone.now()
-    rows = project.findings.filter(label__in=[name.label for name in names])
-    known = {(row.label, row.kind): row for row in rows.defer("findings", "more")}
+    rows = desk.project.findings.filter(label__in=[name.label for name in names])
+    known = {(row.label, row.kind): row for row in rows.defer("findings")}
+
+    def left(name: FullName, kind: str) -> bool:
+        row = known.get((name.label, kind))
+        if again == "all" or row is None or row.extension != name.extension:
+            return True
+        return row.weight == "unknown" or is_old(row, now, desk)
+
+    wanted = [name for name in names if any(left(name, kind) for kind in kinds)][:MOST_NAMES]
     for kind in kinds:
-        for name in names:
-            row = known.get((name.label, kind))
-            same = row is not None and row.extension == name.extension
-            fresh = same and row is not None and not is_old(row, now) and row.weight != "unknown"
-            if again == "all" or not fresh:
+        for name in wanted:
+            if left(name, kind):
                 yield f"{kind} {name}"
 
 

@@ -55,7 +55,7 @@ export function RunBar({ run, acts: { start, stop, goOn }, names }: Props) {
         </Button>
       )}
       {fresh && (
-        <Button variant="outlined" onClick={() => start.mutate({ again: 'all' })}>
+        <Button variant="outlined" onClick={() => start.mutate({ ...start.variables, again: 'all' })}>
           {t('Vet all of it again')}
         </Button>
       )}

@@ -99,6 +99,18 @@ it('offers to find everything out again where all is fresh', async () => {
   expect(requests.filter((r) => r.method === 'POST').at(-1)?.body).toEqual({ again: 'all' });
 });
 
+it('shows what is known of a typed name already', async () => {
+  const requests = show(sampleReport({ names: [] }), '/', (method) =>
+    method === 'POST' && requests.filter((r) => r.method === 'POST').length === 1
+      ? { status: 409, body: { code: 'fresh', message: 'All of it was found out lately.', problems: [] } }
+      : undefined,
+  );
+  await userEvent.type(await screen.findByRole('textbox', { name: 'Another name' }), 'quietpress.ie{Enter}');
+  expect(await screen.findByRole('heading', { name: 'quietpress.ie' })).toBeInTheDocument();
+  await userEvent.click(screen.getByRole('button', { name: 'Vet all of it again' }));
+  expect(requests.filter((r) => r.method === 'POST').at(-1)?.body).toEqual({ again: 'all', names: ['quietpress.ie'] });
+});
+
 it('has what was found accepted with a reason, and taken back', async () => {
   const requests = show();
   await userEvent.click(await screen.findByRole('button', { name: 'Accept what was found: Marks' }));

@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { type SyntheticEvent, useState } from 'react';
 import { Link } from 'react-router';
 
+import { asApiError } from '../../shared/api';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { useAddress } from '../../shared/lib/useAddress';
 import { t } from '../../shared/texts';
@@ -50,7 +51,17 @@ export function VettingPage() {
     event.preventDefault();
     const name = typed.trim();
     if (!name) return;
-    acts.start.mutate({ names: [name] }, { onSuccess: () => show(name.toLowerCase(), null) });
+    const there = () => show(name.toLowerCase(), null);
+    acts.start.mutate(
+      { names: [name] },
+      {
+        onSuccess: there,
+        // What is known of it already is shown all the same.
+        onError: (error) => {
+          if (asApiError(error)?.code === 'fresh') there();
+        },
+      },
+    );
   };
   return (
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
