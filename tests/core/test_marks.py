@@ -196,4 +196,4 @@ def test_classes_are_proposed_from_the_words(about: str, words: str, first: int)
 
 
 def test_a_brief_that_says_nothing_has_no_classes() -> None:
-    assert proposed_classes(Brief(), LEXICON) == []
+    assert proposed_classes(Brief(), LEXICON) == ()

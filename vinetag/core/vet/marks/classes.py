@@ -4,9 +4,9 @@ a brief's words speak of. What the classes hold is told in our own few words.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from typing import TYPE_CHECKING, Final
 
@@ -69,7 +69,8 @@ def class_words(classes: frozenset[int]) -> frozenset[str]:
     return frozenset().union(*(CLASSES[number].words for number in classes))
 
 
-def proposed_classes(brief: Brief, lexicon: Lexicon) -> Sequence[int]:
+@lru_cache(256)
+def proposed_classes(brief: Brief, lexicon: Lexicon) -> tuple[int, ...]:
     """The classes a brief's keywords and sentence speak of, the likeliest first, at most
     MOST_PROPOSED; none where it says nothing.
     """
@@ -86,9 +87,9 @@ def proposed_classes(brief: Brief, lexicon: Lexicon) -> Sequence[int]:
     scores = {number: _score(told, kind, lexicon) for number, kind in CLASSES.items()}
     best = max(scores.values(), default=0.0)
     if best < TOLD:
-        return []
+        return ()
     ranked = sorted(scores, key=lambda number: (-scores[number], number))
-    return [n for n in ranked if scores[n] >= max(TOLD, best * 0.4)][:MOST_PROPOSED]
+    return tuple(n for n in ranked if scores[n] >= max(TOLD, best * 0.4))[:MOST_PROPOSED]
 
 
 def _score(told: Mapping[str, float], kind: MarkClass, lexicon: Lexicon) -> float:
