@@ -11,18 +11,14 @@ single slips, those with the most usual letters.
 
 from __future__ import annotations
 
-import argparse
-import json
 from collections.abc import Mapping, Sequence
-from pathlib import Path
 
 import jellyfish
-from eval_spelling import real_pairs
+from eval_spelling import judge
 
 from vinetag.core.brief import parse_brief
 from vinetag.core.grade import MEASURES, Grader
-from vinetag.core.lexicon import Lexicon, load_lexicon
-from vinetag.core.lexicon.graphones import held_out
+from vinetag.core.lexicon import Lexicon
 from vinetag.core.vet import mistypes
 from vinetag.core.words.spelling import slips
 
@@ -62,16 +58,5 @@ def figures(pairs: Mapping[str, Sequence[str]], lexicon: Lexicon) -> dict[str, f
     }
 
 
-def main() -> None:
-    parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
-    parser.add_argument("--list", type=Path, required=True)
-    args = parser.parse_args()
-    lexicon = load_lexicon()
-    pairs = real_pairs(args.list, lexicon)
-    kept = {w: wrong for w, wrong in pairs.items() if held_out(w)}
-    rest = {w: wrong for w, wrong in pairs.items() if not held_out(w)}
-    print(json.dumps({"held_out": figures(kept, lexicon), "others": figures(rest, lexicon)}))
-
-
 if __name__ == "__main__":
-    main()
+    judge(__doc__, figures)

@@ -15,7 +15,7 @@ from __future__ import annotations
 import argparse
 import json
 import random
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 
 import jellyfish
@@ -31,6 +31,7 @@ from vinetag.core.words.spelling import slips
 SEED = 11
 LISTED = 10
 NEAR = 0.15
+Figures = Mapping[str, float]
 
 
 def real_pairs(path: Path, lexicon: Lexicon) -> dict[str, list[str]]:
@@ -103,8 +104,9 @@ def figures(pairs: Mapping[str, Sequence[str]], lexicon: Lexicon) -> dict[str, f
     }
 
 
-def main() -> None:
-    parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
+def judge(about: str, figures: Callable[[Mapping[str, Sequence[str]], Lexicon], Figures]) -> None:
+    """Print the figures of the words that were kept from training, and of the others."""
+    parser = argparse.ArgumentParser(description=about.splitlines()[0])
     parser.add_argument("--list", type=Path, required=True)
     args = parser.parse_args()
     lexicon = load_lexicon()
@@ -115,4 +117,4 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    judge(__doc__, figures)

@@ -13,14 +13,13 @@ from typing import Any
 
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate
-from vinetag.core.checking.pasted import read_name
+from vinetag.core.checking.pasted import meant_name
 from vinetag.core.concepts import FINDING_KINDS, FINDING_NAMES, WEIGHT_KINDS, WEIGHTS
 from vinetag.core.extensions import barred, shipped_catalogue
 from vinetag.core.grade import MEASURES, Grader, Reading
 from vinetag.core.lexicon import Lexicon
-from vinetag.core.names import FullName, parse_label
+from vinetag.core.names import FullName
 from vinetag.core.vet import (
-    Asked,
     Finding,
     abroad_findings,
     advice_of,
@@ -44,9 +43,9 @@ from vinetag.core.vet.marks import (
     query_of,
     read_register,
 )
-from vinetag.core.vet.marks.finding import mark_findings
+from vinetag.core.vet.marks.finding import mark_findings, marks_foreign
 from vinetag.lookup import Answer, LookupSettings, open_engine
-from vinetag.lookup.profiles import HandleWanted, fetch_handles
+from vinetag.lookup.profiles import fetch_handles, wanted_and_barred
 from vinetag.lookup.search import search_for
 
 __all__ = ["add_vet", "vet"]
@@ -139,8 +138,7 @@ class _Desk:
 
     def name_of(self, typed: str) -> FullName:
         """Under the brief's first extension where it has none. Raises CoreError."""
-        label, extension = read_name(typed) if "." in typed else (parse_label(typed), "")
-        return FullName(label, extension or self._brief.extensions[0])
+        return meant_name(typed, self._brief.extensions)
 
     def read(self, label: str) -> Reading:
         """As the measures see it."""
@@ -173,7 +171,7 @@ class _Desk:
 
     def _marks(self, reading: Reading) -> list[Finding]:
         if reading.foreign:
-            return [Finding("marks", "unknown", "marks_foreign", {"label": reading.label})]
+            return [marks_foreign(reading.label)]
         if self._index is None:
             return mark_findings(reading.label, [], {}, 0, self._forms)
         query = query_of(reading, self._classes, self._forms)
@@ -186,22 +184,9 @@ class _Desk:
         platforms = shipped_platforms()
         if not self._settings.platforms:
             platforms = tuple(one for one in platforms if not one.address.startswith("/"))
-        asked: list[Asked] = []
-        wanted = []
-        for platform in platforms:
-            for form in forms:
-                if why := platform.barred(form.handle):
-                    asked.append(Asked(platform.code, platform.name, form.handle, "barred", why))
-                else:
-                    wanted.append(HandleWanted(platform, form.handle))
-        asked += [
-            Asked(
-                one.wanted.platform.code, one.wanted.platform.name, one.wanted.handle, one.says,
-                one.why, one.address, one.at.isoformat(),
-            )
-            for one in asyncio.run(fetch_handles(self._settings, wanted))
-        ]  # fmt: skip
-        return handle_finding(forms, asked)
+        wanted, asked = wanted_and_barred(platforms, forms)
+        answers = asyncio.run(fetch_handles(self._settings, wanted))
+        return handle_finding(forms, [*asked, *(answer.asked for answer in answers)])
 
     def _mistyped(self, name: FullName, reading: Reading) -> Finding:
         catalogue = shipped_catalogue()

@@ -24,13 +24,13 @@ pytestmark = pytest.mark.usefixtures("simulated_world", "delivered")
 
 
 def test_work_is_tried_again_while_the_database_is_away(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(runner, "close_old_connections", lambda: None)
-    monkeypatch.setattr(runner.time, "sleep", lambda _seconds: None)
+    monkeypatch.setattr(leases, "close_old_connections", lambda: None)
+    monkeypatch.setattr(leases.time, "sleep", lambda _seconds: None)
 
     class NotInABlock:
         in_atomic_block = False
 
-    monkeypatch.setattr(runner, "connection", NotInABlock)
+    monkeypatch.setattr(leases, "connection", NotInABlock)
     tries = []
 
     def work() -> str:
@@ -39,12 +39,12 @@ def test_work_is_tried_again_while_the_database_is_away(monkeypatch: pytest.Monk
             raise OperationalError("gone away")
         return "stored"
 
-    assert runner.patiently(work) == "stored"
+    assert leases.patiently(work) == "stored"
     assert len(tries) == 4
-    monkeypatch.setattr(runner, "PATIENCE", -1.0)
+    monkeypatch.setattr(leases, "PATIENCE", -1.0)
     tries.clear()
     with pytest.raises(OperationalError):
-        runner.patiently(work)
+        leases.patiently(work)
 
 
 def test_answers_are_held_until_they_can_be_stored(
@@ -62,8 +62,8 @@ def test_answers_are_held_until_they_can_be_stored(
         in_atomic_block = False
 
     monkeypatch.setattr(runner, "save_answers", once_away)
-    monkeypatch.setattr(runner, "connection", NotInABlock)
-    monkeypatch.setattr(runner, "close_old_connections", lambda: None)
+    monkeypatch.setattr(leases, "connection", NotInABlock)
+    monkeypatch.setattr(leases, "close_old_connections", lambda: None)
     check = checks.start_check(project=project, labels=["inkpost", "inkwell"])
     tasks.run_check(check.pk)
     assert failed

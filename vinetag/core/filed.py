@@ -7,7 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from decimal import Decimal
-from typing import Annotated, Any, Final
+from typing import Annotated, Any, ClassVar, Final
 
 import msgspec
 from pydantic import AfterValidator, Field
@@ -21,7 +21,7 @@ from vinetag.core.names import parse_label
 
 __all__ = [
     "AnyExtension", "Currency", "Extension", "JsonObject", "Label", "Moment", "Once", "Past",
-    "Price", "Said", "YesNo",
+    "PlainObject", "Price", "Said", "YesNo",
 ]  # fmt: skip
 
 EARLIEST: Final = datetime(1970, 1, 1, tzinfo=UTC)
@@ -95,6 +95,33 @@ class JsonObject(_Anything):
 
     def described(self) -> dict[str, Any]:
         return {"type": "object"}
+
+
+class PlainObject(_Anything):
+    """An object of texts, numbers, yes and no, within bounds."""
+
+    MOST_FIELDS: ClassVar = 40
+    LONGEST_FIELD: ClassVar = 40
+    LONGEST_TEXT: ClassVar = 2_000
+    LARGEST: ClassVar = 1e15
+
+    def read(self, value: Any) -> dict[str, Any]:
+        if not isinstance(value, dict):
+            raise refusal("not_object")
+        if len(value) > self.MOST_FIELDS or not all(map(self._holds, value, value.values())):
+            raise refusal(UNREADABLE)
+        return value
+
+    def _holds(self, field: object, value: object) -> bool:
+        if not isinstance(field, str) or len(field) > self.LONGEST_FIELD:
+            return False
+        if isinstance(value, str):
+            return len(value) <= self.LONGEST_TEXT
+        return value is None or (isinstance(value, int | float) and abs(value) <= self.LARGEST)
+
+    def described(self) -> dict[str, Any]:
+        plain = ["string", "number", "boolean", "null"]
+        return {"type": "object", "additionalProperties": {"type": plain}}
 
 
 def _label(typed: str) -> str:

@@ -29,6 +29,11 @@ class FullName(NamedTuple):
     def __str__(self) -> str:
         return f"{self.label}.{self.extension}"
 
+    @property
+    def shown(self) -> str:
+        """As a person writes it."""
+        return f"{unicode_label(self.label)}.{self.extension}"
+
 
 def is_ldh_label(text: str) -> bool:
     """Whether `text` is a lower-case letter-digit-hyphen label that can be registered.

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import asyncio
-from collections.abc import Callable, Sequence
+from collections.abc import Iterable, Sequence
 from contextlib import AsyncExitStack
 from datetime import datetime
 from typing import Final, NamedTuple
@@ -12,7 +12,7 @@ from urllib.parse import urljoin, urlsplit
 import aiohttp
 
 from vinetag.core.checking import Trouble
-from vinetag.core.vet import Platform, profile_says
+from vinetag.core.vet import Asked, HandleForm, Platform, profile_says
 from vinetag.core.vet.handles import HandleSays
 from vinetag.lookup.engine_factory import open_limiter
 from vinetag.lookup.fetching import Failure, get, is_private, open_session, public_only, trouble_of
@@ -20,7 +20,9 @@ from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.settings import LookupSettings
 from vinetag.lookup.sources.base import now
 
-__all__ = ["HandleAnswer", "HandleWanted", "fetch_handles", "profile_address"]
+__all__ = [
+    "HandleAnswer", "HandleWanted", "fetch_handles", "profile_address", "wanted_and_barred",
+]  # fmt: skip
 
 AT_ONCE: Final = 24
 LARGEST_PAGE: Final = 256 * 1024
@@ -43,6 +45,29 @@ class HandleAnswer(NamedTuple):
     address: str
     at: datetime
 
+    @property
+    def asked(self) -> Asked:
+        """What is known by it."""
+        platform, handle = self.wanted
+        return Asked(
+            platform.code, platform.name, handle, self.says, self.why, self.address,
+            self.at.isoformat(),
+        )  # fmt: skip
+
+
+def wanted_and_barred(
+    platforms: Iterable[Platform], forms: Sequence[HandleForm]
+) -> tuple[list[HandleWanted], list[Asked]]:
+    """Which handles are to be asked about, and what platforms' own rules say of the others."""
+    wanted, barred = [], []
+    for platform in platforms:
+        for form in forms:
+            if why := platform.barred(form.handle):
+                barred.append(Asked(platform.code, platform.name, form.handle, "barred", why))
+            else:
+                wanted.append(HandleWanted(platform, form.handle))
+    return wanted, barred
+
 
 def profile_address(settings: LookupSettings, platform: Platform, handle: str) -> str:
     """Where the profile would stand, "" where the platform cannot be asked: paths are of the
@@ -58,11 +83,9 @@ def profile_address(settings: LookupSettings, platform: Platform, handle: str) -
 async def fetch_handles(
     settings: LookupSettings,
     wanted: Sequence[HandleWanted],
-    deliver: Callable[[HandleAnswer], None] = lambda _: None,
 ) -> list[HandleAnswer]:
-    """What each platform says, in their order, told to `deliver` as it comes. Trouble is an answer,
-    too; redirects are not followed, and platforms of the catalogue that stand at a private address
-    are not reached.
+    """What each platform says, in their order. Trouble is an answer, too; redirects are not
+    followed, and platforms of the catalogue that stand at a private address are not reached.
     """
     async with AsyncExitStack() as stack:
         near = await stack.enter_async_context(open_session(settings.timeout))
@@ -92,9 +115,7 @@ async def fetch_handles(
                 return refused("unreachable")
             host = f"{urlsplit(address).netloc}:{one.platform.code}"
             async with gate:
-                answer = await politely(limiter, settings.retry, host, once, refused)
-            deliver(answer)
-            return answer
+                return await politely(limiter, settings.retry, host, once, refused)
 
         return list(await asyncio.gather(*(ask(one) for one in wanted)))
 

@@ -7,19 +7,20 @@ does what is left. The queue only wakes workers.
 from __future__ import annotations
 
 import logging
+import time
 import uuid
 from collections.abc import Callable
 from datetime import datetime, timedelta
 from typing import ClassVar, TypeVar
 
 from django.conf import settings
-from django.db import models
+from django.db import InterfaceError, OperationalError, close_old_connections, connection, models
 from django.db.models import F, Q
 from django.utils import timezone
 
 __all__ = [
     "LEASE", "MOST_FAULTS", "Carried", "beat", "carry", "claim", "is_asleep", "long_ago",
-    "note_fault", "release", "stale", "wake",
+    "note_fault", "patiently", "release", "stale", "wake",
 ]  # fmt: skip
 
 LEASE = timedelta(seconds=settings.CHECK_LEASE)
@@ -27,6 +28,8 @@ LEASE = timedelta(seconds=settings.CHECK_LEASE)
 MOST_FAULTS = 3
 # Work nobody has taken for so long is told to wait for a worker.
 TAKEN_WITHIN = timedelta(seconds=6)
+# A database that is starting again is waited for so long; then the work is left to the schedule.
+PATIENCE = 60.0
 
 Came = TypeVar("Came")
 
@@ -123,6 +126,20 @@ def carry(
     finally:
         release(model, pk, token)
     return came, finished
+
+
+def patiently(work: Callable[[], Came]) -> Came:
+    """Do it, again and again while the database cannot be reached, up to PATIENCE seconds."""
+    deadline = time.monotonic() + PATIENCE
+    while True:
+        try:
+            return work()
+        except (OperationalError, InterfaceError):
+            if time.monotonic() > deadline or connection.in_atomic_block:
+                raise
+            log.warning("The database cannot be reached; trying again.")
+            close_old_connections()
+            time.sleep(0.5)
 
 
 def is_asleep(one: Carried) -> bool:

@@ -16,8 +16,8 @@ from vinetag.apps.availability.lookups import lookup_settings, rule_of
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import Aim
-from vinetag.core.checking.pasted import read_name
-from vinetag.core.names import FullName, parse_label
+from vinetag.core.checking.pasted import read_typed
+from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine
 from vinetag.lookup.engine import RuleOf
 
@@ -33,7 +33,7 @@ def quick_check(*, project: Project, label: str, aim: Aim = "scan") -> list[Look
     full name under its own too. What could not be found out in time is left as it was, and is not
     told. Raises LabelError or ExtensionError.
     """
-    label, own = read_name(label) if "." in label else (parse_label(label), "")
+    label, own = read_typed(label)
     extensions = dict.fromkeys([*([own] if own else []), *project.brief["extensions"]])
     names = [FullName(label, e) for e in extensions]
     look_up(project, names, DEADLINE if aim == "scan" else BEFORE_BUYING, aim)

@@ -11,9 +11,7 @@ from collections import deque
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from functools import partial
-from typing import TypeVar, cast
-
-from django.db import InterfaceError, OperationalError, close_old_connections, connection
+from typing import cast
 
 from vinetag.apps.availability import checks, leases
 from vinetag.apps.availability.answer_store import (
@@ -22,6 +20,7 @@ from vinetag.apps.availability.answer_store import (
     give_up_names,
     save_answers,
 )
+from vinetag.apps.availability.leases import patiently
 from vinetag.apps.availability.lookups import lookup_settings, rule_of
 from vinetag.apps.availability.models import Check
 from vinetag.core.checking import Aim
@@ -39,10 +38,7 @@ READY = 800
 A_SCREENFUL = 100
 # A slice in which only registries that are away are waited for ends after so many seconds.
 IDLE = 2.0
-# A database that is starting again is waited for so long; then the check is left to the schedule.
-PATIENCE = 60.0
 
-T = TypeVar("T")
 log = logging.getLogger(__name__)
 
 
@@ -96,20 +92,6 @@ def run_slice(check_id: int, token: str) -> bool:
         # Only names others are asking are left: their answers are there in a moment.
         time.sleep(STORE_EVERY)
     return True
-
-
-def patiently(work: Callable[[], T]) -> T:
-    """Do it, again and again while the database cannot be reached, up to PATIENCE seconds."""
-    deadline = time.monotonic() + PATIENCE
-    while True:
-        try:
-            return work()
-        except (OperationalError, InterfaceError):
-            if time.monotonic() > deadline or connection.in_atomic_block:
-                raise
-            log.warning("The database cannot be reached; trying again.")
-            close_old_connections()
-            time.sleep(0.5)
 
 
 class _Feed:

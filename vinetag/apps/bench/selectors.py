@@ -17,7 +17,7 @@ from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import Part, part_document, read_part
 from vinetag.core.checking import RUNGS, ladder
-from vinetag.core.checking.pasted import read_name
+from vinetag.core.checking.pasted import read_typed
 from vinetag.core.grade import (
     MEASURES,
     Reading,
@@ -247,7 +247,7 @@ def one_name(project: Project, typed: str) -> Judged:
     """All about a name, made or typed, alone or with an extension. Raises LabelError or
     ExtensionError.
     """
-    label, extension = read_name(typed) if "." in typed else (parse_label(typed), "")
+    label, extension = read_typed(typed)
     brief = brief_of(project)
     row = Candidate.objects.filter(project=project, label=label).first()
     entry = Entry.objects.filter(project=project, label=label).first()

@@ -19,10 +19,9 @@ from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.apps.shortlists.models import Entry
 from vinetag.core.candidates import Candidate as MadeName
 from vinetag.core.candidates import read_part
-from vinetag.core.checking.pasted import read_name
+from vinetag.core.checking.pasted import read_typed
 from vinetag.core.errors import Problem
 from vinetag.core.extensions import parse_extension
-from vinetag.core.names import parse_label
 
 __all__ = [
     "MAX_ENTRIES",
@@ -71,7 +70,7 @@ def keep(*, project: Project, labels: Sequence[str]) -> list[str]:
     note to its old place. Raises LabelError or ExtensionError, or ConflictError when the list would
     be too long.
     """
-    given = dict(read_name(label) if "." in label else (parse_label(label), "") for label in labels)
+    given = dict(map(read_typed, labels))
     labels = list(given)
     with transaction.atomic():
         next_mark(project)

@@ -10,7 +10,7 @@ from typing import Any, Final
 
 from vinetag.apps.vetting.reports import Known
 from vinetag.core.concepts import FINDING_KINDS, FINDING_NAMES, WEIGHT_KINDS
-from vinetag.core.names import FullName, unicode_label
+from vinetag.core.names import FullName
 from vinetag.core.spreadsheet import Cell, as_csv, as_xlsx
 
 __all__ = ["exported_report", "report_document"]
@@ -58,7 +58,7 @@ def report_document(report: Report) -> dict[str, Any]:
 
 def _rows(report: Report) -> Iterator[list[Cell]]:
     for name, known in report:
-        shown = f"{unicode_label(name.label)}.{name.extension}"
+        shown = name.shown
         if not known:
             yield [shown, "", "", "not vetted yet", *[""] * 6]
         for kind in FINDING_NAMES:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from typing import Annotated, Any, Final
 
@@ -14,12 +14,48 @@ from vinetag.apps.accounts.joining import Bringing
 from vinetag.apps.naming.models import Project
 from vinetag.apps.vetting.models import Acceptance, FindingRow
 from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
-from vinetag.core.documents import OneOf, Text
-from vinetag.core.filed import AnyExtension, JsonObject, Label, YesNo
+from vinetag.core.documents import Amount, Between, OneOf, Text
+from vinetag.core.filed import AnyExtension, Currency, Label, PlainObject, YesNo
 
 __all__ = ["VettingFields", "bring", "write"]
 
 BATCH: Final = 500
+PlainRow = Annotated[dict[str, Any], PlainObject()]
+Whole = Annotated[int, Between(0, 1_000_000_000)]
+
+
+@dataclass(frozen=True, slots=True)
+class SaidItem:
+    """One finding, and what speaks for it."""
+
+    weight: Annotated[str, OneOf(WEIGHTS)]
+    code: Annotated[str, Text(40)]
+    args: PlainRow
+    evidence: Annotated[tuple[PlainRow, ...], Field(max_length=500)]
+    source: Annotated[str, Text(80)]
+
+
+@dataclass(frozen=True, slots=True)
+class PointItem:
+    """What a cost a year, in thousandths of the currency, catches of those who mistype."""
+
+    yearly: Whole
+    caught: Annotated[float, Amount(0, 1)]
+    names: Whole
+
+
+@dataclass(frozen=True, slots=True)
+class MoreItem:
+    """What a kind has beside its findings: `basis`, what of the brief they went by; of protection
+    the budget, in thousandths of the currency, the names to hold, and the curve.
+    """
+
+    basis: Annotated[str, Text(2_000)] = ""
+    currency: Currency = ""
+    budget: Whole = 0
+    budget_is_own: YesNo = False
+    held: Annotated[tuple[Annotated[str, Text(300)], ...], Field(max_length=300)] = ()
+    curve: Annotated[tuple[PointItem, ...], Field(max_length=100)] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,11 +66,8 @@ class FindingItem:
     extension: AnyExtension
     kind: Annotated[str, OneOf(FINDING_NAMES)]
     weight: Annotated[str, OneOf(WEIGHTS)]
-    findings: Annotated[
-        tuple[Annotated[dict[str, Any], JsonObject()], ...],
-        Field(max_length=50, description="As the report has them, with their evidence"),
-    ] = ()
-    more: Annotated[dict[str, Any], JsonObject()] = field(default_factory=dict)
+    findings: Annotated[tuple[SaidItem, ...], Field(max_length=100)] = ()
+    more: MoreItem = MoreItem()
     sign: Annotated[str, Text(32)] = ""
     found_at: Annotated[str, Text(40)] = ""
     accepted: YesNo = False
@@ -76,7 +109,8 @@ def bring(brought: Bringing) -> None:
         [
             FindingRow(
                 project=brought.project, label=item.label, extension=item.extension,
-                kind=item.kind, weight=item.weight, findings=list(item.findings), more=item.more,
+                kind=item.kind, weight=item.weight, findings=[asdict(one) for one in item.findings],
+                more={name: value for name, value in asdict(item.more).items() if value},
                 sign=item.sign, found_at=_moment(item.found_at, now), imported=brought.imported,
             )
             for item in items.values()

@@ -12,9 +12,9 @@ from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate
-from vinetag.core.checking.pasted import read_name
+from vinetag.core.checking.pasted import meant_name
 from vinetag.core.grade import Reading
-from vinetag.core.names import FullName, parse_label
+from vinetag.core.names import FullName
 from vinetag.core.vet import (
     Mistype,
     Shares,
@@ -24,7 +24,7 @@ from vinetag.core.vet import (
     typed_extensions,
 )
 
-__all__ = ["Mistyped", "cells_by_name", "likely_mistypes", "meant_name", "mistyped_names"]
+__all__ = ["Mistyped", "cells_by_name", "likely_mistypes", "mistyped_names"]
 
 
 @dataclass(frozen=True)
@@ -37,14 +37,6 @@ class Mistyped:
     found: Sequence[Mistype]
     cells: Mapping[FullName, Lookup]
     shares: Shares
-
-
-def meant_name(brief: Brief, typed: str) -> FullName:
-    """A name, made or typed, alone or as a full name; under the brief's first extension where it
-    has none. Raises LabelError or ExtensionError.
-    """
-    label, extension = read_name(typed) if "." in typed else (parse_label(typed), "")
-    return FullName(label, extension or (brief.extensions[0] if brief.extensions else "com"))
 
 
 def likely_mistypes(brief: Brief, reading: Reading, extension: str) -> list[Mistype]:
@@ -64,9 +56,9 @@ def cells_by_name(project: Project, names: Sequence[FullName]) -> dict[FullName,
 
 
 def mistyped_names(project: Project, typed: str) -> Mistyped:
-    """Of a name, as meant_name reads it. Raises LabelError or ExtensionError."""
+    """Of a name, alone or as a full name. Raises LabelError or ExtensionError."""
     brief = brief_of(project)
-    name = meant_name(brief, typed)
+    name = meant_name(typed, brief.extensions)
     reading = grader_for(brief).read_any(Candidate(name.label, (), (), 0.0))
     found = likely_mistypes(brief, reading, name.extension)
     cells = cells_by_name(project, [one.full_name for one in found])

@@ -22,7 +22,12 @@ from vinetag.core.vet import (
 )
 from vinetag.core.vet.handles import HandleSays
 from vinetag.core.vet.platforms import Absence
-from vinetag.lookup.profiles import HandleAnswer, HandleWanted, fetch_handles, profile_address
+from vinetag.lookup.profiles import (
+    HandleAnswer,
+    fetch_handles,
+    profile_address,
+    wanted_and_barred,
+)
 
 __all__ = ["asked_about", "keep_platforms", "load_platforms", "platforms"]
 
@@ -96,38 +101,30 @@ def asked_about(forms: Sequence[HandleForm]) -> list[Asked]:
 
 def _asked(forms: Sequence[HandleForm]) -> list[Asked]:
     rows = {row.code: row for row in PlatformRow.objects.order_by("place", "id")}
-    known = _known(forms)
-    wanted, asked = [], []
-    for row in rows.values():
-        platform = _platform(row)
-        for form in forms:
-            why = platform.barred(form.handle)
-            if why:
-                asked.append(Asked(platform.code, platform.name, form.handle, "barred", why))
-            elif (row.pk, form.handle) in known:
-                asked.append(_told(platform, known[row.pk, form.handle]))
-            else:
-                wanted.append(HandleWanted(platform, form.handle))
-    for answer in asyncio.run(fetch_handles(lookup_settings(), wanted)) if wanted else ():
+    known, new = _known(forms), []
+    wanted, asked = wanted_and_barred(map(_platform, rows.values()), forms)
+    for one in wanted:
+        if row := known.get((one.platform.code, one.handle)):
+            asked.append(_told(one.platform, row))
+        else:
+            new.append(one)
+    for answer in asyncio.run(fetch_handles(lookup_settings(), new)) if new else ():
         _keep(rows[answer.wanted.platform.code], answer)
-        asked.append(
-            Asked(
-                answer.wanted.platform.code, answer.wanted.platform.name, answer.wanted.handle,
-                answer.says, answer.why, answer.address, answer.at.isoformat(),
-            )
-        )  # fmt: skip
+        asked.append(answer.asked)
     order = {code: place for place, code in enumerate(rows)}
     handles = [form.handle for form in forms]
     return sorted(asked, key=lambda one: (order[one.platform], handles.index(one.handle)))
 
 
-def _known(forms: Sequence[HandleForm]) -> dict[tuple[int, str], HandleRow]:
+def _known(forms: Sequence[HandleForm]) -> dict[tuple[str, str], HandleRow]:
     now = timezone.now()
     rows = HandleRow.objects.filter(
         handle__in=[form.handle for form in forms], asked_at__gt=now - LASTS
-    )
+    ).select_related("platform")
     return {
-        (row.platform_id, row.handle): row for row in rows if row.says or row.asked_at > now - AGAIN
+        (row.platform.code, row.handle): row
+        for row in rows
+        if row.says or row.asked_at > now - AGAIN
     }
 
 

@@ -18,7 +18,6 @@ from vinetag.core.names import FullName
 
 __all__ = ["Known", "handles_of", "known_of", "report", "weighed"]
 
-
 ANY: Final[Mapping[str, str]] = {}
 
 

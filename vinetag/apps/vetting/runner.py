@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 import threading
 import time
+from functools import partial
 from typing import Final, cast
 
 from django.db import connection
@@ -34,14 +35,19 @@ def run_slice(vetting_id: int, token: str) -> bool:
     desk = Desk(vetting.project)
     deadline = time.monotonic() + SLICE_SECONDS
     with _Beating(vetting_id, token) as beating:
-        for kind, name in vettings.steps_left(vetting):
+        for kind, name in leases.patiently(lambda: vettings.steps_left(vetting)):
             if not beating.held:
                 return False
             if time.monotonic() > deadline:
                 break
-            found = find(desk, name, cast(FindingName, kind))
-            _keep(vetting, name, kind, found, desk.basis(kind))
+            leases.patiently(partial(_step, vetting, desk, kind, name))
     return True
+
+
+def _step(vetting: Vetting, desk: Desk, kind: str, name: FullName) -> None:
+    """Find out, and keep what was found; done again it does no harm."""
+    found = find(desk, name, cast(FindingName, kind))
+    _keep(vetting, name, kind, found, desk.basis(kind))
 
 
 def _keep(vetting: Vetting, name: FullName, kind: str, found: Found, basis: str) -> None:
@@ -75,8 +81,14 @@ class _Beating:
     @property
     def held(self) -> bool:
         """Whether the vetting is still this worker's; asked anew each time."""
-        self._lost = self._lost or not leases.beat(Vetting, self._vetting_id, self._token)
+        self._beat()
         return not self._lost
+
+    def _beat(self) -> None:
+        """A lease that was lost once stays so: another worker may have it."""
+        beat = partial(leases.beat, Vetting, self._vetting_id, self._token)
+        if not self._lost and not leases.patiently(beat):
+            self._lost = True
 
     def __enter__(self) -> _Beating:
         self._thread.start()
@@ -89,7 +101,7 @@ class _Beating:
     def _run(self) -> None:
         try:
             while not self._over.wait(BEAT_EVERY):
-                self._lost = not leases.beat(Vetting, self._vetting_id, self._token)
+                self._beat()
         except Exception:
             log.exception("The lease of a vetting could not be kept.")
         finally:

@@ -9,8 +9,9 @@ from functools import cached_property
 from typing import Any, Final
 
 from vinetag.apps.availability.lookups import lookup_settings
+from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.quick import look_up
-from vinetag.apps.costs.listing import list_costs, usual_currency
+from vinetag.apps.costs.listing import prices_of
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import brief_of, grader_for
 from vinetag.apps.shortlists.services import entries
@@ -24,6 +25,7 @@ from vinetag.core.concepts import FindingName
 from vinetag.core.grade import Grader, Reading
 from vinetag.core.lexicon import load_lexicon
 from vinetag.core.names import FullName
+from vinetag.core.sheet import NameQuote, SheetPrices, name_costs
 from vinetag.core.vet import (
     Finding,
     Mistype,
@@ -39,7 +41,7 @@ from vinetag.core.vet import (
     searches,
 )
 from vinetag.core.vet.marks import proposed_classes, query_of
-from vinetag.core.vet.marks.finding import mark_findings
+from vinetag.core.vet.marks.finding import mark_findings, marks_foreign
 from vinetag.lookup.search import search_for
 
 __all__ = ["Desk", "Found", "find"]
@@ -114,8 +116,7 @@ def find(desk: Desk, name: FullName, kind: FindingName) -> Found:
 def _marks(desk: Desk, name: FullName, reading: Reading) -> Found:
     count = count_marks()
     if reading.foreign:
-        args = {"label": name.label}
-        return Found([Finding("marks", "unknown", "marks_foreign", args)])
+        return Found([marks_foreign(name.label)])
     if not count:
         return Found(mark_findings(name.label, [], {}, 0, form_maker()))
     query = query_of(reading, desk.classes, form_maker())
@@ -175,14 +176,14 @@ def _protection(desk: Desk, name: FullName, reading: Reading) -> Found:
     found = likely_mistypes(desk.brief, reading, name.extension)
     cells = cells_by_name(desk.project, [one.full_name for one in found])
     statuses = {n: cell.status for n, cell in cells.items()}
-    currency = usual_currency(desk.project.owner)
-    yearly = _yearly(desk, found, currency)
-    offers = protection(found, statuses, yearly)
+    prices = prices_of(desk.project, [one.extension for one in found])
+    currency = prices.currency
+    offers = protection(found, statuses, _yearly(prices, found, cells))
     # The brief's budget is in euros.
     whole = desk.brief.owner.budget
     budget = whole * 1000 if whole is not None and currency == "EUR" else USUAL_BUDGET
     finding, chosen = held_finding(
-        name, found, statuses, offers, budget, currency, priced=bool(yearly)
+        name, found, statuses, offers, budget, currency, priced=bool(prices.listed)
     )
     most = max(budget, *(offer.yearly for offer in offers), 0) if offers else budget
     points = curve(offers, max(most, 2 * budget))
@@ -202,15 +203,21 @@ def _protection(desk: Desk, name: FullName, reading: Reading) -> Found:
     )
 
 
-def _yearly(desk: Desk, found: Sequence[Mistype], currency: str) -> dict[str, int]:
-    """What each later year of an extension costs by the lists, in thousandths."""
-    extensions = list(dict.fromkeys(one.extension for one in found))
-    owner = desk.brief.owner
-    costs = list_costs(desk.project.owner, owner.country, owner.years, extensions, currency)
-    return {
-        extension: cost.later if cost.later is not None else cost.whole // owner.years
-        for extension, cost in costs.costs.items()
-    }
+def _yearly(
+    prices: SheetPrices, found: Sequence[Mistype], cells: Mapping[FullName, Lookup]
+) -> dict[FullName, int]:
+    """What each later year of a name costs, in thousandths: by the lists, or its own price."""
+    yearly = {}
+    for name in (one.full_name for one in found):
+        cell = cells.get(name)
+        quote = cell and NameQuote(cell.status, cell.first_year, cell.renewal, cell.currency)
+        known = {name.extension: quote} if quote else {}
+        costs = name_costs(prices, known, [name.extension])
+        if cost := costs["later"]:
+            yearly[name] = cost.amount
+        elif cost := costs["whole"]:
+            yearly[name] = cost.amount // prices.years
+    return yearly
 
 
 _FINDERS: Final[Mapping[FindingName, Callable[[Desk, FullName, Reading], Found]]] = {

@@ -16,9 +16,9 @@ from vinetag.apps.naming.deadlocks import again_when_deadlocked
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import brief_of
 from vinetag.apps.shortlists.services import entries
-from vinetag.apps.vetting.mistyped import meant_name
 from vinetag.apps.vetting.models import Acceptance, FindingRow, Vetting
 from vinetag.apps.vetting.steps import Desk
+from vinetag.core.checking.pasted import meant_name
 from vinetag.core.concepts import FINDING_KINDS, FINDING_NAMES
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.names import FullName
@@ -49,7 +49,9 @@ def vetted_names(project: Project) -> list[FullName]:
     """The names of the shortlist in its order, under their extension or the brief's first."""
     brief = brief_of(project)
     return [
-        FullName(entry.label, entry.extension or meant_name(brief, entry.label).extension)
+        FullName(
+            entry.label, entry.extension or meant_name(entry.label, brief.extensions).extension
+        )
         for entry in entries(project)
     ]
 
@@ -103,12 +105,13 @@ def _chosen(project: Project, names: Sequence[str] | None) -> list[FullName]:
     brief, found, problems = brief_of(project), [], []
     for i, typed in enumerate(names):
         try:
-            found.append(meant_name(brief, typed))
+            found.append(meant_name(typed, brief.extensions))
         except CoreError as error:
             problems += [Problem(f"names.{i}", p.code, p.args) for p in error.problems]
     if problems:
         raise RefusedError(problems)
-    return list(dict.fromkeys(found))
+    # What is found is kept by label: of one typed with several extensions the first is meant.
+    return list({name.label: name for name in reversed(found)}.values())[::-1]
 
 
 def _plan(
@@ -206,9 +209,12 @@ def resume(project: Project, vetting_id: int) -> Vetting:
     return vetting
 
 
-def accept(*, project: Project, label: str, kind: str, accepted: bool, note: str = "") -> None:
+def accept(
+    *, project: Project, label: str, kind: str, accepted: bool, note: str = "", sign: str = ""
+) -> None:
     """Mark what was found of a name as seen and accepted, or take that back. Raises NotFoundError
-    where nothing was found, RefusedError for a note that is too long.
+    where nothing was found, RefusedError for a note that is too long, ConflictError
+    ("finding_changed") where it says something else by now than what had the `sign` that was seen.
     """
     if kind not in FINDING_NAMES:
         raise NotFoundError
@@ -218,6 +224,9 @@ def accept(*, project: Project, label: str, kind: str, accepted: bool, note: str
     row = project.findings.filter(label=label, kind=kind).first()
     if row is None:
         raise NotFoundError
+    if sign and sign != row.sign:
+        message = "It was found out again meanwhile, and says something else. Look at it once more."
+        raise ConflictError("finding_changed", message)
     if len(note) > MOST_NOTE:
         args = {"limit": MOST_NOTE, "length": len(note)}
         raise RefusedError([Problem("note", "too_long", args)])

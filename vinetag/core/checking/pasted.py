@@ -10,9 +10,11 @@ from urllib.parse import urlsplit
 
 from vinetag.core.errors import CoreError, LabelError, Problem
 from vinetag.core.extensions import parse_extension
-from vinetag.core.names import parse_label
+from vinetag.core.names import FullName, parse_label
 
-__all__ = ["MOST_LINES", "MOST_NAMES", "BadLine", "Pasted", "read_pasted"]
+__all__ = [
+    "MOST_LINES", "MOST_NAMES", "BadLine", "Pasted", "meant_name", "read_pasted", "read_typed",
+]  # fmt: skip
 
 MOST_LINES: Final = 5_000
 MOST_NAMES: Final = 5_000
@@ -112,6 +114,17 @@ def _split(cells: Sequence[str]) -> Iterator[str]:
 
 def _is_other_column(cell: str) -> bool:
     return " " in cell or bool(re.fullmatch(r"[-+€$£%\d.,:/ ]+", cell))
+
+
+def read_typed(typed: str) -> tuple[str, str]:
+    """As read_name, but of a bare name nothing is passed over. Raises CoreError."""
+    return read_name(typed) if "." in typed else (parse_label(typed), "")
+
+
+def meant_name(typed: str, extensions: Sequence[str]) -> FullName:
+    """As read_typed, under the first of some extensions where it has none. Raises CoreError."""
+    label, extension = read_typed(typed)
+    return FullName(label, extension or next(iter(extensions), "com"))
 
 
 def read_name(cell: str) -> tuple[str, str]:

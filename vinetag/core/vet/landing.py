@@ -23,11 +23,6 @@ HELD: Final = frozenset({"taken", "dropping"})
 NOBODYS: Final = frozenset({"open", "premium", "reserved", "barred"})
 
 
-def shown(name: FullName) -> str:
-    """As a person writes it."""
-    return f"{unicode_label(name.label)}.{name.extension}"
-
-
 def land_of(status: str) -> Land | None:
     """With whom one lands on a full name of a status, None where that is not known."""
     if status in HELD:
@@ -55,11 +50,11 @@ def mistyped_finding(
     code, weight = _weighed(shares)
     taken = [one for one in found if lands.get(one.full_name) in ("taken", "parked")]
     args = {
-        "full_name": shown(name),
+        "full_name": name.shown,
         "whole": _hundredth(shares.whole),
         "taken": _hundredth(shares.taken + shares.parked),
         "unknown": _hundredth(shares.unknown),
-        "most": shown(taken[0].full_name) if taken else "",
+        "most": taken[0].full_name.shown if taken else "",
     }
     return Finding("mistyped", weight, code, args, rows, SOURCE)
 
@@ -81,7 +76,7 @@ def _weighed(shares: Shares) -> tuple[str, Weight]:
 def _row(one: Mistype, statuses: Mapping[FullName, str], holders: Mapping[FullName, str]) -> Row:
     status = statuses.get(one.full_name, "unknown")
     return {
-        "full_name": shown(one.full_name),
+        "full_name": one.full_name.shown,
         "kind": one.kind,
         "share": round(one.share, 6),
         "status": status,
@@ -95,14 +90,14 @@ def _hundredth(share: float) -> str:
 
 
 def protection(
-    found: Sequence[Mistype], statuses: Mapping[FullName, str], yearly: Mapping[str, int]
+    found: Sequence[Mistype], statuses: Mapping[FullName, str], yearly: Mapping[FullName, int]
 ) -> list[Offer]:
-    """What can be had of what people land on, the most typed first; `yearly` has by extension, or
-    by full name where it has a price of its own, what a year costs in thousandths.
+    """What can be had of what people land on, the most typed first; `yearly` has what a year of
+    each costs in thousandths, as far as that is known.
     """
     offers = []
     for one in found:
-        price = yearly.get(str(one.full_name), yearly.get(one.extension))
+        price = yearly.get(one.full_name)
         open_ = statuses.get(one.full_name) in ("open", "premium")
         if open_ and price is not None and one.share * 1_000 >= price * LEAST_PER_EURO:
             offers.append(Offer(str(one.full_name), one.share, price))
@@ -132,7 +127,7 @@ def held_finding(
         for offer in offers
     )  # fmt: skip
     args = {
-        "full_name": shown(name),
+        "full_name": name.shown,
         "count": len(chosen.offers),
         "budget": _money(budget, currency),
         "cost": _money(chosen.yearly, currency),

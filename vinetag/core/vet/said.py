@@ -32,7 +32,7 @@ ALPHABET: Final = dict(
 # Letters whose names sound alike on a line that cuts off high tones.
 ALIKE_SAID: Final = ("bdegptv", "fs", "mn")
 # In capitals of faces without serifs, and in a hand.
-ALIKE_CAPITALS: Final = (("I", "L"), ("O", "Q"), ("O", "0"), ("I", "1"), ("VV", "W"), ("RN", "M"))
+ALIKE_CAPITALS: Final = (("VV", "W"), ("RN", "M"))
 TOO_ALIKE: Final = 0.82
 MANY: Final = 0.7
 
@@ -82,7 +82,7 @@ def said_findings(
         {"as": "a handle", "text": met.handle},
     )
     for letters, other in ALIKE_CAPITALS:
-        if letters in met.capitals and len(letters) > 1:
+        if letters in met.capitals:
             alike = {"letters": letters, "other": other}
             found.append(Finding("said", "note", "seen_alike", alike, (), "rules"))
     mixed = [c for c in label if any(c in group for group in ALIKE_SAID)]

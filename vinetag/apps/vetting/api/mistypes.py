@@ -15,7 +15,6 @@ from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.availability.api.serializers import CellSerializer
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.vetting.mistyped import Mistyped, mistyped_names
-from vinetag.core.names import unicode_label
 from vinetag.core.vet import MISTYPE_KINDS
 
 __all__ = ["MistypesView"]
@@ -64,7 +63,7 @@ def _document(found: Mistyped) -> dict[str, Any]:
                 "label": one.label,
                 "extension": one.extension,
                 "full_name": str(one.full_name),
-                "shown": f"{unicode_label(one.label)}.{one.extension}",
+                "shown": one.full_name.shown,
                 "kind": one.kind,
                 "share": round(one.share, 6),
                 "cell": found.cells.get(one.full_name),

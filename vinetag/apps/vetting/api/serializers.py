@@ -40,6 +40,7 @@ class GlanceSerializer(serializers.Serializer[Any]):
     accepted = serializers.BooleanField()
     changed = serializers.BooleanField(help_text="It was accepted when it said something else")
     note = serializers.CharField(allow_blank=True)
+    sign = serializers.CharField(help_text="The same while it says the same")
 
 
 def glances(known: Mapping[str, Known]) -> list[dict[str, Any]]:
@@ -58,6 +59,7 @@ def _glance(kind: str, one: Known) -> dict[str, Any]:
         "accepted": one.accepted,
         "changed": one.changed,
         "note": one.acceptance.note if one.acceptance else "",
+        "sign": one.row.sign,
     }
 
 
@@ -177,6 +179,9 @@ class FindingsOfNameSerializer(serializers.Serializer[Any]):
 class AcceptanceSerializer(serializers.Serializer[Any]):
     accepted = serializers.BooleanField()
     note = serializers.CharField(allow_blank=True, default="", max_length=2_000)
+    sign = serializers.CharField(
+        allow_blank=True, default="", max_length=32, help_text="Of what was seen"
+    )
 
 
 class MarkFileSerializer(serializers.Serializer[Any]):

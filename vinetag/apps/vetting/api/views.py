@@ -29,12 +29,12 @@ from vinetag.apps.vetting.api.serializers import (
     run_document,
 )
 from vinetag.apps.vetting.export import exported_report
-from vinetag.apps.vetting.mistyped import meant_name
 from vinetag.apps.vetting.models import PlatformRow, Vetting
 from vinetag.apps.vetting.registers import count_marks
 from vinetag.apps.vetting.reports import handles_of, known_of, report
 from vinetag.apps.vetting.steps import Desk
 from vinetag.apps.vetting.tasks import run_vetting
+from vinetag.core.checking.pasted import meant_name
 from vinetag.core.names import FullName, unicode_label
 from vinetag.core.spreadsheet import FORMS
 from vinetag.core.vet import presented
@@ -79,7 +79,7 @@ def _report(project: Project) -> Any:
             {
                 "label": name.label,
                 "shown": unicode_label(name.label),
-                "full_name": f"{unicode_label(name.label)}.{name.extension}",
+                "full_name": name.shown,
                 "kinds": glances(known),
             }
             for name, known in rows
@@ -127,7 +127,7 @@ class VettedNameView(APIView):
     def get(self, request: Request, project_id: int, label: str) -> Response:
         project = own_project(person_of(request), project_id)
         desk = Desk(project)
-        name = meant_name(desk.brief, label)
+        name = meant_name(label, desk.brief.extensions)
         known = known_of(project, [name.label]).get(name.label, {})
         first = next(iter(known.values()), None)
         if first is not None and "." not in label:
@@ -141,7 +141,7 @@ class VettedNameView(APIView):
         document = {
             "label": name.label,
             "shown": unicode_label(name.label),
-            "full_name": f"{unicode_label(name.label)}.{name.extension}",
+            "full_name": name.shown,
             "kinds": kinds,
             "presented": {
                 "alphabet": [{"letter": letter, "word": word} for letter, word in met.alphabet],
@@ -158,7 +158,7 @@ class AcceptanceView(APIView):
     @extend_schema(
         operation_id="acceptFinding",
         request=AcceptanceSerializer,
-        responses={200: VettingReportSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+        responses={200: VettingReportSerializer, **REFUSALS},
     )
     def put(self, request: Request, project_id: int, label: str, kind: str) -> Response:
         project = own_project(person_of(request), project_id)

@@ -15,7 +15,7 @@ from vinetag.core.vet.marks.index import Near
 from vinetag.core.vet.marks.likeness import same_letters
 from vinetag.core.vet.marks.record import Mark
 
-__all__ = ["mark_findings"]
+__all__ = ["mark_findings", "marks_foreign"]
 
 STOP, THINK, NOTE = 0.92, 0.8, 0.68
 MOST_TOLD: Final = 3
@@ -66,6 +66,11 @@ def mark_findings(
         args = {"count": f"{count:,}", "label": shown}
         return [Finding("marks", "clear", "marks_clear", args, rows, SOURCE)]
     return found
+
+
+def marks_foreign(label: str) -> Finding:
+    """Of a label in other letters than a register's."""
+    return Finding("marks", "unknown", "marks_foreign", {"label": unicode_label(label)}, (), SOURCE)
 
 
 def _weight(near: Near) -> Weight:

@@ -71,7 +71,7 @@ def _beside(words: str, lexicon: Lexicon) -> Mapping[str, float]:
         return {}
     found: dict[str, float] = {}
     for word in own:
-        for other, near in [*lexicon.nearest(lexicon.vectors([word])[0], NEAREST)]:
+        for other, near in lexicon.nearest(lexicon.vectors([word])[0], NEAREST):
             plain = lexicon.lemma(other) or other
             if near >= LEAST_NEAR and plain not in own:
                 found[plain] = max(found.get(plain, 0.0), near)

@@ -13,15 +13,22 @@ interface Props {
   word: string;
   onAccept: (accepted: boolean, note: string) => void;
   pending: boolean;
+  /** Why it could not be kept, if so. */
+  fault: string | undefined;
 }
 
 const MOST = 500;
 
 /** Saying that what was found is seen and accepted, and why. */
-export function Acceptance({ kind, word, onAccept, pending }: Props) {
+export function Acceptance({ kind, word, onAccept, pending, fault }: Props) {
   const [note, setNote] = useState(kind.note);
   const [writing, setWriting] = useState(false);
   if (kind.weight === 'clear' && !kind.accepted && !kind.changed) return null;
+  const failed = fault && (
+    <Typography variant="body2" color="error" role="alert">
+      {fault}
+    </Typography>
+  );
   if (kind.accepted && !writing)
     return (
       <Stack direction="row" sx={{ gap: 1, alignItems: 'baseline', flexWrap: 'wrap', mt: 0.5 }}>
@@ -31,6 +38,7 @@ export function Acceptance({ kind, word, onAccept, pending }: Props) {
         <Button size="small" disabled={pending} onClick={() => onAccept(false, '')}>
           {t('Take back')}
         </Button>
+        {failed}
       </Stack>
     );
   return (
@@ -40,6 +48,7 @@ export function Acceptance({ kind, word, onAccept, pending }: Props) {
           {t('Accepted when it said something else; look at it again.')}
         </Typography>
       )}
+      {failed}
       {writing ? (
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
           <TextField
@@ -54,14 +63,7 @@ export function Acceptance({ kind, word, onAccept, pending }: Props) {
             }}
             sx={{ flex: '1 1 240px' }}
           />
-          <Button
-            size="small"
-            variant="outlined"
-            disabled={pending}
-            onClick={() => {
-              onAccept(true, note);
-              setWriting(false);
-            }}>
+          <Button size="small" variant="outlined" disabled={pending} onClick={() => onAccept(true, note)}>
             {t('Accept')}
           </Button>
           <Button size="small" onClick={() => setWriting(false)}>

@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 
-import type { KindFindings, VettedName } from '../../shared/api';
+import { asApiError, type KindFindings, type VettedName } from '../../shared/api';
 import { concepts } from '../../shared/lib/concepts';
 import { formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
@@ -110,7 +110,10 @@ function Kind({ projectId, name, kind, acts, running, others }: KindProps) {
         kind={kind}
         word={word}
         pending={acts.accept.isPending}
-        onAccept={(accepted, note) => acts.accept.mutate({ label: name.label, kind: kind.kind, accepted, note })}
+        fault={acts.accept.variables?.kind === kind.kind ? asApiError(acts.accept.error)?.message : undefined}
+        onAccept={(accepted, note) =>
+          acts.accept.mutate({ label: name.label, kind: kind.kind, accepted, note, sign: kind.sign })
+        }
       />
       {kind.kind === 'said' && <SaidAndSeen met={name.presented} shown={name.shown} others={others} />}
       {kind.kind === 'protection' && <Held projectId={projectId} kind={kind} />}

@@ -119,9 +119,23 @@ it('has what was found accepted with a reason, and taken back', async () => {
   await waitFor(() => expect(requests.some((r) => r.method === 'PUT')).toBe(true));
   const put = requests.find((r) => r.method === 'PUT');
   expect(put?.path).toBe(`${base}/names/inkpost/vetting/marks`);
-  expect(put?.body).toEqual({ accepted: true, note: 'They sell jam.' });
+  expect(put?.body).toEqual({ accepted: true, note: 'They sell jam.', sign: 'a1' });
   // What is clear needs no accepting.
   expect(screen.queryByRole('button', { name: 'Accept what was found: Said and written' })).toBeNull();
+});
+
+it('keeps what was written where it says something else by now, and shows that', async () => {
+  const message = 'It was found out again meanwhile, and says something else. Look at it once more.';
+  const requests = show(sampleReport(), '/', (method) =>
+    method === 'PUT' ? { status: 409, body: { code: 'finding_changed', message, problems: [] } } : undefined,
+  );
+  await userEvent.click(await screen.findByRole('button', { name: 'Accept what was found: Marks' }));
+  const why = screen.getByRole('textbox', { name: 'Why it is accepted' });
+  await userEvent.type(why, 'They sell jam.{Enter}');
+  expect(await screen.findByRole('alert')).toHaveTextContent(message);
+  expect(why).toHaveValue('They sell jam.');
+  const asked = () => requests.filter((r) => r.method === 'GET' && r.path.endsWith('/names/inkpost/vetting')).length;
+  await waitFor(() => expect(asked()).toBeGreaterThan(1));
 });
 
 it('vets any typed name, and says what is wrong with one', async () => {

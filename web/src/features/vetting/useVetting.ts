@@ -16,6 +16,15 @@ export interface VettingWish {
   again?: 'old' | 'all';
 }
 
+interface Accepting {
+  label: string;
+  kind: string;
+  accepted: boolean;
+  note: string;
+  /** Of what was seen when it was accepted. */
+  sign: string;
+}
+
 /** The names of the shortlist with what is known of them; asked again and again while they are vetted. */
 export function useReport(projectId: number) {
   const client = useQueryClient();
@@ -74,14 +83,16 @@ export function useVettingActs(projectId: number) {
       onSuccess,
     }),
     accept: useMutation({
-      mutationFn: ({ label, kind, accepted, note }: { label: string; kind: string; accepted: boolean; note: string }) =>
+      mutationFn: ({ label, kind, ...body }: Accepting) =>
         unwrap(
           api.PUT('/api/projects/{project_id}/names/{label}/vetting/{kind}', {
             params: { path: { project_id: projectId, label, kind } },
-            body: { accepted, note },
+            body,
           }),
         ),
       onSuccess,
+      // It may have been found out again: what it says now is shown.
+      onError: onSuccess,
     }),
   };
 }

@@ -1452,6 +1452,11 @@ export interface components {
             accepted: boolean;
             /** @default  */
             note: string;
+            /**
+             * @description Of what was seen
+             * @default
+             */
+            sign: string;
         };
         Affordable: {
             plan: components["schemas"]["Plan"];
@@ -2225,6 +2230,8 @@ export interface components {
             /** @description It was accepted when it said something else */
             changed: boolean;
             note: string;
+            /** @description The same while it says the same */
+            sign: string;
             findings: components["schemas"]["Finding"][];
             more: {
                 [key: string]: unknown;
@@ -2274,6 +2281,8 @@ export interface components {
             /** @description It was accepted when it said something else */
             changed: boolean;
             note: string;
+            /** @description The same while it says the same */
+            sign: string;
         };
         Glyph: {
             /** @description The place of its character in the text */
@@ -7780,6 +7789,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -10,6 +10,7 @@ export const sampleGlance = (fields: Partial<Glance> & Pick<Glance, 'kind'>): Gl
   accepted: false,
   changed: false,
   note: '',
+  sign: 'a1',
   ...fields,
 });
 
