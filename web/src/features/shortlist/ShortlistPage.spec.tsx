@@ -5,6 +5,7 @@ import { expect, it, vi } from 'vitest';
 import { ProjectContext } from '../../shared/lib/projectContext';
 import { sampleKept, sampleProject } from '../../shared/testing/samples';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { MARK, sampleGlance, sampleReport } from '../../shared/testing/vetting';
 import { ShortlistPage } from './ShortlistPage';
 
 const project = sampleProject();
@@ -159,4 +160,20 @@ it('keeps a typed name that was refused, and says why', async () => {
   await userEvent.type(screen.getByLabelText('A name or full name of your own'), 'ink post{Enter}');
   expect(await screen.findByText('A name cannot contain “ ”.')).toBeInTheDocument();
   expect(screen.getByLabelText('A name or full name of your own')).toHaveValue('ink post');
+});
+
+it('tells of each name what weighs on it, and leads to its evidence', async () => {
+  const [inkpost, quietpress] = sampleReport().names;
+  const names = [
+    { ...inkpost, kinds: [MARK, { ...MARK, kind: 'handles', accepted: true }, sampleGlance({ kind: 'said' })] },
+    { ...quietpress, label: 'inkwell', kinds: [sampleGlance({ kind: 'said', weight: 'note' })] },
+  ];
+  setUp(['inkpost', 'inkwell'], (_method, path) =>
+    path.endsWith('/vetting') ? { body: { ...sampleReport(), names } } : undefined,
+  );
+  const weighs = within(await screen.findByRole('list', { name: 'What weighs on it' }));
+  const links = weighs.getAllByRole('link');
+  expect(links.map((link) => link.textContent)).toEqual(['StopMarks']);
+  expect(links[0]).toHaveAttribute('href', `/projects/${project.id}/vetting?name=inkpost&kind=marks`);
+  expect(links[0]).toHaveAttribute('title', MARK.text);
 });

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 
 import { sampleCell, sampleCosts, sampleJudged } from '../../shared/testing/samples';
+import { sampleGlance } from '../../shared/testing/vetting';
 import { compare } from './compared';
 
 const measure = (name: string, score: number | null) => ({ name, score, weight: 0.5, reasons: [] });
@@ -74,4 +75,26 @@ it('marks nothing where all are the same', () => {
     ['com'],
   );
   expect(twins.every((line) => !line.differs && line.best.length === 0)).toBe(true);
+});
+
+it('tells what vetting found, and takes one to stop at for worse than two to think about', () => {
+  const think = (text: string) => sampleGlance({ kind: 'said', weight: 'think', text });
+  const stop = sampleGlance({ kind: 'marks', weight: 'stop', text: 'A mark.' });
+  const vetted = (label: string, found: ReturnType<typeof sampleGlance>[]) => sampleJudged({ label, vetted: found });
+  const line = (...compared: ReturnType<typeof vetted>[]) => compare(compared, []).find((l) => l.key === 'vetting');
+  expect(line(vetted('one', [stop]), vetted('two', [think('This.'), think('That.')]), vetted('new', []))).toMatchObject(
+    {
+      values: ['A mark.', 'This. That.', 'not vetted'],
+      best: [1],
+      differs: true,
+    },
+  );
+  // What is accepted weighs no more, and what is only to be noted never did.
+  const accepted = { ...stop, accepted: true };
+  const noted = sampleGlance({ kind: 'handles', weight: 'note', text: 'A form.' });
+  expect(line(vetted('one', [accepted, noted]), vetted('two', [think('This.')]))).toMatchObject({
+    values: ['nothing weighty', 'This.'],
+    best: [0],
+  });
+  expect(line(vetted('one', []), vetted('two', []))).toBeUndefined();
 });

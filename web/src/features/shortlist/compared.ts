@@ -1,7 +1,7 @@
 import type { Judged } from '../../shared/api';
 import { formatMoney } from '../../shared/lib/format';
 import { thousandths } from '../../shared/lib/money';
-import { concepts, measures, statusOf } from '../../shared/lib/concepts';
+import { measures, statusOf } from '../../shared/lib/concepts';
 import { shownStatus } from '../../shared/ui/status';
 import { t } from '../../shared/texts';
 
@@ -100,7 +100,6 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
       warned.map((n) => -n),
     ),
   );
-  const weights = concepts().weights.map((w) => w.name);
   const heavy = names.map((n) => n.vetted.filter((v) => !v.accepted && ['stop', 'think'].includes(v.weight)));
   if (names.some((n) => n.vetted.length))
     lines.push(
@@ -112,7 +111,8 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
           n.vetted.length ? heavy[i]?.map((v) => v.text).join(' ') || t('nothing weighty') : t('not vetted'),
         ),
         names.map((n, i) =>
-          n.vetted.length ? -(heavy[i] ?? []).reduce((sum, v) => sum + 10 - weights.indexOf(v.weight), 0) : null,
+          // One to stop at is worse than any number to think about.
+          n.vetted.length ? -(heavy[i] ?? []).reduce((sum, v) => sum + (v.weight === 'stop' ? 100 : 1), 0) : null,
         ),
       ),
     );

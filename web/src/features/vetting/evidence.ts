@@ -14,6 +14,8 @@ export interface Column {
 }
 
 const text = (value: unknown): string => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
+/** What a file says is no date is shown as it came. */
+const day = (value: string): string => (Number.isNaN(Date.parse(value)) ? value : formatDay(value));
 const number = (value: unknown): number => (typeof value === 'number' ? value : 0);
 /** A small share is told of a thousand, or of ten thousand. */
 const fewOf = (part: number): string => {
@@ -49,7 +51,7 @@ export const COLUMNS: Record<string, readonly Column[]> = {
     { key: 'owner', word: t('Owner') },
     { key: 'goods', word: t('For'), show: (r) => `${text(r.goods)} (${text(r.classes) || t('not told')})` },
     { key: 'status', word: t('State'), show: (r) => MARKS[text(r.status)] ?? text(r.status) },
-    { key: 'registered', word: t('Registered'), show: (r) => (r.registered ? formatDay(text(r.registered)) : '') },
+    { key: 'registered', word: t('Registered'), show: (r) => day(text(r.registered)) },
     { key: 'office', word: t('Register'), show: (r) => `${text(r.office)}, ${text(r.number)}` },
   ],
   prior_use: [
