@@ -25,6 +25,7 @@ from vinetag.core.vet import (
     advice_of,
     handle_finding,
     handle_forms,
+    handles_foreign,
     in_words,
     mistyped_finding,
     mistypes,
@@ -173,13 +174,15 @@ class _Desk:
         if reading.foreign:
             return [marks_foreign(reading.label)]
         if self._index is None:
-            return mark_findings(reading.label, [], {}, 0, self._forms)
+            return mark_findings(reading.shown, [], {}, 0, self._forms)
         query = query_of(reading, self._classes, self._forms)
         near = self._index.nearest(query, MOST_MARKS, LEAST_MARK)
         marks = {one.number: self._register[one.number] for one in near}
-        return mark_findings(reading.label, near, marks, len(self._register), self._forms)
+        return mark_findings(reading.shown, near, marks, len(self._register), self._forms)
 
     def _handles(self, reading: Reading) -> Finding:
+        if reading.foreign:
+            return handles_foreign(reading.label)
         forms = handle_forms(reading.label, [word for _, word in reading.words])
         platforms = shipped_platforms()
         if not self._settings.platforms:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from vinetag.core.brief import parse_brief
+from vinetag.core.candidates import Candidate
 from vinetag.core.grade import MEASURES, Grader, Reading
 from vinetag.core.lexicon import load_lexicon
 
@@ -15,4 +16,4 @@ GRADER = Grader(parse_brief(ABOUT), LEXICON, MEASURES)
 
 def reading(label: str) -> Reading:
     """As a grader reads it."""
-    return GRADER.read_label(label)
+    return GRADER.read_any(Candidate(label, (), (), 0.0))

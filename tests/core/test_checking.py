@@ -28,6 +28,8 @@ from vinetag.core.checking import (
     verdict,
     write_evidence,
 )
+from vinetag.core.checking.pasted import meant_name, read_typed
+from vinetag.core.errors import CoreError
 from vinetag.core.money import neat
 from vinetag.core.names import FullName
 
@@ -242,6 +244,29 @@ def test_pasting_too_much_is_cut_and_said() -> None:
     found = read_pasted("\n".join(f"name{n}" for n in range(5_003)))
     assert (len(found.names), found.left_out) == (5_000, 3)
     assert read_pasted(" \n\t\n").names == {}
+
+
+@pytest.mark.parametrize(
+    ("typed", "label", "extension"),
+    [
+        ("inkpost", "inkpost", ""), (" Inkpost ", "inkpost", ""),
+        ("inkpost.co.nz", "inkpost", "co.nz"),
+        ("https://www.inkpost.ie/a?b", "inkpost", "ie"), ("bücher.de", "xn--bcher-kva", "de"),
+    ],
+)  # fmt: skip
+def test_a_typed_name_is_read_alone_or_with_its_extension(
+    typed: str, label: str, extension: str
+) -> None:
+    assert read_typed(typed) == (label, extension)
+    assert meant_name(typed, ["studio", "com"]) == FullName(label, extension or "studio")
+    assert meant_name(typed, []) == FullName(label, extension or "com")
+
+
+@pytest.mark.parametrize("typed", ["", "ink post", "ink/post", "inkpost.nowhere", "a..com", "-x"])
+def test_what_is_no_name_is_refused(typed: str) -> None:
+    # Of a bare name nothing is passed over: a slash in it is a slip, not a path.
+    with pytest.raises(CoreError):
+        read_typed(typed)
 
 
 @given(st.text(max_size=120))

@@ -33,6 +33,7 @@ from vinetag.core.vet import (
     curve,
     handle_finding,
     handle_forms,
+    handles_foreign,
     held_finding,
     mistyped_finding,
     prior_findings,
@@ -118,11 +119,11 @@ def _marks(desk: Desk, name: FullName, reading: Reading) -> Found:
     if reading.foreign:
         return Found([marks_foreign(name.label)])
     if not count:
-        return Found(mark_findings(name.label, [], {}, 0, form_maker()))
+        return Found(mark_findings(reading.shown, [], {}, 0, form_maker()))
     query = query_of(reading, desk.classes, form_maker())
     near = index().nearest(query, MOST_MARKS, LEAST_MARK)
     marks = marks_by_number(n.number for n in near)
-    return Found(mark_findings(name.label, near, marks, count, form_maker()))
+    return Found(mark_findings(reading.shown, near, marks, count, form_maker()))
 
 
 def _prior_use(desk: Desk, _name: FullName, reading: Reading) -> Found:
@@ -134,8 +135,10 @@ def _prior_use(desk: Desk, _name: FullName, reading: Reading) -> Found:
 
 
 def _handles(desk: Desk, name: FullName, reading: Reading) -> Found:
+    if reading.foreign:
+        return Found([handles_foreign(name.label)])
     words = [word for _, word in reading.words]
-    forms = handle_forms(name.label, words, TAILS[desk.brief.purpose])
+    forms = handle_forms(reading.label, words, TAILS[desk.brief.purpose])
     return Found([handle_finding(forms, asked_about(forms))])
 
 
@@ -183,7 +186,14 @@ def _protection(desk: Desk, name: FullName, reading: Reading) -> Found:
     whole = desk.brief.owner.budget
     budget = whole * 1000 if whole is not None and currency == "EUR" else USUAL_BUDGET
     finding, chosen = held_finding(
-        name, found, statuses, offers, budget, currency, priced=bool(prices.listed)
+        name,
+        found,
+        statuses,
+        offers,
+        budget,
+        currency,
+        priced=bool(prices.listed),
+        foreign=reading.foreign,
     )
     most = max(budget, *(offer.yearly for offer in offers), 0) if offers else budget
     points = curve(offers, max(most, 2 * budget))

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple
 from vinetag.core.brief import Purpose
 from vinetag.core.candidates import Part
 from vinetag.core.lexicon import Lexicon
+from vinetag.core.names import unicode_label
 
 if TYPE_CHECKING:
     from vinetag.core.grade.hearing import Hearing
@@ -22,8 +23,7 @@ class Reading(NamedTuple):
     `added`: letters from no keyword; `strength`: how well the parts belong together, 0 to 1;
     `is_name`: it is the name the person gave; `foreign`: it is written in other letters than a to
     z, and only its length can be judged; `accented`: how it is written when it has accents, which
-    `label` has not; `world`: the
-    brief's, None where there is nothing to compare with.
+    `label` has not; `world`: the brief's, None where there is nothing to compare with.
     """
 
     label: str
@@ -40,3 +40,8 @@ class Reading(NamedTuple):
     foreign: bool = False
     accented: str = ""
     world: World | None = None
+
+    @property
+    def shown(self) -> str:
+        """As a person writes it."""
+        return self.accented or unicode_label(self.label)

@@ -2,7 +2,14 @@
 
 from vinetag.core.vet.autocorrect import Correction, correction
 from vinetag.core.vet.findings import Finding, advice_of, in_words
-from vinetag.core.vet.handles import Asked, HandleForm, handle_finding, handle_forms, profile_says
+from vinetag.core.vet.handles import (
+    Asked,
+    HandleForm,
+    handle_finding,
+    handle_forms,
+    handles_foreign,
+    profile_says,
+)
 from vinetag.core.vet.landing import held_finding, land_of, mistyped_finding, protection
 from vinetag.core.vet.mistypes import MISTYPE_KINDS, Mistype, Shares, elsewhere, mistypes
 from vinetag.core.vet.platforms import Platform, read_platforms, shipped_platforms, write_platforms
@@ -15,7 +22,8 @@ from vinetag.core.vet.typed_extensions import typed_extensions
 __all__ = [
     "MISTYPE_KINDS", "Asked", "Chosen", "Correction", "Finding", "HandleForm", "Mistype", "Offer",
     "Platform", "Point", "Presented", "SearchAnswer", "Shares", "abroad_findings", "advice_of",
-    "choose", "correction", "curve", "elsewhere", "handle_finding", "handle_forms", "held_finding",
+    "choose", "correction", "curve", "elsewhere", "handle_finding", "handle_forms",
+    "handles_foreign", "held_finding",
     "in_words", "land_of", "mistyped_finding", "mistypes", "presented", "prior_findings",
     "profile_says", "protection", "read_platforms", "said_findings", "searches",
     "shipped_platforms", "typed_extensions", "write_platforms",

@@ -43,7 +43,7 @@ _WORDS: Final[Mapping[str, str]] = {
     "handle_most": "No form is free on all platforms; @{handle} is on {free} of {count}.",
     "handle_none": "None of the forms of {label} is free on more than {free} of {count} platforms.",
     "handle_unknown": "Of {count} platforms only {told} told whether @{label} is free.",
-    "handle_barred": "@{label} cannot be a handle on {barred}: {why}.",
+    "handle_foreign": "Platforms are not asked about handles in the letters of {label}.",
     # Prior use.
     "use_somebody": "{who} goes by {label} in your field ({where}).",
     "use_elsewhere": "{who} goes by {label}, in another field ({where}).",

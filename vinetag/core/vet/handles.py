@@ -5,10 +5,19 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Final, Literal, NamedTuple
 
+from vinetag.core.names import unicode_label
 from vinetag.core.vet.findings import Finding
 from vinetag.core.vet.platforms import Platform
 
-__all__ = ["Asked", "HandleForm", "HandleSays", "handle_finding", "handle_forms", "profile_says"]
+__all__ = [
+    "Asked",
+    "HandleForm",
+    "HandleSays",
+    "handle_finding",
+    "handle_forms",
+    "handles_foreign",
+    "profile_says",
+]
 
 # "" is an answer that tells nothing.
 HandleSays = Literal["", "free", "taken", "barred"]
@@ -17,6 +26,7 @@ MOST_LISTED: Final = 4
 # Under so much of what could be asked, nothing is said of the rest.
 ENOUGH: Final = 0.5
 GONE: Final = frozenset({404, 410})
+SOURCE: Final = "the platforms"
 
 
 class HandleForm(NamedTuple):
@@ -55,6 +65,12 @@ def handle_forms(label: str, words: Sequence[str], tail: str = "app") -> list[Ha
     return list({form.handle: form for form in found}.values())
 
 
+def handles_foreign(label: str) -> Finding:
+    """Of a label in letters no platform here takes."""
+    args = {"label": unicode_label(label)}
+    return Finding("handles", "unknown", "handle_foreign", args, (), SOURCE)
+
+
 def profile_says(platform: Platform, status: int, text: str) -> tuple[HandleSays, str]:
     """What an answer says of a handle, and why where it says nothing. `text`: the page's."""
     if status in GONE:
@@ -77,7 +93,7 @@ def handle_finding(forms: Sequence[HandleForm], asked: Sequence[Asked]) -> Findi
     platforms = len({one.platform for one in asked if one.why != "the platform does not tell"})
     if not platforms or len(told[own]) < platforms * ENOUGH:
         args = {"label": own, "count": platforms, "told": len(told[own])}
-        return Finding("handles", "unknown", "handle_unknown", args, rows, "the platforms")
+        return Finding("handles", "unknown", "handle_unknown", args, rows, SOURCE)
     free = {handle: sum(one.says == "free" for one in found) for handle, found in told.items()}
     best = max(forms, key=lambda form: (free[form.handle], -forms.index(form))).handle
     everywhere = [
@@ -89,7 +105,7 @@ def handle_finding(forms: Sequence[HandleForm], asked: Sequence[Asked]) -> Findi
     count = len(told[best])
     if own in everywhere:
         args = {"handle": own, "count": len(told[own])}
-        return Finding("handles", "clear", "handle_free", args, rows, "the platforms")
+        return Finding("handles", "clear", "handle_free", args, rows, SOURCE)
     taken = [one.name for one in told[own] if one.says != "free"]
     if everywhere:
         args = {
@@ -98,11 +114,11 @@ def handle_finding(forms: Sequence[HandleForm], asked: Sequence[Asked]) -> Findi
             "handle": everywhere[0],
             "count": len(told[everywhere[0]]),
         }
-        return Finding("handles", "note", "handle_form", args, rows, "the platforms")
+        return Finding("handles", "note", "handle_form", args, rows, SOURCE)
     args = {"label": own, "handle": best, "free": free[best], "count": count}
     enough = free[best] >= count * ENOUGH
-    code, weight = ("handle_most", "think") if enough else ("handle_none", "think")
-    return Finding("handles", weight, code, args, rows, "the platforms")  # type: ignore[arg-type]
+    code = "handle_most" if enough else "handle_none"
+    return Finding("handles", "think", code, args, rows, SOURCE)
 
 
 def _told(asked: Sequence[Asked]) -> list[Asked]:

@@ -42,8 +42,7 @@ def mistyped_finding(
 ) -> Finding:
     """What becomes of people who mean a name; `holders` are those whom the public record names."""
     if foreign:
-        args = {"label": unicode_label(name.label)}
-        return Finding("mistyped", "unknown", "mistyped_foreign", args, (), SOURCE)
+        return Finding("mistyped", "unknown", "mistyped_foreign", _label(name), (), SOURCE)
     lands = {n: land for n, status in statuses.items() if (land := land_of(status))}
     shares = elsewhere(found, lands)
     rows = tuple(_row(one, statuses, holders) for one in found)
@@ -57,6 +56,10 @@ def mistyped_finding(
         "most": taken[0].full_name.shown if taken else "",
     }
     return Finding("mistyped", weight, code, args, rows, SOURCE)
+
+
+def _label(name: FullName) -> Row:
+    return {"label": unicode_label(name.label)}
 
 
 def _weighed(shares: Shares) -> tuple[str, Weight]:
@@ -113,6 +116,7 @@ def held_finding(
     currency: str,
     *,
     priced: bool = True,
+    foreign: bool = False,
 ) -> tuple[Finding, Chosen]:
     """What to hold within a budget a year, in thousandths of a currency. Names whose status is not
     known are not offered; `priced`: there are prices of sellers.
@@ -133,6 +137,9 @@ def held_finding(
         "cost": _money(chosen.yearly, currency),
         "share": round(100 * chosen.share / whole) if whole else 0,
     }
+    if foreign:
+        whose = _label(name)
+        return Finding("protection", "unknown", "mistyped_foreign", whose, (), SOURCE), chosen
     if whole and unknown > whole / 2:
         return Finding("protection", "unknown", "hold_unknown", args, rows, SOURCE), chosen
     if not priced:

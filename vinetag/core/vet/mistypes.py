@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from typing import Final, Literal, NamedTuple, get_args
 
 from vinetag.core.grade import Reading, misspellings
-from vinetag.core.names import FullName, is_ldh_label
+from vinetag.core.names import FullName, is_ldh_label, parse_label
 from vinetag.core.vet.disguises import disguises
 
 __all__ = ["MISTYPE_KINDS", "Land", "Mistype", "Shares", "elsewhere", "mistypes"]
@@ -107,6 +107,8 @@ def mistypes(
     if reading.foreign:
         return []
     label = reading.label
+    # Of a name with accents the same without them is what is typed most.
+    meant = parse_label(reading.accented or label)
     shares: dict[str, dict[MistypeKind, float]] = {}
     for kind, text, share in (
         *(("heard", text, share * HEARD) for text, share in misspellings(reading, 40)),
@@ -114,7 +116,7 @@ def mistypes(
         *_looks(label),
         *_words(reading, extension),
     ):
-        if text != label and is_ldh_label(text):
+        if text != meant and is_ldh_label(text):
             kinds = shares.setdefault(text, {})
             kinds[kind] = kinds.get(kind, 0.0) + share
     found = [
@@ -123,10 +125,10 @@ def mistypes(
         )
         for text, kinds in shares.items()
     ]
-    found += [Mistype(label, "extension", share, other) for other, share in others.items()]
+    found += [Mistype(meant, "extension", share, other) for other, share in others.items()]
     ranked = sorted(found, key=lambda one: (-one.share, one.label, one.extension))
     kept = [one for one in ranked[:most] if one.share >= LEAST]
-    dressed = disguises(label)[:MOST_DISGUISES]
+    dressed = [] if reading.accented else disguises(label)[:MOST_DISGUISES]
     return kept + [Mistype(text, "disguise", LEAST, extension) for text in dressed]
 
 

@@ -39,7 +39,7 @@ class SearchAnswer:
 def searches(reading: Reading, field_word: str) -> list[str]:
     """What is asked: the name closed up, as words, and with a word of its field."""
     words = " ".join(word for _, word in reading.words if word)
-    plain = reading.label.replace("-", "")
+    plain = reading.shown.replace("-", "")
     asked = [plain, words if words.replace(" ", "") == plain else "", f"{plain} {field_word}"]
     return list(dict.fromkeys(text.strip() for text in asked if text.strip()))
 
@@ -48,7 +48,7 @@ def prior_findings(
     reading: Reading, world: World | None, answers: Sequence[SearchAnswer], *, service: bool = True
 ) -> list[Finding]:
     """What comes of the answers; what our own model says of correctors is told in any case."""
-    label = reading.label
+    label = reading.shown
     found = _from_search(reading, world, answers, service=service)
     likely = correction(label.replace("-", ""), reading.lexicon)
     if likely.meant and likely.risk >= RISK_TOLD:
@@ -65,7 +65,7 @@ def prior_findings(
 def _from_search(
     reading: Reading, world: World | None, answers: Sequence[SearchAnswer], *, service: bool
 ) -> list[Finding]:
-    label = reading.label
+    label = reading.shown
     given = [answer for answer in answers if answer.results is not None]
     if not given:
         code = "use_unknown" if service else "use_no_service"
@@ -79,13 +79,13 @@ def _from_search(
         first = answer.results.first[:FIRST] if answer.results else ()
         for place, result in enumerate(first, 1):
             same = _nearness(result, world)
-            own = _is_of(result, label)
+            own = _is_of(result, reading.label)
             listed.append(_row(answer, place, result, same, own=own))
             if own and result.host not in {host for _, host, _ in somebody}:
                 somebody.append((_who(result)[:60], result.host or "an unnamed place", same))
     found = [_use(reading, answers, given, somebody, tuple(listed))]
     meant = next((a.results.correction for a in given if a.results and a.results.correction), "")
-    if meant and meant.replace(" ", "") != label.replace("-", ""):
+    if meant and meant.replace(" ", "") not in (label, label.replace("-", "")):
         args = {"meant": meant, "label": label}
         found.append(Finding("prior_use", "think", "corrected", args, (), SOURCE))
     return found
@@ -98,7 +98,7 @@ def _use(
     somebody: Sequence[tuple[str, str, float | None]],
     rows: tuple[Row, ...],
 ) -> Finding:
-    label = reading.label
+    label = reading.shown
     closed = given[0].results.count if given[0].results else 0
     if somebody:
         who, where, near = max(somebody, key=lambda one: one[2] or 0.0)

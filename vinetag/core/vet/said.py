@@ -10,7 +10,6 @@ from typing import Final
 
 from vinetag.core.grade import Reading
 from vinetag.core.lexicon.sounds import as_heard
-from vinetag.core.names import unicode_label
 from vinetag.core.vet.findings import Finding
 from vinetag.core.vet.marks.forms import FormMaker
 from vinetag.core.vet.marks.likeness import letters_alike, sounds_alike
@@ -52,7 +51,7 @@ class Presented:
 
 def presented(reading: Reading, extension: str) -> Presented:
     """A name under an extension."""
-    shown = unicode_label(reading.label)
+    shown = reading.shown
     said = " ".join(
         as_heard(reading.hearing.word(word).phones)
         for _, word in reading.words
@@ -63,7 +62,7 @@ def presented(reading: Reading, extension: str) -> Presented:
         "" if reading.foreign else said,
         shown.upper(),
         f"hello@{shown}.{extension}",
-        f"@{reading.label.replace('-', '')}",
+        "" if reading.foreign else f"@{reading.label.replace('-', '')}",
     )
 
 
@@ -71,22 +70,24 @@ def said_findings(
     reading: Reading, others: Sequence[Reading], forms: FormMaker, extension: str
 ) -> list[Finding]:
     """`others` are the rest of the shortlist."""
-    label, shown = reading.label, unicode_label(reading.label)
+    label, shown = reading.label, reading.shown
     found = _beside(reading, others, forms)
     met = presented(reading, extension)
-    rows = (
-        {"as": "spelt", "text": " ".join(word for _, word in met.alphabet)},
-        {"as": "said", "text": met.said},
-        {"as": "in capitals", "text": met.capitals},
-        {"as": "an address", "text": met.email},
-        {"as": "a handle", "text": met.handle},
+    ways = (
+        ("spelt", " ".join(word for _, word in met.alphabet)),
+        ("said", met.said),
+        ("in capitals", met.capitals),
+        ("an address", met.email),
+        ("a handle", met.handle),
     )
+    rows = tuple({"as": way, "text": text} for way, text in ways if text)
     for letters, other in ALIKE_CAPITALS:
         if letters in met.capitals:
             alike = {"letters": letters, "other": other}
             found.append(Finding("said", "note", "seen_alike", alike, (), "rules"))
-    mixed = [c for c in label if any(c in group for group in ALIKE_SAID)]
-    if len(mixed) >= MANY * len(label.replace("-", "")) and len(mixed) > 2:
+    latin = "" if reading.foreign else label
+    mixed = [c for c in latin if any(c in group for group in ALIKE_SAID)]
+    if len(mixed) >= MANY * len(latin.replace("-", "")) and len(mixed) > 2:
         args = {"letters": len(mixed), "which": ", ".join(dict.fromkeys(c.upper() for c in mixed))}
         found.append(Finding("said", "note", "spelt_out", args, (), "rules"))
     if not found:
@@ -114,11 +115,11 @@ def _beside(reading: Reading, others: Sequence[Reading], forms: FormMaker) -> li
         if max(letters, sounds) >= TOO_ALIKE:
             how = "sound alike" if sounds >= letters else "look alike"
             args = {
-                "label": unicode_label(reading.label),
-                "other": unicode_label(other.label),
+                "label": reading.shown,
+                "other": other.shown,
                 "how": how,
             }
-            row = {"as": "beside it", "text": unicode_label(other.label)}
+            row = {"as": "beside it", "text": other.shown}
             found.append(Finding("said", "think", "said_like", args, (row,), "rules"))
     return found
 

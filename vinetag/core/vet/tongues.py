@@ -143,7 +143,7 @@ def abroad_findings(reading: Reading, countries: Sequence[str]) -> list[Finding]
     """What a name is in other languages; those of the brief's markets weigh more."""
     label = reading.label.replace("-", "")
     if reading.foreign or not label.isascii():
-        args = {"label": reading.label}
+        args = {"label": reading.shown}
         return [Finding("elsewhere", "unknown", "abroad_foreign", args, (), "lists of words")]
     ours = languages_of(countries)
     known = tongues()
@@ -159,7 +159,7 @@ def abroad_findings(reading: Reading, countries: Sequence[str]) -> list[Finding]
         if code in known and (said := read_in(label, code))
     )  # fmt: skip
     if not found:
-        clear = {"count": len(known), "label": reading.label}
+        clear = {"count": len(known), "label": reading.shown}
         found = [Finding("elsewhere", "clear", "abroad_clear", clear, rows, "lists of words")]
     elif rows:
         first = found[0]
@@ -193,7 +193,7 @@ def _in_tongue(
     english = reading.lexicon.words.get(label)
     place = tongue.words.get(label)
     if place is not None and not (english and english.zipf >= KNOWN_ENGLISH):
-        args = {"label": reading.label, "often": _often(place)}
+        args = {"label": reading.shown, "often": _often(place)}
         yield _finding(
             tongue, "word_abroad", "think" if market else "note", label, _often(place),
             market=market, more=args,

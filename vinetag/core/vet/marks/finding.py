@@ -38,17 +38,16 @@ NEAR_WORDS: Final = {
 
 
 def mark_findings(
-    label: str, nears: Sequence[Near], marks: Mapping[int, Mark], count: int, forms: FormMaker
+    shown: str, nears: Sequence[Near], marks: Mapping[int, Mark], count: int, forms: FormMaker
 ) -> list[Finding]:
     """Of the nearest marks, those that weigh, at most MOST_TOLD; all of them are in the evidence of
-    the first. `count` is how many marks there are, `marks` holds those found by their numbers;
-    `forms` says how they sound.
+    the first. `shown` is the name as a person writes it, `count` how many marks there are, `marks`
+    holds those found by their numbers; `forms` says how they sound.
     """
-    shown = unicode_label(label)
     if not count:
         return [Finding("marks", "unknown", "marks_none", {"label": shown}, (), SOURCE)]
     known = [near for near in nears if near.number in marks]
-    rows = tuple(_row(label, near, marks[near.number], forms) for near in known)
+    rows = tuple(_row(shown, near, marks[near.number], forms) for near in known)
     found: list[Finding] = []
     for near in known[:MOST_TOLD]:
         weight = _weight(near)
@@ -81,11 +80,11 @@ def _weight(near: Near) -> Weight:
     return "note" if near.weight >= NOTE else "clear"
 
 
-def _row(label: str, near: Near, mark: Mark, forms: FormMaker) -> Row:
+def _row(shown: str, near: Near, mark: Mark, forms: FormMaker) -> Row:
     """`same` are the letters that stand in both, as places in the mark: from, to, in turn."""
     plain = folded(mark.word)
     made = forms.of_text(mark.word, mark.classes)
-    blocks = same_letters(label, plain) if len(plain) == len(mark.word) else ()
+    blocks = same_letters(folded(shown), plain) if len(plain) == len(mark.word) else ()
     return {
         "word": mark.word,
         "said": as_heard(phones_in(made.sounds)) if made else "",

@@ -20,7 +20,7 @@ export function SaidAndSeen({ met, shown, others }: Props) {
     [t('Said'), met.said || t('not known')],
     [t('In capitals'), met.capitals],
     [t('As an address'), met.email],
-    [t('As a handle'), met.handle],
+    [t('As a handle'), met.handle || t('none in these letters')],
   ];
   return (
     <Box
