@@ -24,12 +24,17 @@ def schemas() -> dict[str, dict[str, Any]]:
     from vinetag.core.cost.coupon_files import coupons_schema
     from vinetag.core.cost.price_files import price_list_schema
     from vinetag.core.cost.seller_documents import sellers_schema
+    from vinetag.core.market import feed_schema, hunt_schema
+    from vinetag.core.market.markets import markets_schema
     from vinetag.core.sheet import question_schema
     from vinetag.core.vet.marks import marks_schema
 
     return {
         "brief.schema.json": brief_schema(),
         "coupons.table.json": coupons_schema(),
+        "hunt.schema.json": hunt_schema(),
+        "market-list.table.json": feed_schema(),
+        "markets.schema.json": markets_schema(),
         "marks.table.json": marks_schema(),
         "price-list.table.json": price_list_schema(),
         "preferences.schema.json": preferences_schema(),

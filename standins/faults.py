@@ -17,9 +17,12 @@ KINDS = {
     "dns": ("slow", "loss", "lame", "broken"),
     "whois": ("slow", "loss", "busy", "nonsense", "hangup"),
     "seller": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
-    # Of sellers' lists, platforms and the search service; `registry` is the seller's code, the
-    # platform's, or the part that is asked.
+    # Of sellers' lists, platforms, markets and the search service; `registry` is the seller's code,
+    # the platform's or the market's, or the part that is asked.
     "lists": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
+    "markets": (
+        "slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup", "cut",
+    ),
     "platforms": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "search": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip

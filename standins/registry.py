@@ -26,6 +26,7 @@ from aiohttp import web
 from standins.dns import NameServers
 from standins.faults import Fault, Faults
 from standins.limiter import Limiter
+from standins.markets import add_markets
 from standins.platforms import add_platforms
 from standins.rdap import (
     bootstrap_document,
@@ -110,6 +111,10 @@ class Registries:
     async def list_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
         """What is wrong with a seller's list now, if anything."""
         return await self._fault_of("lists", request, code)
+
+    async def market_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
+        """What is wrong with a market's list now, if anything."""
+        return await self._fault_of("markets", request, code)
 
     async def platform_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
         """What is wrong with a platform now, if anything."""
@@ -256,6 +261,7 @@ def make_app(
     app.router.add_get("/seller/quotes/{name}", handlers.quote)
     add_sellers(app, handlers.now, handlers.list_fault, handlers.offer_of)
     add_platforms(app, handlers.platform_fault, handlers.is_registered)
+    add_markets(app, handlers.world, handlers.now, handlers.market_fault)
     add_search(app, handlers.world, handlers.search_fault, handlers.is_registered)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)

@@ -6,6 +6,7 @@ the answer stays the same. Short and common words are taken, odd ones mostly fre
 
 from __future__ import annotations
 
+import gzip
 import hashlib
 import math
 from collections.abc import Mapping, Sequence
@@ -46,6 +47,8 @@ LAPSES = datetime(2026, 9, 5, tzinfo=UTC)
 GRACE, REDEMPTION, DELETE = timedelta(days=38), timedelta(days=30), timedelta(days=5)
 FIRST_DAY = datetime(1996, 3, 1, tzinfo=UTC)
 LAST_DAY = datetime(2026, 6, 1, tzinfo=UTC)
+# Where nearly everything anybody would think of has long been taken.
+LARGE = {"com": 1.0, "net": 0.94, "org": 0.93}
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +65,11 @@ class Registration:
     country: str
     registrar: str
     nameservers: tuple[str, ...]
+
+    @property
+    def released(self) -> datetime:
+        """When a name on its way out becomes free."""
+        return self.expires + GRACE + REDEMPTION + DELETE
 
     @property
     def delegated(self) -> bool:
@@ -87,6 +95,9 @@ class World:
         text = files("standins").joinpath("data/words.tsv").read_text("ascii")
         rows = (line.split("\t") for line in text.splitlines())
         self._zipf = {word: int(zipf) / 10 for word, zipf in rows}
+        packed = files("standins").joinpath("data/taken.tsv.gz").read_bytes()
+        lines = (line.split("\t") for line in gzip.decompress(packed).decode("ascii").splitlines())
+        self._wanted = {label: int(common) for label, common in lines}
         self._likelihood = lru_cache(100_000)(self._uncached_likelihood)
 
     @property
@@ -140,6 +151,26 @@ class World:
             nameservers=(f"ns1.{server}.example", f"ns2.{server}.example"),
         )
 
+    def leaving(self, label: str, extension: str, now: datetime) -> Registration | None:
+        """The registration of a name that was let go and is not free yet, None for all others."""
+        lapse = self._lapse(f"{label}.{extension}")
+        if lapse is None or not lapse <= now < lapse + GRACE + REDEMPTION + DELETE:
+            return None
+        return self.registration(label, extension, now)
+
+    def asked(self, label: str, extension: str, now: datetime) -> float | None:
+        """What the holder of a name asks for it, in euros, None where it is not for sale. The more
+        a label is sought after, the more.
+        """
+        name = f"{label}.{extension}"
+        if self._chance("for sale", name) >= FOR_SALE:
+            return None
+        held = self.registration(label, extension, now)
+        if held is None or not held.delegated:
+            return None
+        sought = self._likelihood(label) * EXTENSIONS[extension][1]
+        return round(10 ** (1.9 + 1.4 * self._chance("asked", name) + 1.2 * sought), -1) + 0.0
+
     def is_reserved(self, label: str, extension: str) -> bool:
         """Whether the registry holds the name back."""
         name = f"{label}.{extension}"
@@ -154,10 +185,8 @@ class World:
         name = f"{label}.{extension}"
         held = self.registration(label, extension, now)
         if held:
-            if held.delegated and self._chance("for sale", name) < FOR_SALE:
-                asked = 10 ** (2 + 2.4 * self._chance("asked", name))
-                return Offer("resale", year, year, round(asked, -1) + 0.0)
-            return Offer("none")
+            asked = self.asked(label, extension, now)
+            return Offer("none") if asked is None else Offer("resale", year, year, asked)
         if self.is_reserved(label, extension):
             return Offer("reserved")
         wanted = self._likelihood(label)
@@ -179,6 +208,8 @@ class World:
         if extension == "com":
             return in_com
         sought = EXTENSIONS[extension][1]
+        if label in self._wanted and extension in LARGE:
+            return self._chance("other", f"{label}.{extension}") < likely * LARGE[extension]
         share = sought * (1.5 if in_com else 0.45)
         return self._chance("other", f"{label}.{extension}") < min(0.995, likely * share)
 
@@ -187,7 +218,10 @@ class World:
         letters = label.replace("-", "")
         words, strange = self._split(letters)
         length = len(letters)
-        if length <= 3:
+        if label in self._wanted:
+            # The commoner and the shorter, the surer.
+            base = 0.93 + 0.006 * self._wanted[label] + 0.002 * max(0, 12 - length)
+        elif length <= 3:
             base = 0.995
         elif length == 4:
             base = 0.96

@@ -20,7 +20,7 @@ from django.utils import timezone
 
 __all__ = [
     "LEASE", "MOST_FAULTS", "Carried", "beat", "carry", "claim", "is_asleep", "long_ago",
-    "note_fault", "patiently", "release", "stale", "wake",
+    "note_fault", "patiently", "release", "stale",
 ]  # fmt: skip
 
 LEASE = timedelta(seconds=settings.CHECK_LEASE)
@@ -154,13 +154,3 @@ def stale(model: type[Carried]) -> list[int]:
     alone = Q(state__in=model.ACTIVE, heartbeat_at__lt=timezone.now() - LEASE)
     found = model._default_manager.filter(alone & Q(("project__removed_at", None)))
     return list(found.values_list("pk", flat=True))
-
-
-def wake(send: Callable[[], object]) -> None:
-    """Send a message to the workers. Whatever keeps it from being sent, the work is in the database
-    and waits for the schedule.
-    """
-    try:
-        send()
-    except Exception as error:
-        log.warning("The queue cannot be reached (%s); it starts when it is back.", error)

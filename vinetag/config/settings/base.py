@@ -24,6 +24,8 @@ PROXIES = env.several("VINETAG_PROXIES")
 # streams. Two processes hold twenty of the connections ops/parts.py lets MariaDB give.
 WEB_THREADS = int(env.number("VINETAG_WEB_THREADS", 6))
 MOST_FILE_BYTES = 60_000_000
+# Where large tables stand: a folder all processes reach.
+LAKE = env.text("VINETAG_LAKE", str(Path(env.text("VINETAG_VAR", str(ROOT / "var"))) / "lake"))
 # A price list has 200,000 lines at most, in JSON with its escapes.
 MOST_LIST_BYTES = 20_000_000
 
@@ -31,10 +33,12 @@ MOST_LIST_BYTES = 20_000_000
 JOINED_APPS = [
     "vinetag.apps.accounts",
     "vinetag.apps.naming",
+    "vinetag.apps.market",
     "vinetag.apps.availability",
     "vinetag.apps.costs",
     "vinetag.apps.shortlists",
     "vinetag.apps.vetting",
+    "vinetag.apps.hunting",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]
@@ -72,6 +76,8 @@ DATABASES = {
             "charset": "utf8mb4",
             "isolation_level": "read committed",
             "connect_timeout": 5,
+            # Lists of millions of lines are loaded from files of our own.
+            "local_infile": True,
             "init_command": "SET sql_mode='STRICT_ALL_TABLES', innodb_strict_mode=1",
         },
         "TEST": {
@@ -143,10 +149,12 @@ SPECTACULAR_SETTINGS = {
         "AskedForEnum": ["scan", "buying"],
         "CarriedStateEnum": "vinetag.apps.availability.leases.Carried.State",
         "FindingNameEnum": "vinetag.core.concepts.FINDING_NAMES",
+        "OfferNameEnum": "vinetag.core.concepts.OFFER_NAMES",
+        "FileStateEnum": "vinetag.apps.market.models.ListFile.State",
         "AgainEnum": ["stale", "unsure", "all"],
         "VettingAgainEnum": ["old", "all"],
         "WeightEnum": "vinetag.core.concepts.WEIGHTS",
-        "EitherEnum": "vinetag.core.sheet.question.EITHER",
+        "EitherEnum": "vinetag.core.sheet.fields.EITHER",
     },
 }
 
@@ -169,6 +177,7 @@ CELERY_TASK_ROUTES = {
     "bench.*": {"queue": "files"},
     "costs.*": {"queue": "files"},
     "vetting_files.*": {"queue": "files"},
+    "market.*": {"queue": "files"},
 }
 # A process that has read a large file is replaced, for it does not give the memory back (kB). One
 # that holds a register of a million marks has 900 MB, and keeps it.
@@ -189,6 +198,8 @@ CELERY_BEAT_SCHEDULE = {
     "resume-checks": {"task": "availability.resume_checks", "schedule": min(5.0, CHECK_LEASE)},
     "resume-vettings": {"task": "vetting.resume_vettings", "schedule": min(5.0, CHECK_LEASE)},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
+    "refresh-markets": {"task": "market.refresh_when_due", "schedule": 20.0},
+    "read-lists": {"task": "market.read_waiting_lists", "schedule": 15.0},
     "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }

@@ -7,6 +7,20 @@ vinetag.core.checking.
 """
 
 from vinetag.core.concepts.changes import CHANGES, Change
+from vinetag.core.concepts.market import (
+    LEAVING_KINDS,
+    LEAVINGS,
+    OFFER_KINDS,
+    OFFER_NAMES,
+    PAST_USE_NAMES,
+    PAST_USES,
+    Leaving,
+    LeavingKind,
+    OfferKind,
+    OfferName,
+    PastUse,
+    PastUseName,
+)
 from vinetag.core.concepts.measures import MEASURE_KINDS, MEASURE_NAMES, MeasureKind
 from vinetag.core.concepts.parts import PART_KINDS, PartKind, PartName
 from vinetag.core.concepts.purposes import PURPOSE_KINDS, PURPOSES, Purpose, PurposeKind
@@ -24,8 +38,10 @@ from vinetag.core.concepts.vetting import (
 )
 
 __all__ = [
-    "CHANGES", "FINDING_KINDS", "FINDING_NAMES", "MEASURE_KINDS", "MEASURE_NAMES", "PART_KINDS",
+    "CHANGES", "FINDING_KINDS", "FINDING_NAMES", "LEAVINGS", "LEAVING_KINDS", "MEASURE_KINDS",
+    "MEASURE_NAMES", "OFFER_KINDS", "OFFER_NAMES", "PART_KINDS", "PAST_USES", "PAST_USE_NAMES",
     "PURPOSES", "PURPOSE_KINDS", "RECIPE_KINDS", "RECIPE_NAMES", "WEIGHTS", "WEIGHT_KINDS",
-    "Change", "FindingKind", "FindingName", "MeasureKind", "PartKind", "PartName", "Purpose",
-    "PurposeKind", "RecipeKind", "Weight", "WeightKind", "worst",
+    "Change", "FindingKind", "FindingName", "Leaving", "LeavingKind", "MeasureKind", "OfferKind",
+    "OfferName", "PartKind", "PartName", "PastUse", "PastUseName", "Purpose", "PurposeKind",
+    "RecipeKind", "Weight", "WeightKind", "worst",
 ]  # fmt: skip

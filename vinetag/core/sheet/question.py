@@ -5,18 +5,26 @@ docs/question.schema.json is made from the types here.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
-from decimal import Decimal
 from typing import Annotated, Any, ClassVar, Final
 
 from pydantic import ConfigDict, Field
 
 from vinetag.core.brief import MEASURE_NAMES, RECIPE_NAMES
-from vinetag.core.documents import Document, Marker, OneOf, refusal
+from vinetag.core.documents import Document, Marker, OneOf
 from vinetag.core.errors import QuestionError
-from vinetag.core.money import amount_of
 from vinetag.core.sheet.columns import ADDED_NAMES, STATUS_NAMES
+from vinetag.core.sheet.fields import (
+    EITHER,
+    Bound,
+    Extensions,
+    Flag,
+    Letters,
+    Number,
+    Price,
+    Several,
+)
 
 __all__ = [
     "MARKS", "RANGES", "SORTS", "Question", "parse_question", "question_schema",
@@ -26,79 +34,10 @@ RANGES: Final = ("letters", "syllables", "words")
 MARKS: Final = ("", "kept", "later", "fresh", "dismissed")
 # Beside these, an extension with its dot orders by status there.
 SORTS: Final = ("best", "grade", "name", *RANGES, "price", "later", "whole", *MEASURE_NAMES)
-MOST_TEXT: Final = 63
-EITHER: Final = ("", "yes", "no")
-Context = Mapping[str, Any]
 SCHEMA_SAYS: Final = (
     "What is asked of the sheet, in the fields of an address: all are texts there, and all may be "
     "left out."
 )
-
-
-@dataclass(frozen=True)
-class _Letters(Marker):
-    """Letters of a label."""
-
-    def read(self, value: str) -> str:
-        if len(value) > MOST_TEXT:
-            raise refusal("too_long", limit=MOST_TEXT, length=len(value))
-        return value.lower()
-
-    def described(self) -> dict[str, Any]:
-        return {"type": "string", "maxLength": MOST_TEXT}
-
-
-@dataclass(frozen=True)
-class _Flag(Marker):
-    def read(self, value: str) -> bool:
-        return OneOf(("1", "true", "0", "false")).read(value.lower()) in ("1", "true")
-
-    def described(self) -> dict[str, Any]:
-        return {"type": "boolean"}
-
-
-@dataclass(frozen=True)
-class _Number(Marker):
-    """A number as text, both bounds included; `kind` makes of it what is kept."""
-
-    low: int
-    high: int
-    kind: Callable[[float], Any]
-
-    def read(self, value: str) -> Any:
-        try:
-            number = float(value)
-        except ValueError:
-            raise refusal("not_number") from None
-        if not self.low <= number <= self.high:
-            raise refusal("out_of_range", low=self.low, high=self.high, value=value)
-        return self.kind(number)
-
-    def described(self) -> dict[str, Any]:
-        number = "integer" if self.kind is int else "number"
-        return {"type": number, "minimum": self.low, "maximum": self.high}
-
-
-@dataclass(frozen=True)
-class _Several(Marker):
-    """Any of some words, set apart by commas."""
-
-    one: OneOf
-
-    def read_in(self, value: str, context: Context, /) -> tuple[str, ...]:
-        return tuple(self.one.read_in(part, context) for part in value.split(","))
-
-    def described(self) -> dict[str, Any]:
-        return {"type": "string"}
-
-
-@dataclass(frozen=True)
-class _Extensions(_Several):
-    """With or without the leading dot."""
-
-    def read_in(self, value: str, context: Context, /) -> tuple[str, ...]:
-        bare = (part.removeprefix(".") for part in value.lower().split(","))
-        return super().read_in(",".join(bare), context)
 
 
 @dataclass(frozen=True)
@@ -107,17 +46,13 @@ class _Least(Marker):
 
     def read(self, value: str) -> tuple[tuple[str, float], ...]:
         pairs = [part.partition(":") for part in value.split(",")]
-        measure, score = OneOf(MEASURE_NAMES), _Number(0, 100, float)
+        measure, score = OneOf(MEASURE_NAMES), Number(0, 100, float)
         return tuple((measure.read(m), score.read(least)) for m, _, least in pairs)
 
     def described(self) -> dict[str, Any]:
         return {"type": "string"}
 
 
-Letters = Annotated[str, _Letters()]
-Bound = Annotated[int | None, _Number(0, MOST_TEXT, int)]
-Price = Annotated[Decimal | None, _Number(0, 1_000_000, amount_of)]
-Flag = Annotated[bool, _Flag()]
 ANY_OF: Final = "Any of, set apart by commas"
 
 
@@ -151,29 +86,29 @@ class Question:
     syllables_max: Bound = None
     words_min: Bound = None
     words_max: Bound = None
-    grade_min: Annotated[float | None, _Number(0, 100, float)] = None
+    grade_min: Annotated[float | None, Number(0, 100, float)] = None
     least: Annotated[
         tuple[tuple[str, float], ...],
         _Least(),
         Field(description="measure:score, set apart by commas"),
     ] = ()
     recipes: Annotated[
-        tuple[str, ...], _Several(OneOf(RECIPE_NAMES)), Field(description=ANY_OF)
+        tuple[str, ...], Several(OneOf(RECIPE_NAMES)), Field(description=ANY_OF)
     ] = ()
     added: Annotated[
         tuple[str, ...],
-        _Several(OneOf(ADDED_NAMES)),
+        Several(OneOf(ADDED_NAMES)),
         Field(description="Parts of speech of an added word"),
     ] = ()
     open_in: Annotated[
         tuple[str, ...],
-        _Extensions(OneOf(("any", "all"), "extensions")),
+        Extensions(OneOf(("any", "all"), "extensions")),
         Field(description="Extensions, or any, or all"),
     ] = ()
     open_all: Flag = False
     status: Annotated[
         tuple[str, ...],
-        _Several(OneOf(STATUS_NAMES)),
+        Several(OneOf(STATUS_NAMES)),
         Field(description="Any of, in any extension"),
     ] = ()
     price_min: Annotated[Price, Field(description="Of the first year")] = None

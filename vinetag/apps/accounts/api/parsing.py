@@ -10,11 +10,20 @@ import msgspec
 from rest_framework.exceptions import ParseError
 from rest_framework.parsers import BaseParser
 
-__all__ = ["StrictJson"]
+__all__ = ["AnyFile", "StrictJson"]
 
 # Only long runs of digits can be a number that is out of range.
 LONG_NUMBER: Final = re.compile(rb"\d{17}|\d[eE]")
 LARGEST: Final = 2**53
+
+
+class AnyFile(BaseParser):
+    """The body as it arrives: a worker reads it, and tells its problems."""
+
+    media_type = "application/octet-stream"
+
+    def parse(self, stream: Any, *_about: Any, **_more: Any) -> Any:
+        return stream
 
 
 class StrictJson(BaseParser):

@@ -13,7 +13,8 @@ from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
-from vinetag.apps.availability import checks, leases, lists
+from vinetag.apps.accounts.waking import wake
+from vinetag.apps.availability import checks, lists
 from vinetag.apps.availability.api.serializers import (
     CellSerializer,
     CheckRequestSerializer,
@@ -70,7 +71,7 @@ def begin(project: Project, how: dict[str, Any], **names: Any) -> Response:
 
 
 def _awake(check: Check, status: int = 200) -> Response:
-    leases.wake(lambda: run_check.delay(check.pk))
+    wake(lambda: run_check.delay(check.pk))
     return Response(CheckSerializer(progress(check)).data, status=status)
 
 

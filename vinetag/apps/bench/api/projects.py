@@ -19,7 +19,7 @@ from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer, ProblemSerializer
 from vinetag.apps.accounts.joining import Fields, Joined, JoinedSerializer
-from vinetag.apps.availability.leases import wake
+from vinetag.apps.accounts.waking import wake
 from vinetag.apps.bench import filing
 from vinetag.apps.bench.models import Filing
 from vinetag.apps.bench.overview import standings

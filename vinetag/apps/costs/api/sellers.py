@@ -15,8 +15,8 @@ from vinetag.apps.accounts.api.files import download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer, told_problems
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.waking import wake
 from vinetag.apps.availability.catalogue import require_administrator
-from vinetag.apps.availability.leases import wake
 from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.costs import by_hand
 from vinetag.apps.costs.api.serializers import (

@@ -15,7 +15,7 @@ from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.accounts.models import User
-from vinetag.apps.availability.leases import wake
+from vinetag.apps.accounts.waking import wake
 from vinetag.apps.costs.api.serializers import (
     CostQuestionSerializer,
     CostsSerializer,

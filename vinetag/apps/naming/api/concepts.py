@@ -16,8 +16,12 @@ from vinetag.core.checking.statuses import Mark
 from vinetag.core.concepts import (
     FINDING_KINDS,
     FINDING_NAMES,
+    LEAVING_KINDS,
     MEASURE_KINDS,
+    OFFER_KINDS,
+    OFFER_NAMES,
     PART_KINDS,
+    PAST_USES,
     PURPOSE_KINDS,
     PURPOSES,
     RECIPE_KINDS,
@@ -95,6 +99,18 @@ class WeightKindSerializer(serializers.Serializer[Any]):
     help = serializers.CharField()
 
 
+class OfferKindSerializer(serializers.Serializer[Any]):
+    name = serializers.ChoiceField(choices=OFFER_NAMES)
+    word = serializers.CharField()
+    means = serializers.CharField()
+    priced = serializers.BooleanField(help_text="Its price buys it")
+
+
+class ToldSerializer(serializers.Serializer[Any]):
+    name = serializers.CharField()
+    word = serializers.CharField()
+
+
 class MarkClassSerializer(serializers.Serializer[Any]):
     number = serializers.IntegerField()
     title = serializers.CharField()
@@ -110,6 +126,9 @@ class ConceptsSerializer(serializers.Serializer[Any]):
     sources = SourceKindSerializer(many=True)
     findings = FindingKindSerializer(many=True, help_text="What names are vetted for")
     weights = WeightKindSerializer(many=True, help_text="Of findings, the worst first")
+    offers = OfferKindSerializer(many=True, help_text="How a name that is held can be had")
+    leavings = ToldSerializer(many=True, help_text="States on the way out")
+    past_uses = ToldSerializer(many=True, help_text="What a name was used for before")
     mark_classes = MarkClassSerializer(many=True, help_text="Of goods and services (Nice)")
 
 
@@ -125,6 +144,9 @@ def document() -> dict[str, Any]:
         "sources": list(SOURCES.values()),
         "findings": list(FINDING_KINDS.values()),
         "weights": list(WEIGHT_KINDS.values()),
+        "offers": list(OFFER_KINDS.values()),
+        "leavings": list(LEAVING_KINDS.values()),
+        "past_uses": list(PAST_USES.values()),
         "mark_classes": list(CLASSES.values()),
     }
     return dict(ConceptsSerializer(there_is).data)

@@ -8,17 +8,17 @@ from typing import Any, BinaryIO, cast
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from rest_framework.parsers import BaseParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.parsing import AnyFile
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.waking import wake
 from vinetag.apps.availability.catalogue import require_administrator
-from vinetag.apps.availability.leases import wake
 from vinetag.apps.vetting.api.serializers import CatalogueSerializer, RegistersSerializer
 from vinetag.apps.vetting.models import MarkFile
 from vinetag.apps.vetting.platforms import keep_platforms, platforms
@@ -29,15 +29,6 @@ from vinetag.core.vet import write_platforms
 __all__ = ["PlatformsView", "RegistersView"]
 
 MOST_FILES = 10
-
-
-class AnyFile(BaseParser):
-    """The body as it arrives: a worker reads it, and tells its problems."""
-
-    media_type = "application/octet-stream"
-
-    def parse(self, stream: Any, *_about: Any, **_more: Any) -> Any:
-        return stream
 
 
 def _registers(person: User) -> Any:

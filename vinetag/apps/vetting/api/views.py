@@ -14,7 +14,7 @@ from rest_framework.views import APIView
 from vinetag.apps.accounts.api.files import FILES, download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
-from vinetag.apps.availability.leases import wake
+from vinetag.apps.accounts.waking import wake
 from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import own_project

@@ -132,6 +132,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/markets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listMarkets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/markets/{code}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringOffers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/marks": {
         parameters: {
             query?: never;
@@ -476,6 +508,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["readFunnel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/hunt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["hunt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/hunt/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["countHunt"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1782,6 +1846,12 @@ export interface components {
             findings: components["schemas"]["FindingKind"][];
             /** @description Of findings, the worst first */
             weights: components["schemas"]["WeightKind"][];
+            /** @description How a name that is held can be had */
+            offers: components["schemas"]["OfferKind"][];
+            /** @description States on the way out */
+            leavings: components["schemas"]["Told"][];
+            /** @description What a name was used for before */
+            past_uses: components["schemas"]["Told"][];
             /** @description Of goods and services (Nice) */
             mark_classes: components["schemas"]["MarkClass"][];
         };
@@ -2163,6 +2233,14 @@ export interface components {
                 [key: string]: unknown;
             } | null;
         };
+        /**
+         * @description * `waiting` - Waiting
+         *     * `reading` - Reading
+         *     * `done` - Done
+         *     * `failed` - Failed
+         * @enum {string}
+         */
+        FileStateEnum: "waiting" | "reading" | "done" | "failed";
         /** @description A project being made of a file, or copied. */
         Filing: {
             id: number;
@@ -2330,6 +2408,44 @@ export interface components {
             ticked: string | null;
             extras: components["schemas"]["Extra"][];
         };
+        HuntCounts: {
+            kind: {
+                [key: string]: number;
+            };
+            market: {
+                [key: string]: number;
+            };
+            extension: {
+                [key: string]: number;
+            };
+        };
+        HuntPage: {
+            rows: components["schemas"]["Hunted"][];
+            total: number;
+            currency: string;
+        };
+        /** @description A name a market tells of. */
+        Hunted: {
+            label: string;
+            extension: string;
+            offer: components["schemas"]["MarketOffer"];
+            /**
+             * Format: double
+             * @description How well it suits the brief, 0 to 100
+             */
+            suits: number;
+            /** @description The price in the person's currency */
+            cost: string | null;
+            /** Format: double */
+            grade: number | null;
+            scores: {
+                [key: string]: number;
+            };
+            starts: number[];
+            letters: number;
+            words: number;
+            kept: boolean;
+        };
         JoinRequest: {
             /** @default  */
             first_name: string;
@@ -2452,6 +2568,23 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        ListFile: {
+            market: string;
+            name: string;
+            state: components["schemas"]["FileStateEnum"];
+            step: string;
+            lines: number;
+            taken: number;
+            new: number;
+            changed: number;
+            gone: number;
+            /** @description In how many places something was wrong */
+            wrong: number;
+            /** @description The first of them */
+            problems: components["schemas"]["Problem"][];
+            /** Format: date-time */
+            brought_at: string;
+        };
         ListPage: {
             rows: components["schemas"]["Listed"][];
             /** @description Names that match */
@@ -2536,7 +2669,7 @@ export interface components {
         MarkFile: {
             name: string;
             office: string;
-            state: components["schemas"]["MarkFileStateEnum"];
+            state: components["schemas"]["FileStateEnum"];
             /** @description How many marks were taken */
             done: number;
             /** @description In how many places something was wrong */
@@ -2546,14 +2679,59 @@ export interface components {
             /** Format: date-time */
             brought_at: string;
         };
-        /**
-         * @description * `waiting` - Waiting
-         *     * `reading` - Reading
-         *     * `done` - Done
-         *     * `failed` - Failed
-         * @enum {string}
-         */
-        MarkFileStateEnum: "waiting" | "reading" | "done" | "failed";
+        Market: {
+            code: string;
+            name: string;
+            /** @description How many its list tells of */
+            names: number;
+            /** Format: date-time */
+            told_at: string | null;
+            /** @description Whether its list is fetched */
+            readonly followed: boolean;
+            trouble: string;
+        };
+        /** @description What a market tells of a full name; null and "" where it does not. */
+        MarketOffer: {
+            full_name: string;
+            market: string;
+            market_name: string;
+            kind: components["schemas"]["OfferNameEnum"];
+            /**
+             * Format: date-time
+             * @description When its list was put in force
+             */
+            told: string;
+            price: string | null;
+            currency: string;
+            bids: number | null;
+            /** Format: date-time */
+            ends: string | null;
+            /** Format: date-time */
+            drops_from: string | null;
+            /** Format: date-time */
+            drops_to: string | null;
+            state: string;
+            address: string;
+            /** Format: date */
+            first_registered: string | null;
+            times_registered: number | null;
+            links: number | null;
+            linking_sites: number | null;
+            archived: number | null;
+            archived_about: string;
+            used_for: string;
+            /** @description What its past is warned of */
+            risk: string;
+            rank: number | null;
+            click_price: string | null;
+            also: string[];
+        };
+        Markets: {
+            may_edit: boolean;
+            markets: components["schemas"]["Market"][];
+            /** @description The last that came, the newest first */
+            files: components["schemas"]["ListFile"][];
+        };
         Measure: {
             name: string;
             /** Format: double */
@@ -2665,6 +2843,21 @@ export interface components {
              */
             closeness: number;
         };
+        OfferKind: {
+            name: components["schemas"]["OfferNameEnum"];
+            word: string;
+            means: string;
+            /** @description Its price buys it */
+            priced: boolean;
+        };
+        /**
+         * @description * `fixed` - fixed
+         *     * `asking` - asking
+         *     * `auction` - auction
+         *     * `dropping` - dropping
+         * @enum {string}
+         */
+        OfferNameEnum: "fixed" | "asking" | "auction" | "dropping";
         Opened: {
             keyword: string;
             senses: components["schemas"]["Sense"][];
@@ -3732,6 +3925,10 @@ export interface components {
         Titles: {
             titles: string[];
         };
+        Told: {
+            name: string;
+            word: string;
+        };
         Trouble: {
             trouble: string;
             reason: string;
@@ -4509,6 +4706,158 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listMarkets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Markets"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringOffers: {
+        parameters: {
+            query?: {
+                /** @description Of the market, where it is new */
+                name?: string;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Markets"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7063,6 +7412,220 @@ export interface operations {
                 };
             };
             /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    hunt: {
+        parameters: {
+            query?: {
+                /** @description best, name, letters, words, price, bids, ends, age, links, sites, rank */
+                sort?: string;
+                reverse?: boolean;
+                text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                words_min?: number;
+                words_max?: number;
+                kinds?: string;
+                markets?: string;
+                extensions?: string;
+                also?: string;
+                price_min?: number;
+                price_max?: number;
+                bids_min?: number;
+                bids_max?: number;
+                /** @description Hours */
+                within?: number;
+                /** @description Years */
+                age_min?: number;
+                links_min?: number;
+                sites_min?: number;
+                clean?: boolean;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntPage"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    countHunt: {
+        parameters: {
+            query?: {
+                /** @description best, name, letters, words, price, bids, ends, age, links, sites, rank */
+                sort?: string;
+                reverse?: boolean;
+                text?: string;
+                starts?: string;
+                ends?: string;
+                letters_min?: number;
+                letters_max?: number;
+                words_min?: number;
+                words_max?: number;
+                kinds?: string;
+                markets?: string;
+                extensions?: string;
+                also?: string;
+                price_min?: number;
+                price_max?: number;
+                bids_min?: number;
+                bids_max?: number;
+                /** @description Hours */
+                within?: number;
+                /** @description Years */
+                age_min?: number;
+                links_min?: number;
+                sites_min?: number;
+                clean?: boolean;
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                hyphen?: "" | "yes" | "no";
+                /**
+                 * @description yes or no
+                 *
+                 *     * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                digit?: "" | "yes" | "no";
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntCounts"];
+                };
+            };
             400: {
                 headers: {
                     [name: string]: unknown;

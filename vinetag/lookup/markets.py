@@ -1,0 +1,84 @@
+"""The markets of the settings, and their lists on disk."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+from collections.abc import Mapping
+from contextlib import AsyncExitStack
+from dataclasses import dataclass, field
+from pathlib import Path
+from urllib.parse import urljoin
+
+from vinetag.core.checking import TROUBLE_WORDING
+from vinetag.core.market.markets import MarketEntry, MarketsError, read_markets
+from vinetag.lookup.downloads import Downloaded, Downloader
+from vinetag.lookup.engine_factory import open_limiter
+from vinetag.lookup.feeds import NOTHING, Fetcher, Validators
+from vinetag.lookup.fetching import open_session, origin_of
+from vinetag.lookup.settings import LookupSettings
+
+__all__ = ["FoundMarkets", "fetch_markets"]
+
+NO_VALIDATORS: Mapping[str, Validators] = {}
+
+
+@dataclass
+class FoundMarkets:
+    """Who there is, which lists came (`files`, by code; those that have not changed are not among
+    them), and what went wrong, by code, "" for the document of markets itself.
+    """
+
+    entries: dict[str, MarketEntry] = field(default_factory=dict)
+    files: dict[str, Path] = field(default_factory=dict)
+    downloads: dict[str, Downloaded] = field(default_factory=dict)
+    troubles: dict[str, str] = field(default_factory=dict)
+
+
+async def fetch_markets(
+    settings: LookupSettings, folder: Path, known: Mapping[str, Validators] = NO_VALIDATORS
+) -> FoundMarkets:
+    """Ask for the document, and for every list that changed, into `folder`. Lists stand at the host
+    of the document, or are left out. Nothing is raised.
+    """
+    found = FoundMarkets()
+    if not settings.markets:
+        return found
+    folder.mkdir(parents=True, exist_ok=True)
+    async with AsyncExitStack() as stack:
+        session = await stack.enter_async_context(open_session(settings.timeout))
+        limiter = open_limiter(settings, stack)
+        index = await Fetcher(session, limiter, settings.retry).fetch(settings.markets)
+        if index.text is None:
+            found.troubles[""] = _why(index.trouble, index.detail)
+            return found
+        try:
+            entries = read_markets(json.loads(index.text))
+        except MarketsError as error:
+            found.troubles[""] = str(error)[:300]
+            return found
+        except (ValueError, RecursionError):
+            found.troubles[""] = "The markets could not be read: it is no JSON."
+            return found
+        downloader = Downloader(session, limiter, settings.retry)
+
+        async def bring(entry: MarketEntry) -> None:
+            found.entries[entry.code] = entry
+            address = urljoin(settings.markets, entry.list)
+            if origin_of(address) != origin_of(settings.markets):
+                found.troubles[entry.code] = "Its list is at another host."
+                return
+            target = folder / f"{entry.code}.list"
+            got = await downloader.fetch(address, target, known.get(entry.code, NOTHING))
+            found.downloads[entry.code] = got
+            if got.trouble:
+                found.troubles[entry.code] = _why(got.trouble, got.detail)
+            elif got.new:
+                found.files[entry.code] = target
+
+        await asyncio.gather(*map(bring, entries))
+    return found
+
+
+def _why(trouble: str, detail: str) -> str:
+    return " ".join(filter(None, (TROUBLE_WORDING[trouble], detail)))[:300]  # type: ignore[index]
