@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import cache
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -37,6 +38,12 @@ BRIEF = {
 @pytest.fixture(autouse=True)
 def _database(db: Any) -> None:
     """Every test here may use the database."""
+
+
+@pytest.fixture(autouse=True)
+def _lake(settings: Any, tmp_path: Path) -> None:
+    """Large tables of a test are its own."""
+    settings.LAKE = str(tmp_path / "lake")
 
 
 remembered = cache(make_names)

@@ -90,10 +90,10 @@ def test_the_quick_check_tells_at_once_and_keeps_what_it_found(
     api: APIClient, project: Project, registry: Registry
 ) -> None:
     address = f"/api/projects/{project.pk}/quick"
-    cells = api.post(address, {"label": "Letter"}).json()
+    cells = api.post(address, {"label": "InkWorks"}).json()
     assert {c["extension"]: c["status"] for c in cells} == {"com": "taken", "net": "open"}
     before = registry.served
-    assert api.post(address, {"label": "letter"}).json() == cells
+    assert api.post(address, {"label": "inkworks"}).json() == cells
     assert registry.served == before
     registry.faults({"service": "dns", "kind": "loss"})
     slow = api.post(address, {"label": FREE})

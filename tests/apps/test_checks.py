@@ -15,6 +15,7 @@ from tests.apps.conftest import BRIEF
 from tests.conftest import Registry
 from vinetag.apps.accounts.errors import ConflictError
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.waking import wake
 from vinetag.apps.availability import checks, leases, tasks
 from vinetag.apps.availability.answer_store import claim_names, give_up_names, save_answers
 from vinetag.apps.availability.models import Check, LastAnswer, Lookup
@@ -340,7 +341,7 @@ def test_a_missing_queue_only_delays_the_check(project: Project) -> None:
         raise OperationalError("no queue")
 
     check = checks.start_check(project=project, labels=["inkpost"])
-    leases.wake(send)
+    wake(send)
     assert leases.stale(Check) == [check.pk]
 
 

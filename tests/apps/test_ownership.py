@@ -32,6 +32,8 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/names/inkpost/vetting", None, 200),
     ("put", "projects/{p}/names/inkpost/vetting/marks", {"accepted": False}, 200),
     ("get", "projects/{p}/vetting", None, 200),
+    ("get", "projects/{p}/hunt", None, 200),
+    ("get", "projects/{p}/hunt/counts", None, 200),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -104,7 +106,7 @@ FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
-    "marks", "platforms",
+    "marks", "platforms", "markets", "markets/{o}/list",
 }  # fmt: skip
 
 
@@ -154,6 +156,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:world_id>", "{w}")
         .replace("<int:vetting_id>", "{v}")
         .replace("<str:kind>", "marks")
+        .replace("<str:code>", "{o}")
         .replace("<slug:code>", "{o}")
         .replace("<str:label>", "inkpost")
         .replace("<path:label>", "inkpost")

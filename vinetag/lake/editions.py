@@ -106,11 +106,13 @@ _TSV: Final = f"(header false, delim '\t', nullstr {literal(NULL)}, quote '', es
 def _figures() -> str:
     """What the hunt goes by: letters, words, and what is told of the past, from 0 to 1."""
     figures = [
-        f"least(1, log10(1 + {column}) / {math.log10(1 + full):.4f})"
+        f"case when {column} is not null then least(1, log10(1 + {column}) / "
+        f"{math.log10(1 + full):.4f}) end"
         for column, full in FULL.items()
     ]
     days = "date_diff('day', first_registered, $now::date)"
-    figures.append(f"least(1, greatest(0, {days} / {365.25 * FULL_AGE}))")
+    age = f"least(1, greatest(0, {days} / {365.25 * FULL_AGE}))"
+    figures.append(f"case when first_registered is not null then {age} end")
     told = f"list_filter([{', '.join(figures)}], lambda x: x is not null)"
     return f"""length(replace(label, '-', ''))::utinyint as letters,
     (case when w1 is not null then 1 + (w2 is not null)::int + (w3 is not null)::int end)::utinyint

@@ -15,6 +15,8 @@ from django.db.models import F, Q
 from django.utils import timezone
 
 from vinetag.apps.availability.models import Check, LastAnswer, Lookup, PastAnswer
+from vinetag.apps.availability.offered import changed_by_lists, markets_to_spread, with_offers
+from vinetag.apps.market.models import MarketRow
 from vinetag.apps.naming.models import Project
 from vinetag.core.checking import (
     Aim,
@@ -29,7 +31,9 @@ from vinetag.core.checking import (
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer
 
-__all__ = ["channel_of", "claim_names", "fresh_answers", "give_up_names", "save_answers"]
+__all__ = [
+    "channel_of", "claim_names", "fresh_answers", "give_up_names", "save_answers", "spread_offers",
+]  # fmt: skip
 
 BATCH = 500
 KNOWN_FIELDS = ("likely", "trouble", "aim", "evidence", "asked_at", "status")
@@ -56,7 +60,7 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
     """
     if not answers:
         return
-    answers = _with_standing_prices(answers)
+    answers = with_offers(_with_standing_prices(answers))
     with transaction.atomic():
         if check_id is not None:
             Check.objects.select_for_update().filter(pk=check_id).first()
@@ -81,6 +85,19 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
         )
     give_up_names([a.name for a in answers])
     _tell(project_id)
+
+
+def spread_offers() -> int:
+    """Bring what is known of names up to the lists of markets that are new; safe to be killed at
+    any line, and done twice it changes nothing more. How many answers are otherwise.
+    """
+    changed = 0
+    for market in markets_to_spread():
+        for project_id, check_id, answers in changed_by_lists(market):
+            save_answers(project_id, answers, check_id)
+            changed += len(answers)
+        MarketRow.objects.filter(pk=market.pk).update(spread=market.edition)
+    return changed
 
 
 def _with_standing_prices(answers: Sequence[Answer]) -> list[Answer]:

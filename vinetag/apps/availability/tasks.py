@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from vinetag.apps.availability import checks, leases
+from vinetag.apps.availability.answer_store import spread_offers
 from vinetag.apps.availability.models import Check
 from vinetag.apps.availability.runner import run_slice
 from vinetag.jobs.celery import app
 
-__all__ = ["resume_checks", "run_check"]
+__all__ = ["resume_checks", "run_check", "spread_lists"]
 
 
 @app.task(name="availability.run_check")
@@ -30,3 +31,9 @@ def resume_checks() -> None:
     """Wake checks whose worker is gone, whose message was lost, or that wait for registries."""
     for check_id in leases.stale(Check):
         run_check.delay(check_id)
+
+
+@app.task(name="availability.spread_lists", expires=10)
+def spread_lists() -> None:
+    """Tell the names of projects what the lists of markets tell of them by now."""
+    spread_offers()

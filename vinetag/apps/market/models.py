@@ -12,7 +12,7 @@ __all__ = ["ListFile", "MarketRow", "OfferChange", "OfferRow"]
 
 
 def _label_field() -> models.CharField[str, str]:
-    return models.CharField(max_length=63, db_collation="ascii_bin")
+    return models.CharField(max_length=63, db_collation="utf8mb4_bin")
 
 
 def _amount_field() -> models.DecimalField[None, None]:

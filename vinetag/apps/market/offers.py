@@ -14,7 +14,7 @@ from vinetag.core.concepts import OfferName
 from vinetag.core.market import Offer, ended
 from vinetag.core.names import FullName
 
-__all__ = ["history_of", "market_names", "offers_of"]
+__all__ = ["history_of", "market_names", "offers_of", "offers_of_label"]
 
 AT_A_TIME: Final = 1_000
 MOST_CHANGES: Final = 50
@@ -77,7 +77,13 @@ def offer_of(row: OfferRow) -> Offer:
     )
 
 
-def history_of(label: str, extensions: Sequence[str]) -> list[OfferChange]:
+def offers_of_label(label: str) -> list[Offer]:
+    """What is told of a label under any extension, what is over left out."""
+    found = list(_offers(Q(label=label), timezone.now()))
+    return sorted(found, key=lambda o: (o.name.extension, o.kind, o.market))
+
+
+def history_of(label: str) -> list[OfferChange]:
     """How offers of a label changed, the last first."""
-    rows = OfferChange.objects.filter(label=label, extension__in=extensions)
+    rows = OfferChange.objects.filter(label=label)
     return list(rows.select_related("market").order_by("-at", "-pk")[:MOST_CHANGES])

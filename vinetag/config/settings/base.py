@@ -199,6 +199,7 @@ CELERY_BEAT_SCHEDULE = {
     "resume-vettings": {"task": "vetting.resume_vettings", "schedule": min(5.0, CHECK_LEASE)},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
     "refresh-markets": {"task": "market.refresh_when_due", "schedule": 20.0},
+    "spread-lists": {"task": "availability.spread_lists", "schedule": 10.0},
     "read-lists": {"task": "market.read_waiting_lists", "schedule": 15.0},
     "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},

@@ -106,6 +106,8 @@ def in_words(evidence: Evidence) -> str:
     """The evidence as a sentence."""
     if evidence.source == "rules":
         return evidence.detail
+    if evidence.source == "market" and evidence.detail:
+        return f"{evidence.detail[0].upper()}{evidence.detail[1:]}."
     words = f"{SOURCES[evidence.source].word} {SAYS_WORDS[evidence.says]}."
     return f"{words} {TROUBLE_WORDING[evidence.trouble]}".strip()
 

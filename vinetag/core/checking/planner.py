@@ -97,9 +97,11 @@ def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Ver
     """
     if rules := _first(evidence, "rules"):
         return Verdict("reserved" if rules.says == "reserved" else "barred")
-    hint, registry, seller = (
+    hint, registry, seller, market = (
         _says(evidence, "hint"), _says(evidence, "registry"), _says(evidence, "seller"),
+        _says(evidence, "market"),
     )  # fmt: skip
+    offered = "offered" in (seller, market)
     delegated = hint == "delegated"
     if registry == "unregistered":
         if delegated or seller in ("unavailable", "offered"):
@@ -111,12 +113,14 @@ def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Ver
         if seller in ("usual", "premium"):
             return Verdict("unsure", trouble="contradiction")
         if registry == "registered":
-            return Verdict("offered" if seller == "offered" else "taken")
+            return Verdict("offered" if offered else "taken")
         return Verdict("dropping" if registry == "dropping" else "reserved")
     if delegated:
         if seller in ("usual", "premium"):
             return Verdict("unsure", trouble="contradiction")
-        return Verdict("offered" if seller == "offered" else "taken")
+        if market == "dropping" and not offered:
+            return Verdict("dropping", likely=True)
+        return Verdict("offered" if offered else "taken")
     if _there_is(can, "registry"):
         asked = _first(evidence, "registry")
         return Verdict("unsure", trouble=_trouble(evidence, "registry") if asked else "late")

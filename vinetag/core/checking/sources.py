@@ -11,8 +11,8 @@ from typing import Final, Literal, get_args
 
 __all__ = ["IN_ORDER", "SOURCES", "Authority", "Source", "SourceKind"]
 
-Source = Literal["rules", "dns", "rdap", "whois", "quote"]
-Authority = Literal["rules", "hint", "registry", "seller"]
+Source = Literal["rules", "dns", "rdap", "whois", "quote", "market"]
+Authority = Literal["rules", "hint", "registry", "seller", "market"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,9 +20,10 @@ class SourceKind:
     """One kind of source.
 
     `authority`: "rules" decide alone; a "hint" can tell that a name is taken and never that it is
-    open; the "registry" has the last word; a "seller" knows prices. Within an authority the one of
-    the least `cost` is asked first, and the next where it gave nothing. `stands`: for how long what
-    it said holds beside younger answers of others that know nothing of it; None where it does not.
+    open; the "registry" has the last word; a "seller" knows prices; a "market" knows what holders
+    offer and let go, and is not asked: its lists are there. Within an authority the one of the
+    least `cost` is asked first, and the next where it gave nothing. `stands`: for how long what it
+    said holds beside younger answers of others that know nothing of it; None where it does not.
     `word` begins a sentence about it; `summary` says what it is.
     """
 
@@ -58,6 +59,11 @@ SOURCES: Final[Mapping[Source, SourceKind]] = {
             "quote", "seller", 3, "Seller",
             "Prices, and names that have a price of their own or are offered by their holder.",
             stands=timedelta(days=7),
+        ),
+        SourceKind(
+            "market", "market", 4, "A market’s list",
+            "What holders offer, what is in an auction, and which names are let go, as its list "
+            "was when it was fetched.",
         ),
     )
 }  # fmt: skip

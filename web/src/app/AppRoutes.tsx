@@ -37,6 +37,7 @@ const VettingPage = lazy(async () => ({
 const VettingPaper = lazy(async () => ({
   default: (await import('../features/vetting/VettingPaper')).VettingPaper,
 }));
+const HuntPage = lazy(async () => ({ default: (await import('../features/hunt/HuntPage')).HuntPage }));
 const SellersPage = lazy(async () => ({
   default: (await import('../features/sellers/SellersPage')).SellersPage,
 }));
@@ -166,6 +167,14 @@ function OwnRoutes() {
               element={
                 <Titled word={t('Shortlist')}>
                   <ShortlistRoom />
+                </Titled>
+              }
+            />
+            <Route
+              path="hunt"
+              element={
+                <Titled word={t('Hunt')}>
+                  <HuntPage />
                 </Titled>
               }
             />

@@ -9,6 +9,7 @@ import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 
 import { useCheck } from '../features/check/useCheck';
+import { OffersOfName } from '../features/hunt/OffersOfName';
 import { Measures } from '../features/reasons/Measures';
 import { NearNames } from '../features/reasons/NearNames';
 import { Origin } from '../features/reasons/ReasonsPanel';
@@ -261,6 +262,9 @@ export function NamePage() {
           </Section>
           <Section title={t('Who holds it')}>
             <Records name={name} />
+          </Section>
+          <Section title={t('Offered or let go')}>
+            <OffersOfName name={name} />
           </Section>
           <Section title={t('What was found out when')}>
             <History name={name} />

@@ -29,7 +29,7 @@ import { MoreButton } from '../features/sheet/MoreButton';
 import { type Bench, BenchProvider } from '../features/sheet/bench';
 import { Sheet } from '../features/sheet/Sheet';
 import { SheetToolbar } from '../features/sheet/SheetToolbar';
-import type { View } from '../features/sheet/useView';
+import type { View } from '../shared/sheet/useView';
 import type { Project } from '../shared/api';
 import type { Doing } from '../shared/lib/acts';
 import type { Ask, SheetQuestion, CheckWish } from '../shared/lib/question';

@@ -80,6 +80,9 @@ function ProjectLinks({ id }: { id: number }) {
         <Box component={NavLink} to={`/projects/${id}/list`} sx={link}>
           {t('Check a list')}
         </Box>
+        <Box component={NavLink} to={`/projects/${id}/hunt`} sx={link}>
+          {t('Hunt')}
+        </Box>
         <Box component={NavLink} to={`/projects/${id}/shortlist`} sx={link}>
           {t('Shortlist')}
         </Box>

@@ -11,7 +11,13 @@ from vinetag.apps.market.models import ListFile
 from vinetag.core.concepts import OFFER_NAMES
 from vinetag.core.market import Offer, risk_of
 
-__all__ = ["ListFileSerializer", "MarketOfferSerializer", "MarketsSerializer", "offer_document"]
+__all__ = [
+    "ListFileSerializer",
+    "MarketOfferSerializer",
+    "MarketsSerializer",
+    "OfferChangeSerializer",
+    "offer_document",
+]
 
 
 class MarketOfferSerializer(serializers.Serializer[Any]):
@@ -72,6 +78,20 @@ def offer_document(offer: Offer, names: dict[str, str]) -> dict[str, Any]:
         "click_price": None if offer.click_price is None else f"{offer.click_price:.2f}",
         "also": list(offer.also),
     }
+
+
+class OfferChangeSerializer(serializers.Serializer[Any]):
+    """That an offer became another."""
+
+    full_name = serializers.SerializerMethodField()
+    market = serializers.CharField(source="market.name")
+    at = serializers.DateTimeField()
+    what = serializers.CharField(help_text="price, kind, extended, drops or gone")
+    before = serializers.CharField(allow_blank=True)
+    after = serializers.CharField(allow_blank=True)
+
+    def get_full_name(self, row: Any) -> str:
+        return f"{row.label}.{row.extension}"
 
 
 class ListFileSerializer(serializers.Serializer[Any]):

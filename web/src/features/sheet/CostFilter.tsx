@@ -9,7 +9,7 @@ import type { Change, SheetQuestion } from '../../shared/lib/question';
 import { formatMoney } from '../../shared/lib/format';
 import { useLetters } from '../../shared/lib/useLetters';
 import { t } from '../../shared/texts';
-import { Choice, Row } from './Choice';
+import { Choice, Row } from '../../shared/ui/Choice';
 
 interface Props {
   question: SheetQuestion;

@@ -24,7 +24,7 @@ import { measures } from '../../shared/lib/concepts';
 import { useLetters } from '../../shared/lib/useLetters';
 import { wordOf } from '../../shared/ui/status';
 import { MARK_WORDS } from './activeFilters';
-import { Choice, Row } from './Choice';
+import { Choice, Row } from '../../shared/ui/Choice';
 import { CostFilter } from './CostFilter';
 import { useCounts } from './useCounts';
 import { t } from '../../shared/texts';

@@ -6,17 +6,21 @@ import type { Row } from '../../shared/api';
 import { useBench } from './bench';
 import { layoutOf } from './columns';
 import { NoRows } from './NoRows';
-import { SheetHead } from './SheetHead';
-import { SheetRow } from './SheetRow';
-import { useCursor } from './useCursor';
 import { useMarks } from './useMarks';
 import { useFirstPage, useRows } from './useSheet';
 import { useSheetActs } from './useSheetActs';
-import { useSpan } from './useSpan';
-import { ROW_HEIGHTS } from './useView';
+import { ROW_HEIGHTS } from '../../shared/sheet/useView';
+import { SheetHead } from '../../shared/sheet/SheetHead';
+import { SheetRow } from '../../shared/sheet/SheetRow';
+import { useCursor } from '../../shared/sheet/useCursor';
+import { useSpan } from '../../shared/sheet/useSpan';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { t } from '../../shared/texts';
 
+const ORDER = t(
+  'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.',
+);
+const keyOf = (row: Row) => row.label;
 const HEAD = 30;
 const LOOKED_AFTER = 1_200;
 
@@ -80,7 +84,7 @@ export function Sheet() {
   );
   const toTop = useCallback(() => scroller.current?.scrollTo({ top: 0 }), []);
   const place = `${projectId} ${JSON.stringify(question)}`;
-  const cursor = useCursor({ rowAt, total, place, selected, onSelect, scrollTo, toTop });
+  const cursor = useCursor({ rowAt, keyOf, total, place, selected, onSelect, scrollTo, toTop });
   const marks = useMarks({ projectId, question, rowAt, marked, onMark });
   const { onKeyDown, onClick, onDoubleClick } = useSheetActs({ scroller, rowAt, total, drawn, height, cursor, marks });
 
@@ -108,6 +112,7 @@ export function Sheet() {
         layout={layout}
         question={question}
         onAsk={onAsk}
+        best={{ word: t('best first, varied'), title: ORDER }}
         onWidth={(id, px) => onView({ widths: { ...view.widths, [id]: px } })}
       />
       {/* The grid takes the keys, as grids do; the pointer is listened for here, for all rows at once. */}
@@ -129,7 +134,7 @@ export function Sheet() {
               top={item.start - HEAD}
               layout={layout}
               span={span}
-              grading={grading}
+              context={grading}
               dense={view.density === 'dense'}
               selected={row !== undefined && row.label === selected}
               marked={row !== undefined && marked.has(row.label)}

@@ -2,14 +2,13 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it, vi } from 'vitest';
 
-import type { Ask } from '../../shared/lib/question';
 import { layoutOf } from './columns';
-import { SheetHead } from './SheetHead';
+import { SheetHead } from '../../shared/sheet/SheetHead';
 
 function setUp(question: Parameters<typeof SheetHead>[0]['question'] = {}) {
   const [told, onWidth] = [vi.fn(), vi.fn()];
-  const onAsk: Ask = (part) => {
-    told(typeof part === 'function' ? part(question) : part);
+  const onAsk: Parameters<typeof SheetHead>[0]['onAsk'] = (part) => {
+    told(part(question));
   };
   render(
     <div role="grid" tabIndex={0}>
@@ -18,6 +17,7 @@ function setUp(question: Parameters<typeof SheetHead>[0]['question'] = {}) {
         question={question}
         onAsk={onAsk}
         onWidth={onWidth}
+        best={{ word: 'best first', title: '' }}
       />
     </div>,
   );

@@ -2,8 +2,9 @@ import { render, screen } from '@testing-library/react';
 import { expect, it } from 'vitest';
 
 import { sampleCell, sampleCosts, sampleRow } from '../../shared/testing/samples';
-import { layoutOf, spanOf } from './columns';
-import { SheetRow } from './SheetRow';
+import { spanOf } from '../../shared/sheet/layout';
+import { layoutOf } from './columns';
+import { SheetRow } from '../../shared/sheet/SheetRow';
 import { figureColumns, statusColumns } from './useView';
 
 const row = sampleRow({
@@ -34,7 +35,7 @@ function show(columns: readonly string[], weights: Record<string, number> = { le
       top={0}
       layout={layout}
       span={spanOf(layout, 0, 0)}
-      grading={{ weights, exponent: 1 }}
+      context={{ weights, exponent: 1 }}
       dense={false}
       selected={false}
       marked={false}
@@ -86,7 +87,7 @@ it('draws the columns in sight, those that stay among them, at their places', ()
       top={0}
       layout={layout}
       span={span}
-      grading={{ weights: { length: 1 }, exponent: 1 }}
+      context={{ weights: { length: 1 }, exponent: 1 }}
       dense={false}
       selected={false}
       marked={false}
@@ -117,7 +118,7 @@ it('puts a figure that stays in sight into a cell that covers what passes beneat
       top={0}
       layout={layout}
       span={spanOf(layout, 0, 0)}
-      grading={{ weights: { length: 1 }, exponent: 1 }}
+      context={{ weights: { length: 1 }, exponent: 1 }}
       dense={false}
       selected={false}
       marked={false}

@@ -13,7 +13,8 @@ import type { Project } from '../../shared/api';
 import type { SheetQuestion, Change } from '../../shared/lib/question';
 import { useLetters } from '../../shared/lib/useLetters';
 import { activeFilters } from './activeFilters';
-import { figureColumns, statusColumns, type View } from './useView';
+import type { View } from '../../shared/sheet/useView';
+import { figureColumns, statusColumns } from './useView';
 import { ViewMenu } from './ViewMenu';
 import { t } from '../../shared/texts';
 

@@ -3,7 +3,7 @@ import Popover from '@mui/material/Popover';
 import { lazy, Suspense, useState } from 'react';
 
 import type { Project } from '../../shared/api';
-import type { View } from './useView';
+import type { View } from '../../shared/sheet/useView';
 import { t } from '../../shared/texts';
 
 const ViewChoices = lazy(async () => ({ default: (await import('./ViewChoices')).ViewChoices }));

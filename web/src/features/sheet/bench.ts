@@ -4,7 +4,7 @@ import type { Doing } from '../../shared/lib/acts';
 import type { Ask, SheetQuestion } from '../../shared/lib/question';
 import type { Grading } from '../../shared/lib/grading';
 import type { Before } from '../../shared/lib/useActs';
-import type { View } from './useView';
+import type { View } from '../../shared/sheet/useView';
 
 /** What the parts of a bench's list share: what is asked, how it looks, what is chosen, and what can be done with names. */
 export interface Bench {

@@ -8,23 +8,12 @@ import { gradeOf, type Grading } from '../../shared/lib/grading';
 import { shownStatus, type ShownStatus, statusWord, wordOf } from '../../shared/ui/status';
 import { markClass } from '../../shared/ui/StatusMark';
 import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
+import { type Column as AnyColumn, laidOut } from '../../shared/sheet/layout';
 import { t } from '../../shared/texts';
 
 const LOOKED = { '': t('not yet'), seen: t('seen'), later: t('later') } as const;
 
-export interface Column {
-  id: string;
-  word: string;
-  title: string;
-  width: number;
-  /** What it is ordered by; some say too little for an order. */
-  sort?: string;
-  /** The best comes first when it is ordered by this. */
-  falling?: boolean;
-  cell?: (row: Row, grading: Grading) => ReactNode;
-  /** A figure of 0 to 100 instead, underlined as far as it goes; null where there is none. */
-  figure?: (row: Row, grading: Grading) => number | null;
-}
+export type Column = AnyColumn<Row, Grading>;
 
 const cellOf = (row: Row, extension: string): Cell | undefined => row.cells.find((c) => c.extension === extension);
 
@@ -182,55 +171,6 @@ export function columnOf(id: string): Column {
   };
 }
 
-export const NAME_WIDTH = 132;
-const TAG_WIDTH = 30;
-// As in sheet.css.
-const PADDING = 4;
-const GAP = 2;
-/** So many pixels beside what is in sight are drawn too. */
-const MARGIN = 60;
-
-/** Columns as a grid: those that stay in sight first. */
-export interface Layout {
-  columns: readonly Column[];
-  template: string;
-  /** The ids of those that stay. */
-  stays: ReadonlySet<string>;
-  /** Where each column begins at the least, in pixels, and where the last one ends. */
-  edges: readonly number[];
-}
-
-export function layoutOf(
-  ids: readonly string[],
-  pinned: readonly string[],
-  widths: Readonly<Record<string, number>>,
-): Layout {
-  const there = pinned.filter((id) => ids.includes(id));
-  const columns = [...there, ...ids.filter((id) => !there.includes(id))].map(columnOf);
-  const name = widths.name ? `${widths.name}px` : `minmax(${NAME_WIDTH}px, 1fr)`;
-  const sizes = columns.map((c) => widths[c.id] ?? c.width);
-  const edges = [PADDING + TAG_WIDTH + (widths.name ?? NAME_WIDTH) + 2 * GAP];
-  for (const px of sizes) edges.push((edges.at(-1) ?? 0) + px + GAP);
-  return {
-    columns,
-    template: `${TAG_WIDTH}px ${name} ${sizes.map((px) => `${px}px`).join(' ')}`,
-    stays: new Set(['name', ...there]),
-    edges,
-  };
-}
-
-/** Which columns are drawn: those that stay, and from the place `from` up to `to`. */
-export interface Span {
-  from: number;
-  to: number;
-}
-
-/** The columns seen when `left` pixels are scrolled away and `width` are in sight; all of them while no width is known. */
-export function spanOf({ columns, stays, edges }: Layout, left: number, width: number): Span {
-  const first = columns.findIndex((c) => !stays.has(c.id));
-  if (first < 0 || width === 0) return { from: Math.max(0, first), to: columns.length };
-  let [from, to] = [first, columns.length];
-  while (from < to - 1 && (edges[from + 1] ?? 0) < left - MARGIN) from += 1;
-  while (to > from + 1 && (edges[to - 1] ?? 0) > left + width + MARGIN) to -= 1;
-  return { from, to };
-}
+/** Columns of the sheet of names as a grid. */
+export const layoutOf = (ids: readonly string[], pinned: readonly string[], widths: Readonly<Record<string, number>>) =>
+  laidOut(columnOf, ids, pinned, widths);

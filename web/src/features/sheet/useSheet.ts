@@ -1,55 +1,22 @@
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 
 import type { Page, Row } from '../../shared/api';
 import type { SheetQuestion } from '../../shared/lib/question';
-import { PAGE, pageQuery } from '../../shared/lib/queries';
-
-/** While one scrolls, pages are asked for at most this often, in milliseconds. */
-const EVERY = 90;
+import { pageQuery } from '../../shared/lib/queries';
+import { type RowAt as AnyRowAt, useRows as useAnyRows } from '../../shared/sheet/useRows';
 
 /** The first page of the sheet, which also says how many rows there are. */
 export const useFirstPage = (projectId: number, question: SheetQuestion) =>
   useQuery({ ...pageQuery(projectId, question, 0), placeholderData: keepPreviousData });
 
-/** The last value, followed at most every EVERY milliseconds. */
-function useThrottled(value: number): number {
-  const [followed, setFollowed] = useState(value);
-  const last = useRef(0);
-  useEffect(() => {
-    const wait = Math.max(0, last.current + EVERY - performance.now());
-    const timer = setTimeout(() => {
-      last.current = performance.now();
-      setFollowed(value);
-    }, wait);
-    return () => {
-      clearTimeout(timer);
-    };
-  }, [value]);
-  return followed;
-}
-
 /** The row at a place, if it has come. */
-export type RowAt = (index: number) => Row | undefined;
+export type RowAt = AnyRowAt<Row>;
 
-/** A way to get at the rows from place `first` to `last`, and those just before and after; those not loaded yet are undefined. */
-export function useRows(
+/** A way to get at the rows from place `first` to `last`, and those just before and after. */
+export const useRows = (
   projectId: number,
   question: SheetQuestion,
   top: Page | undefined,
   first: number,
   last: number,
-): RowAt {
-  const from = useThrottled(Math.max(1, Math.floor((first - PAGE / 3) / PAGE)));
-  // Who has begun to scroll goes on: what comes next is there before it is seen.
-  const ahead = first > 0 ? PAGE : PAGE / 3;
-  const to = useThrottled(Math.floor((last + ahead) / PAGE));
-  const wanted: number[] = [];
-  for (let page = from; page <= to && page * PAGE < (top?.total ?? 0); page += 1) wanted.push(page);
-  const more = useQueries({ queries: wanted.map((page) => pageQuery(projectId, question, page)) });
-  const pages = new Map<number, Page | undefined>([
-    [0, top],
-    ...wanted.map((page, i) => [page, more[i]?.data] as const),
-  ]);
-  return (index) => pages.get(Math.floor(index / PAGE))?.rows[index % PAGE];
-}
+): RowAt => useAnyRows((page: number) => pageQuery(projectId, question, page), top, first, last);

@@ -3,7 +3,7 @@ import { type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
 import type { Row } from '../../shared/api';
 import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
 import { useBench } from './bench';
-import type { Cursor } from './useCursor';
+import type { Cursor } from '../../shared/sheet/useCursor';
 import type { Marks } from './useMarks';
 import type { RowAt } from './useSheet';
 
@@ -15,7 +15,7 @@ interface List {
   drawn: readonly (Row | undefined)[];
   /** Of a row, in pixels. */
   height: number;
-  cursor: Cursor;
+  cursor: Cursor<Row>;
   marks: Marks;
 }
 

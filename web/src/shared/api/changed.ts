@@ -32,7 +32,8 @@ export const changed = {
     await anew(client, ...listed(id).slice(1), ...others);
   },
   /** Names were kept, dismissed or put by. */
-  marks: (client: QueryClient, id: number) => anew(client, ...listed(id), keys.dismissed(id), keys.shortlist(id)),
+  marks: (client: QueryClient, id: number) =>
+    anew(client, ...listed(id), keys.dismissed(id), keys.shortlist(id), keys.hunts(id)),
   /** Names were looked at, which moves no row. */
   looks: (client: QueryClient, id: number) => anew(client, keys.counts(id)),
   /** What is known of some names. */
@@ -50,6 +51,8 @@ export const changed = {
   vetting: (client: QueryClient, id: number) => anew(client, keys.vetting(id), keys.allNames(id)),
   /** Registers of marks, or the catalogue of platforms. */
   registers: (client: QueryClient) => anew(client, keys.registers),
+  /** Markets, or what their lists tell. */
+  markets: (client: QueryClient) => anew(client, keys.markets),
   duels: (client: QueryClient, id: number) => anew(client, keys.duels(id)),
   shares: (client: QueryClient, id: number) => anew(client, keys.shares(id)),
   shared: (client: QueryClient, token: string) => anew(client, keys.shared(token)),

@@ -2466,6 +2466,10 @@ export interface components {
             /** @description With which it was asked for, if it was a full name */
             typed_extension: string;
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
+            /** @description What markets tell of it */
+            offers: components["schemas"]["MarketOffer"][];
+            /** @description The latest first */
+            offer_changes: components["schemas"]["OfferChange"][];
             cells: components["schemas"]["Cell"][];
             /** @description What each source said, as asked */
             evidence: components["schemas"]["Evidence"][];
@@ -2842,6 +2846,17 @@ export interface components {
              * @description 0 to 1
              */
             closeness: number;
+        };
+        /** @description That an offer became another. */
+        OfferChange: {
+            readonly full_name: string;
+            market: string;
+            /** Format: date-time */
+            at: string;
+            /** @description price, kind, extended, drops or gone */
+            what: string;
+            before: string;
+            after: string;
         };
         OfferKind: {
             name: components["schemas"]["OfferNameEnum"];

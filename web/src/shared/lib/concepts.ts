@@ -30,3 +30,12 @@ export const statusOf = (name: string): StatusKind | undefined => concepts().sta
 
 /** Whether a name of this status can be registered now. */
 export const isBuyable = (status: string): boolean => statusOf(status)?.buyable ?? false;
+
+/** How a name that is held can be had. */
+export const offerKind = (name: string) => concepts().offers.find((o) => o.name === name);
+
+/** In words what a name was used for before, "" where nothing is told. */
+export const pastUse = (name: string): string => concepts().past_uses.find((u) => u.name === name)?.word ?? name;
+
+/** In words a state on the way out. */
+export const leavingWord = (name: string): string => concepts().leavings.find((l) => l.name === name)?.word ?? name;

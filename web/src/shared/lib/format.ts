@@ -71,6 +71,15 @@ export function formatAge(iso: string, now: number): string {
   return make.age.format(-Math.round(seconds / 86_400), 'day');
 }
 
+/** "in 3 hr.": how long after `now` (milliseconds) it is; what is over is said to be. */
+export function formatLeft(iso: string, now: number): string {
+  const seconds = (Date.parse(iso) - now) / 1000;
+  if (seconds <= 0) return t('over');
+  if (seconds < 3600) return make.age.format(Math.max(1, Math.round(seconds / 60)), 'minute');
+  if (seconds < 172_800) return make.age.format(Math.round(seconds / 3600), 'hour');
+  return make.age.format(Math.round(seconds / 86_400), 'day');
+}
+
 /** A share of people: "3 in 100". */
 export const shareOf = (part: number): string =>
   part < 0.01 ? t('under 1 in 100') : t('{share, number} in 100', { share: Math.round(100 * part) });

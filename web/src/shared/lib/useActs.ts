@@ -1,7 +1,7 @@
 import { type QueryClient, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useSyncExternalStore } from 'react';
 
-import { api, changed, type Judged, keys, type Page, type Row, unwrap } from '../api';
+import { api, changed, type HuntPage, type Judged, keys, type Page, type Row, unwrap } from '../api';
 import { useNotify } from '../ui/Notices';
 import { type Act, type Doing, historyOf, listenToHistory, setHistory, type Step, tell } from './acts';
 import { t } from '../texts';
@@ -58,10 +58,17 @@ function show(client: QueryClient, projectId: number, { doing, labels }: Act): v
     return { rows, total: page.total - (page.rows.length - rows.length) };
   });
   if (doing === 'keep' || doing === 'unkeep') {
+    client.setQueriesData<HuntPage>({ queryKey: keys.hunts(projectId), predicate: isAPage }, (page) =>
+      page?.rows.some((row) => meant.has(row.label))
+        ? { ...page, rows: page.rows.map((row) => (meant.has(row.label) ? { ...row, kept: doing === 'keep' } : row)) }
+        : page,
+    );
     for (const label of labels)
       client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, kept: doing === 'keep' });
   }
 }
+
+const isAPage = ({ queryKey }: { queryKey: readonly unknown[] }) => queryKey.length === 4;
 
 const OPPOSITE: Record<Doing, Doing> = {
   keep: 'unkeep',

@@ -1,4 +1,4 @@
-import type { Brief, Cell, Check, Judged, Kept, Project, Row, SellerKind } from '../api';
+import type { Brief, Cell, Check, Hunted, Judged, MarketOffer, Kept, Project, Row, SellerKind } from '../api';
 
 /** A full name's answer. */
 export const sampleCell = (fields: Partial<Cell> & Pick<Cell, 'extension'>): Cell => ({
@@ -123,7 +123,53 @@ export const sampleKept = (fields: Partial<Kept> & Pick<Kept, 'label'>): Kept =>
 });
 
 /** All about a name. */
+/** A name a market tells of: for sale, with some of its past. */
+export const sampleHunted = (
+  fields: Partial<Omit<Hunted, 'offer'>> & Pick<Hunted, 'label'>,
+  offer: Partial<MarketOffer> = {},
+): Hunted => ({
+  extension: 'com',
+  suits: 50,
+  cost: null,
+  grade: 60,
+  scores: { length: 80, fit: 60 },
+  starts: [0, 3],
+  letters: fields.label.length,
+  words: 2,
+  kept: false,
+  ...fields,
+  offer: {
+    full_name: `${fields.label}.${fields.extension ?? 'com'}`,
+    market: 'oldgate',
+    market_name: 'Oldgate Names',
+    kind: 'fixed',
+    told: '2026-11-29T10:00:00Z',
+    price: null,
+    currency: 'EUR',
+    bids: null,
+    ends: null,
+    drops_from: null,
+    drops_to: null,
+    state: '',
+    address: '',
+    first_registered: '2001-03-04',
+    times_registered: null,
+    links: 17,
+    linking_sites: null,
+    archived: null,
+    archived_about: '',
+    used_for: '',
+    risk: '',
+    rank: null,
+    click_price: null,
+    also: [],
+    ...offer,
+  },
+});
+
 export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): Judged => ({
+  offers: [],
+  offer_changes: [],
   shown: fields.label,
   grade: 90,
   recipes: ['pair'],

@@ -1,26 +1,31 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 
-import type { Ask, SheetQuestion } from '../../shared/lib/question';
-import { VisuallyHidden } from '../../shared/ui/VisuallyHidden';
-import type { Column, Layout } from './columns';
-import { t } from '../../shared/texts';
+import { VisuallyHidden } from '../ui/VisuallyHidden';
+import type { Bounds, Column } from './layout';
+import { t } from '../texts';
 
-interface Props {
-  layout: Layout;
-  question: SheetQuestion;
-  onAsk: Ask;
-  onWidth: (id: string, px: number) => void;
+export interface Order {
+  sort?: string | undefined;
+  reverse?: boolean | undefined;
 }
 
-const NAME: Pick<Column, 'id' | 'word' | 'title' | 'sort' | 'falling'> = {
+type Head = Pick<Column<never, never>, 'id' | 'word' | 'title' | 'sort' | 'falling'>;
+
+interface Props {
+  layout: Bounds & { columns: readonly Head[] };
+  question: Order;
+  onAsk: (part: (now: Order) => Order) => void;
+  onWidth: (id: string, px: number) => void;
+  /** What the order is that the list has by itself: in a word, and told. */
+  best: { word: string; title: string };
+}
+
+const NAME: Head = {
   id: 'name',
   word: t('Name'),
   title: t('In the order of the alphabet'),
   sort: 'name',
 };
-const ORDER = t(
-  'The best come first, by the grade and by how well their words go together; names like those above them are set back, so that each screen shows different ones. Press Grade for the order of the grade alone.',
-);
 const NARROWEST = 36;
 const WIDEST = 900;
 const STEP = 12;
@@ -54,7 +59,7 @@ function Grip({ id, word, alone, onWidth }: { id: string; word: string; alone: b
 }
 
 /** The head of the sheet: pressing orders by a column, once more turns it, a third time gives back the best first. */
-export function SheetHead({ layout, question, onAsk, onWidth }: Props) {
+export function SheetHead({ layout, question, onAsk, onWidth, best }: Props) {
   const press = (sort: string) => {
     onAsk((now) =>
       now.sort !== sort
@@ -119,8 +124,8 @@ export function SheetHead({ layout, question, onAsk, onWidth }: Props) {
               word
             )}
             {id === 'name' && !question.sort && (
-              <span className="order" title={ORDER}>
-                {t('best first, varied')}
+              <span className="order" title={best.title}>
+                {best.word}
               </span>
             )}
             <Grip id={id} word={word} alone={!sort} onWidth={onWidth} />

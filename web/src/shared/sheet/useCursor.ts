@@ -1,10 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
 
-import type { Row } from '../../shared/api';
-import type { RowAt } from './useSheet';
+import type { RowAt } from './useRows';
 
-interface List {
-  rowAt: RowAt;
+interface List<R> {
+  rowAt: RowAt<R>;
+  /** What a row is known by. */
+  keyOf: (row: R) => string;
   total: number;
   /** Names the list: the project and what is asked of it. */
   place: string;
@@ -14,11 +15,11 @@ interface List {
   toTop: () => void;
 }
 
-export interface Cursor {
+export interface Cursor<R> {
   /** Where it is, from 0; keys may come faster than the page is drawn anew, so it is remembered here. */
   at: () => number;
   /** The row it is on, if it has come. */
-  row: () => Row | undefined;
+  row: () => R | undefined;
   choose: (index: number, label: string) => void;
   /** Go there, bounded by the list; a row far away is chosen once it has come. */
   go: (index: number) => number;
@@ -30,16 +31,18 @@ export interface Cursor {
 const places = new Map<string, number>();
 
 /** The cursor of a list of rows that come as they are scrolled to. */
-export function useCursor({ rowAt, total, place, selected, onSelect, scrollTo, toTop }: List): Cursor {
+export function useCursor<R>({ rowAt, keyOf, total, place, selected, onSelect, scrollTo, toTop }: List<R>): Cursor<R> {
   const at = useRef(0);
   const there = total > 0;
-  const top = rowAt(0);
+  const topRow = rowAt(0);
+  const top = topRow && keyOf(topRow);
   useEffect(() => {
-    if (selected === null && top && !places.has(place)) onSelect(top.label);
+    if (selected === null && top && !places.has(place)) onSelect(top);
   }, [selected, top, onSelect, place]);
   const [wanted, setWanted] = useState<{ index: number } | null>(null);
   const arrived = useRef<{ index: number } | null>(null);
-  const came = wanted ? rowAt(wanted.index)?.label : undefined;
+  const cameRow = wanted ? rowAt(wanted.index) : undefined;
+  const came = cameRow && keyOf(cameRow);
   useEffect(() => {
     if (came === undefined || arrived.current === wanted) return;
     arrived.current = wanted;
@@ -73,14 +76,14 @@ export function useCursor({ rowAt, total, place, selected, onSelect, scrollTo, t
     at: () => at.current,
     row: () => {
       const row = rowAt(at.current);
-      return row?.label === chosen.current ? row : undefined;
+      return row && keyOf(row) === chosen.current ? row : undefined;
     },
     choose,
     go: (index) => {
       const next = Math.min(total - 1, Math.max(0, index));
       scrollTo(next);
       const row = rowAt(next);
-      if (row) choose(next, row.label);
+      if (row) choose(next, keyOf(row));
       else {
         at.current = next;
         setWanted({ index: next });

@@ -3,7 +3,7 @@ import Chip from '@mui/material/Chip';
 import Stack from '@mui/material/Stack';
 import type { ReactNode } from 'react';
 
-import { formatCount } from '../../shared/lib/format';
+import { formatCount } from '../lib/format';
 
 /** A choice with how many names it would leave. */
 export function Choice({

@@ -1,7 +1,7 @@
 import { act, renderHook } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 
-import { sampleRow } from '../../shared/testing/samples';
+import { sampleRow } from '../testing/samples';
 import { useCursor } from './useCursor';
 
 const rows = [0, 1, 2, 3].map((i) => sampleRow({ label: `ink${i}` }));
@@ -13,7 +13,15 @@ function setUp(place: string, there = 4) {
   const onSelect = (label: string | null) => {
     chosen.push(label);
   };
-  const list = { total: 4, place, selected: null as string | null, onSelect, scrollTo, toTop };
+  const list = {
+    keyOf: ({ label }: { label: string }) => label,
+    total: 4,
+    place,
+    selected: null as string | null,
+    onSelect,
+    scrollTo,
+    toTop,
+  };
   const rowAt = (count: number) => (index: number) => (index < count ? rows[index] : undefined);
   const hook = renderHook((more: object) => useCursor({ ...list, rowAt: rowAt(there), ...more }), {
     initialProps: {},

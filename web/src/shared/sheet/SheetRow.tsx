@@ -2,23 +2,32 @@ import './sheet.css';
 
 import { memo } from 'react';
 
-import type { Row } from '../../shared/api';
-import type { Grading } from '../../shared/lib/grading';
-import { underline } from '../../shared/ui/GradeFigure';
-import { SeamedName } from '../../shared/ui/SeamedName';
-import type { Column, Layout, Span } from './columns';
-import { t } from '../../shared/texts';
+import { underline } from '../ui/GradeFigure';
+import { SeamedName } from '../ui/SeamedName';
+import type { Column, Layout, Span } from './layout';
+import { t } from '../texts';
 
-interface Props {
-  row: Row | undefined;
+/** What every row of a sheet tells of its name. */
+export interface Named {
+  label: string;
+  kept: boolean;
+  starts: readonly number[];
+  /** What stands behind the name. */
+  dot?: string;
+  verdict?: string;
+  change?: { message: string } | null;
+}
+
+interface Props<R extends Named, C> {
+  row: R | undefined;
   index: number;
   id: string;
   top: number;
-  layout: Layout;
+  layout: Layout<R, C>;
   /** Which columns are drawn. */
   span: Span;
-  /** How grades are made; until it has come, the server's own are shown. */
-  grading: Grading;
+  /** What cells need beside their row. */
+  context: C;
   dense: boolean;
   selected: boolean;
   marked: boolean;
@@ -30,22 +39,22 @@ const figureClass = (figure: number, plain: boolean): string =>
   `figure${plain ? ' plain' : ''}${plain && figure < LOW ? ' low' : ''}`;
 
 /** One name with what the columns tell of it. Plain elements without handlers: the sheet listens for all rows. */
-export const SheetRow = memo(function SheetRow({
+function PlainRow<R extends Named, C>({
   row,
   index,
   id,
   top,
   layout,
   span,
-  grading,
+  context,
   dense,
   selected,
   marked,
-}: Props) {
+}: Props<R, C>) {
   const { columns, stays } = layout;
   const first = stays.size - 1; // the name stays too
-  const cell = (column: Column, place: number) => {
-    const figure = row && column.figure?.(row, grading);
+  const cell = (column: Column<R, C>, place: number) => {
+    const figure = row && column.figure?.(row, context);
     const dress =
       typeof figure === 'number'
         ? { className: figureClass(figure, column.id !== 'grade'), style: underline(figure) }
@@ -56,7 +65,7 @@ export const SheetRow = memo(function SheetRow({
       ) : figure === null ? (
         <span title={t('Not graded')}>–</span>
       ) : (
-        row && column.cell?.(row, grading)
+        row && column.cell?.(row, context)
       );
     const at = place === span.from && place > first ? { gridColumnStart: place + 3 } : undefined;
     const cellProps = { role: 'gridcell', 'aria-colindex': place + 3 };
@@ -104,7 +113,7 @@ export const SheetRow = memo(function SheetRow({
               title={row.change ? `${row.label}: ${row.change.message}` : row.label}
               label={row.label}
               starts={row.starts}
-              extension={row.dot}
+              extension={row.dot ?? ''}
             />
           </div>
           {columns.slice(0, first).map(cell)}
@@ -117,4 +126,7 @@ export const SheetRow = memo(function SheetRow({
       )}
     </div>
   );
-});
+}
+
+/** Drawn anew only when something of it is another. */
+export const SheetRow = memo(PlainRow) as typeof PlainRow;

@@ -1,6 +1,6 @@
 import { type RefObject, type UIEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 
-import { type Layout, type Span, spanOf } from './columns';
+import { type Bounds, type Span, spanOf } from './layout';
 
 interface Sight {
   left: number;
@@ -8,7 +8,7 @@ interface Sight {
 }
 
 /** What is seen next, or what was when that shows the same columns: then nothing is drawn anew. */
-function followed(layout: Layout, now: Sight, box: HTMLElement): Sight {
+function followed(layout: Bounds, now: Sight, box: HTMLElement): Sight {
   const next = { left: box.scrollLeft, width: box.clientWidth };
   const [a, b] = [spanOf(layout, now.left, now.width), spanOf(layout, next.left, next.width)];
   return a.from === b.from && a.to === b.to ? now : next;
@@ -17,7 +17,7 @@ function followed(layout: Layout, now: Sight, box: HTMLElement): Sight {
 /** Of many columns those in sight, as the sheet goes sideways or gets wider. */
 export function useSpan(
   scroller: RefObject<HTMLElement | null>,
-  layout: Layout,
+  layout: Bounds,
   there: boolean,
 ): [Span, (event: UIEvent<HTMLElement>) => void] {
   const [sight, setSight] = useState<Sight>({ left: 0, width: 0 });
