@@ -25,7 +25,8 @@ def schemas() -> dict[str, dict[str, Any]]:
     from vinetag.core.cost.price_files import price_list_schema
     from vinetag.core.cost.seller_documents import sellers_schema
     from vinetag.core.market import feed_schema, hunt_schema
-    from vinetag.core.market.markets import markets_schema
+    from vinetag.core.market.markets import markets_schema, zones_schema
+    from vinetag.core.market.short_names import short_schema
     from vinetag.core.sheet import question_schema
     from vinetag.core.vet.marks import marks_schema
 
@@ -41,6 +42,8 @@ def schemas() -> dict[str, dict[str, Any]]:
         "project.schema.json": project_schema(),
         "question.schema.json": question_schema(),
         "sellers.schema.json": sellers_schema(),
+        "short-names.schema.json": short_schema(),
+        "zones.schema.json": zones_schema(),
     }
 
 

@@ -23,6 +23,7 @@ KINDS = {
     "markets": (
         "slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup", "cut",
     ),
+    "zones": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "platforms": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "search": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip

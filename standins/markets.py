@@ -24,7 +24,7 @@ from aiohttp import web
 from standins.sellers import Troubled
 from standins.world import EXTENSIONS, Registration, World
 
-__all__ = ["MARKETS", "Market", "add_markets", "list_of"]
+__all__ = ["MARKETS", "Market", "add_markets", "labels_of", "list_of"]
 
 # So many labels are looked at for offers; those that are held and for sale are listed.
 LABELS: Final = 36_000
@@ -78,7 +78,7 @@ def _chance(seed: str) -> random.Random:
 
 
 @lru_cache(8)
-def _labels(world: World) -> tuple[str, ...]:
+def labels_of(world: World) -> tuple[str, ...]:
     """Labels somebody may hold: words, and pairs of common ones."""
     words = sorted(world.common, key=lambda w: (-world.common[w], w))
     usable = [word for word in words if 3 <= len(word) <= 9]
@@ -107,7 +107,7 @@ def list_of(market: Market, world: World, now: datetime) -> bytes:
 
 
 def _rows(market: Market, world: World, now: datetime) -> Iterator[dict[str, Any]]:
-    for label in _labels(world):
+    for label in labels_of(world):
         for extension in EXTENSIONS_LISTED:
             if extension not in EXTENSIONS:
                 continue

@@ -39,6 +39,7 @@ from standins.search import add_search
 from standins.sellers import add_sellers
 from standins.whois import WhoisServers
 from standins.world import EXTENSIONS, REGISTRIES, Offer, World
+from standins.zones import add_zones
 
 __all__ = ["make_app"]
 
@@ -115,6 +116,10 @@ class Registries:
     async def market_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
         """What is wrong with a market's list now, if anything."""
         return await self._fault_of("markets", request, code)
+
+    async def zone_fault(self, request: web.Request, extension: str) -> web.StreamResponse | None:
+        """What is wrong with a zone file now, if anything."""
+        return await self._fault_of("zones", request, extension)
 
     async def platform_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
         """What is wrong with a platform now, if anything."""
@@ -262,6 +267,7 @@ def make_app(
     add_sellers(app, handlers.now, handlers.list_fault, handlers.offer_of)
     add_platforms(app, handlers.platform_fault, handlers.is_registered)
     add_markets(app, handlers.world, handlers.now, handlers.market_fault)
+    add_zones(app, handlers.world, handlers.now, handlers.zone_fault)
     add_search(app, handlers.world, handlers.search_fault, handlers.is_registered)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)

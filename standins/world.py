@@ -40,6 +40,7 @@ HOLDERS_LAST = (
 ).split()
 COMPANIES = "Holdings,Trading,Studio,Partners,Works,Media,& Daughters,Supply,Group,Press".split(",")
 REGISTRARS = ("Gullwing Names", "Port Ferris Registrar", "Slate & Sons", "Nine Oaks Domains")
+HOSTS = ("lantern-dns", "harbourhost", "oxbow-net", "tidepool")
 UNDELEGATED = frozenset({"client hold", "redemption period", "pending delete", "reserved"})
 # Of those registered, how many are let go within a year of LAPSES, and how many are on hold.
 LAPSING, ON_HOLD, FOR_SALE, HELD_BACK = 0.06, 0.02, 0.05, 0.004
@@ -47,6 +48,8 @@ LAPSES = datetime(2026, 9, 5, tzinfo=UTC)
 GRACE, REDEMPTION, DELETE = timedelta(days=38), timedelta(days=30), timedelta(days=5)
 FIRST_DAY = datetime(1996, 3, 1, tzinfo=UTC)
 LAST_DAY = datetime(2026, 6, 1, tzinfo=UTC)
+# Of what is free by then this share goes within so many days.
+LATE, LATE_DAYS = 0.6, 1_000
 # Where nearly everything anybody would think of has long been taken.
 LARGE = {"com": 1.0, "net": 0.94, "org": 0.93}
 
@@ -107,14 +110,9 @@ class World:
 
     def registration(self, label: str, extension: str, now: datetime) -> Registration | None:
         """The registration of a name as of `now`, or None while it is free."""
-        if not self._is_taken(label, extension):
-            return None
         name = f"{label}.{extension}"
-        span = (LAST_DAY - FIRST_DAY).total_seconds()
-        sought = EXTENSIONS[extension][1] * self._likelihood(label)
-        age = self._chance("age", name) ** (0.6 + sought)
-        created = FIRST_DAY + timedelta(seconds=int(span * (1 - age)))
-        if created > now:
+        created = self._created(label, extension)
+        if created is None or created > now:
             return None
         lapse = self._lapse(name)
         if lapse and now >= lapse + GRACE + REDEMPTION + DELETE:
@@ -137,7 +135,7 @@ class World:
             status = ("client hold",)
         if lapse and now >= lapse:
             changed, expires, status = _leaving(lapse, now)
-        server = pick("host", ("lantern-dns", "harbourhost", "oxbow-net", "tidepool"))
+        server = self._host(name)
         return Registration(
             name=name,
             created=created,
@@ -150,6 +148,37 @@ class World:
             registrar=pick("registrar", REGISTRARS),
             nameservers=(f"ns1.{server}.example", f"ns2.{server}.example"),
         )
+
+    def delegated_for(
+        self, label: str, extension: str
+    ) -> tuple[datetime, datetime | None, str] | None:
+        """From when until when name servers know a name, and whose they are; None for one that is
+        never registered, or on hold.
+        """
+        name = f"{label}.{extension}"
+        created = self._created(label, extension)
+        if created is None or self._chance("hold", name) < ON_HOLD:
+            return None
+        lapse = self._lapse(name)
+        return created, lapse and lapse + GRACE, self._host(name)
+
+    def _created(self, label: str, extension: str) -> datetime | None:
+        """When it was registered, or will be: of what was free on LAST_DAY some goes within the
+        next years, the sooner the more it is sought after.
+        """
+        if not self._is_taken(label, extension):
+            sought = EXTENSIONS[extension][1] * self._likelihood(label)
+            late = self._chance("late", f"{label}.{extension}")
+            if len(label) < 3 or late >= LATE * sought:
+                return None
+            return LAST_DAY + timedelta(days=LATE_DAYS * late / (LATE * sought))
+        span = (LAST_DAY - FIRST_DAY).total_seconds()
+        sought = EXTENSIONS[extension][1] * self._likelihood(label)
+        age = self._chance("age", f"{label}.{extension}") ** (0.6 + sought)
+        return FIRST_DAY + timedelta(seconds=int(span * (1 - age)))
+
+    def _host(self, name: str) -> str:
+        return HOSTS[int(len(HOSTS) * self._chance("host", name))]
 
     def leaving(self, label: str, extension: str, now: datetime) -> Registration | None:
         """The registration of a name that was let go and is not free yet, None for all others."""

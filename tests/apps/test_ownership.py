@@ -34,6 +34,7 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/vetting", None, 200),
     ("get", "projects/{p}/hunt", None, 200),
     ("get", "projects/{p}/hunt/counts", None, 200),
+    ("get", "projects/{p}/short", None, 200),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -106,7 +107,7 @@ FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
-    "marks", "platforms", "markets", "markets/{o}/list",
+    "marks", "platforms", "markets", "markets/{o}/list", "scarcity",
 }  # fmt: skip
 
 

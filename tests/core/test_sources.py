@@ -15,9 +15,9 @@ ASKED = {
 
 def test_every_kind_has_someone_who_asks_it_and_every_authority_an_order() -> None:
     assert set(SOURCES) == set(get_args(Source))
-    # Rules and lists of markets are there: nobody is asked for them.
-    there = ("rules", "market")
-    assert {name for name, kind in SOURCES.items() if kind.authority not in there} == ASKED
+    # Rules, lists of markets and zones are there: nobody is asked for them.
+    there = ("rules", "market", "zone")
+    assert {name for name in SOURCES if name not in there} == ASKED
     assert sorted(name for names in IN_ORDER.values() for name in names) == sorted(SOURCES)
     for names in IN_ORDER.values():
         costs = [SOURCES[name].cost for name in names]

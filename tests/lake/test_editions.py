@@ -22,6 +22,7 @@ from vinetag.lake.editions import (
     Edition,
     edition_file,
     forget_others,
+    tell_differences,
     write_edition,
 )
 from vinetag.lake.hunting import Found, Lists, counts_by, hunt, suits_of
@@ -49,7 +50,9 @@ def edition(duck: Duck, folder: Path, code: str, lines: str, before: str = "") -
     (folder / "list.csv").write_text(HEADING + lines, "utf-8")
     read_list(duck, folder / "list.csv", NOW)
     earlier = edition_file(folder, "fair", before) if before else None
-    return write_edition(duck, edition_file(folder, "fair", code), earlier, folder, NOW)
+    found = tell_differences(duck, earlier, folder, NOW)
+    write_edition(duck, edition_file(folder, "fair", code), earlier, NOW)
+    return found
 
 
 def cells(file: Path) -> list[list[str]]:
@@ -121,7 +124,7 @@ def test_texts_cannot_break_a_row(duck: Duck, tmp_path: Path) -> None:
         "utf-8",
     )
     read_list(duck, tmp_path / "odd.csv", NOW)
-    found = write_edition(duck, edition_file(tmp_path, "fair", "odd"), None, tmp_path, NOW)
+    found = tell_differences(duck, None, tmp_path, NOW)
     [row] = cells(found.rows)
     stored = dict(zip((*ROW_COLUMNS, "gone_at"), row, strict=True))
     assert stored["address"] == "https://x.example/  N"

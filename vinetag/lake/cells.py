@@ -49,8 +49,8 @@ def cell_values(given: Collection[str]) -> list[str]:
         day = "null::timestamptz"
         if column.name in given:
             day = (
-                f"case when regexp_full_match(trim(drops), {literal(DAY)}) "
-                "then try_cast(trim(drops) as date)::timestamptz end"
+                f"case when regexp_full_match(t_drops, {literal(DAY)}) "
+                "then try_cast(t_drops as date)::timestamptz end"
             )
         found.append(f"coalesce({value}, {day})::{kind} as drops_from")
         found.append(f"coalesce({value}, {day} + interval 1 day)::{kind} as drops_to")
@@ -59,7 +59,7 @@ def cell_values(given: Collection[str]) -> list[str]:
 
 def _cell(column: Column) -> str:
     """The value of a cell in SQL, NULL where nothing stands or it is wrong."""
-    text = f"trim({column.name})"
+    text = f"t_{column.name}"
     whole = f"try_cast({text} as bigint)"
     by_kind: Mapping[str, str] = {
         "choice": f"case when lower({text}) in ({_listed(column.choices)}) then lower({text}) end",
@@ -92,52 +92,48 @@ SHOWN: Final = {
 def faults_of(given: Collection[str]) -> list[Fault]:
     """What can be wrong with a line that has these columns."""
 
-    def raw(column: str) -> str:
-        return f"trim({column})" if column in given else "null"
-
     def there(column: str) -> str:
-        return f"coalesce({raw(column)}, '') <> ''"
+        return f"t_{column} is not null" if column in given else "false"
+
+    def unzoned(column: str, missing: str, *, is_time: bool = True) -> str:
+        """A cell that stands there without having a value: a time without a zone, or none."""
+        if column not in given:
+            return "false"
+        found = f"regexp_full_match(t_{column}, {literal(UNZONED)})"
+        wanted = found if is_time else f"not {found}"
+        return f"case when {missing} and t_{column} is not null then {wanted} else false end"
 
     currencies = _listed(sorted(CURRENCIES))
-    kind = f"lower({raw('kind')})"
+    auction = "v_kind = 'auction'"
     found = [
         Fault(
             "feed_name", "name",
             f"not regexp_full_match(coalesce(whole_name, ''), {literal(FULL_NAME)}) or "
-            "(substr(split_part(whole_name, '.', 1), 3, 2) = '--' and whole_name not like 'xn--%')",
+            "(whole_name like '__--%' and whole_name not like 'xn--%')",
             fatal=True,
         ),
         Fault("feed_kind", "kind", "v_kind is null", fatal=True),
         Fault("feed_unpriced", "price", "v_kind = 'fixed' and v_price is null", fatal=True),
         Fault(
             "feed_amount", "price",
-            f"v_price is null and {there('price')} and {kind} <> 'fixed'",
+            f"v_price is null and {there('price')} and v_kind is distinct from 'fixed'",
         ),
         Fault(
             "feed_currency", "currency",
             f"v_price is not null and coalesce(v_currency, '') not in ({currencies})", fatal=True,
         ),
         Fault(
-            "feed_zone", "ends",
-            f"{kind} = 'auction' and v_ends is null and "
-            f"regexp_full_match({raw('ends')}, {literal(UNZONED)})", fatal=True,
+            "feed_zone", "ends", unzoned("ends", f"{auction} and v_ends is null"), fatal=True
         ),
         Fault(
             "feed_no_end", "ends",
-            f"{kind} = 'auction' and v_ends is null and not coalesce("
-            f"regexp_full_match({raw('ends')}, {literal(UNZONED)}), false)", fatal=True,
+            f"{auction} and v_ends is null and (not {there('ends')} or "
+            f"{unzoned('ends', 'v_ends is null', is_time=False)})", fatal=True,
         ),
-        Fault("feed_ended", "ends", f"{kind} = 'auction' and v_ends <= now", fatal=True),
-        Fault(
-            "feed_zone", "drops",
-            f"drops_from is null and regexp_full_match({raw('drops')}, {literal(UNZONED)})",
-        ),
-        Fault(
-            "feed_moment", "drops",
-            f"drops_from is null and {there('drops')} and not coalesce("
-            f"regexp_full_match({raw('drops')}, {literal(UNZONED)}), false)",
-        ),
-        Fault("feed_ended", "drops", f"{kind} = 'dropping' and drops_to <= now", fatal=True),
+        Fault("feed_ended", "ends", f"{auction} and v_ends <= now", fatal=True),
+        Fault("feed_zone", "drops", unzoned("drops", "drops_from is null")),
+        Fault("feed_moment", "drops", unzoned("drops", "drops_from is null", is_time=False)),
+        Fault("feed_ended", "drops", "v_kind = 'dropping' and drops_to <= now", fatal=True),
     ]  # fmt: skip
     by_kind = {"whole": "feed_number", "day": "feed_day", "choice": "feed_choice"}
     found += [

@@ -15,7 +15,9 @@ from vinetag.core.market import COLUMNS
 from vinetag.lake.duck import Duck, first_row, literal
 from vinetag.lake.splitting import add_splits
 
-__all__ = ["ROW_COLUMNS", "Edition", "edition_file", "forget_others", "write_edition"]
+__all__ = [
+    "ROW_COLUMNS", "Edition", "edition_file", "forget_others", "tell_differences", "write_edition",
+]  # fmt: skip
 
 # As rows are loaded into the database: names, what a list tells, since when it is gone.
 ROW_COLUMNS: Final = (
@@ -55,32 +57,10 @@ def forget_others(folder: Path, market: str, kept: set[str]) -> None:
             file.unlink(missing_ok=True)
 
 
-def write_edition(
-    duck: Duck, target: Path, before: Path | None, work: Path, now: datetime
-) -> Edition:
-    """Write the table `listed` as `target`, with the words of its labels by the table `words`, and
-    tell it from the edition `before`.
-    """
-    there = before if before is not None and before.exists() else None
+def tell_differences(duck: Duck, before: Path | None, work: Path, now: datetime) -> Edition:
+    """Tell the table `listed` from the edition `before`."""
+    there = _if_there(before)
     was = f"read_parquet({literal(str(there))})" if there else "(select * from listed where false)"
-    if there:
-        duck.execute(
-            "create or replace table known as select distinct label, w1, w2, w3 from "
-            f"{was} semi join listed using (label)"
-        )
-        add_splits(duck, "select label from listed anti join known using (label)")
-        duck.execute("insert into splits select label, w1, w2, w3 from known where w1 is not null")
-    else:
-        add_splits(duck, "select label from listed")
-    target.parent.mkdir(parents=True, exist_ok=True)
-    half = target.with_suffix(".half")
-    duck.execute(
-        f"copy (select listed.*, w1, w2, w3, {_figures()} from listed "
-        f"left join splits using (label) order by label, extension) to {literal(str(half))} "
-        f"(format parquet, compression zstd)",
-        {"now": now},
-    )
-    half.rename(target)
     rows, changes = work / "rows.tsv", work / "changes.tsv"
     duck.execute(_diff(was, there is not None))
     new, changed, gone = first_row(
@@ -91,13 +71,41 @@ def write_edition(
     cells = ", ".join(_cell(name) for name in ROW_COLUMNS)
     duck.execute(
         f"copy (select {cells}, case when how = 'gone' then {_moment('$now::timestamptz')} end "
-        f"from differing order by label, extension) to {literal(str(rows))} {_TSV}",
+        f"from differing) to {literal(str(rows))} {_TSV}",
         {"now": now},
     )
     duck.execute(f"copy ({_CHANGES}) to {literal(str(changes))} {_TSV}")
     (names,) = first_row(duck, "select count(*) from listed")
     duck.execute("drop table differing")
     return Edition(rows, changes, names, new, changed, gone)
+
+
+def write_edition(duck: Duck, target: Path, before: Path | None, now: datetime) -> None:
+    """Write the table `listed` as `target`, with the words of its labels by the table `words`;
+    those of labels the edition `before` had are taken from there.
+    """
+    if there := _if_there(before):
+        duck.execute(
+            "create or replace table known as select distinct label, w1, w2, w3 from "
+            f"read_parquet({literal(str(there))}) semi join listed using (label)"
+        )
+        add_splits(duck, "select label from listed anti join known using (label)")
+        duck.execute("insert into splits select label, w1, w2, w3 from known where w1 is not null")
+    else:
+        add_splits(duck, "select label from listed")
+    target.parent.mkdir(parents=True, exist_ok=True)
+    half = target.with_suffix(".half")
+    duck.execute(
+        f"copy (select listed.*, w1, w2, w3, {_figures()} from listed "
+        f"left join splits using (label)) to {literal(str(half))} "
+        "(format parquet, compression zstd)",
+        {"now": now},
+    )
+    half.rename(target)
+
+
+def _if_there(file: Path | None) -> Path | None:
+    return file if file is not None and file.exists() else None
 
 
 _TSV: Final = f"(header false, delim '\t', nullstr {literal(NULL)}, quote '', escape '')"

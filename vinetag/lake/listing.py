@@ -151,11 +151,15 @@ class _List:
         )
         fatal = sum(1 << i for i, fault in enumerate(faults) if fault.fatal)
         values = ", ".join(f"v_{c.name} as {c.name}" for c in COLUMNS[1:] if c.name != "drops")
+        trimmed = ", ".join(f"nullif(trim({n}), '') as t_{n}" for n in sorted(self._given))
+        kept = ", ".join(self._said)
         self._duck.execute(
             f"""create or replace table typed as
-            with cells as (
-              select *, lower(rtrim(trim(name), '.')) as whole_name,
-                     {", ".join(cell_values(self._given))}, $now::timestamptz as now from texts
+            with trimmed as (
+              select line, {trimmed}, {kept} from texts
+            ), cells as (
+              select *, lower(rtrim(t_name, '.')) as whole_name,
+                     {", ".join(cell_values(self._given))}, $now::timestamptz as now from trimmed
             ), judged as (select *, ({bits})::integer as wrong from cells)
             select line, wrong, (wrong & {fatal}) <> 0 as fatal,
                    case when wrong <> 0 then [{said}] end as said,

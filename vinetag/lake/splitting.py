@@ -14,6 +14,7 @@ from vinetag.lake.duck import Duck, first_row, literal
 __all__ = ["add_splits", "load_words"]
 
 LONGEST_SPLIT: Final = 30
+LONGEST_WORD: Final = 16
 # Shorter words are found in everything: only the commonest count.
 SHORT_WORDS: Final = 500
 # Labels are split in so many parts, so that memory stays flat.
@@ -52,7 +53,7 @@ def add_splits(duck: Duck, labels: str) -> None:
         those as (select label from to_split where h % {parts} = {part}),
         firsts as (
           select label, words.id as w1, length(word) as k, common
-          from those, unnest(range(2, length(label) + 1)) u(k)
+          from those, unnest(range(2, least(length(label), {LONGEST_WORD}) + 1)) u(k)
           join words on word = substr(label, 1, u.k)
           where length(word) > 2 or common > {SHORT_WORDS}
         ),

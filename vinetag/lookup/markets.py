@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from urllib.parse import urljoin
 
-from vinetag.core.checking import TROUBLE_WORDING
+from vinetag.core.checking import TROUBLE_WORDING, Trouble
 from vinetag.core.market.markets import MarketEntry, MarketsError, read_markets
 from vinetag.lookup.downloads import Downloaded, Downloader
 from vinetag.lookup.engine_factory import open_limiter
@@ -18,7 +18,7 @@ from vinetag.lookup.feeds import NOTHING, Fetcher, Validators
 from vinetag.lookup.fetching import open_session, origin_of
 from vinetag.lookup.settings import LookupSettings
 
-__all__ = ["FoundMarkets", "fetch_markets"]
+__all__ = ["FoundMarkets", "fetch_markets", "why"]
 
 NO_VALIDATORS: Mapping[str, Validators] = {}
 
@@ -50,7 +50,7 @@ async def fetch_markets(
         limiter = open_limiter(settings, stack)
         index = await Fetcher(session, limiter, settings.retry).fetch(settings.markets)
         if index.text is None:
-            found.troubles[""] = _why(index.trouble, index.detail)
+            found.troubles[""] = why(index.trouble, index.detail)
             return found
         try:
             entries = read_markets(json.loads(index.text))
@@ -72,7 +72,7 @@ async def fetch_markets(
             got = await downloader.fetch(address, target, known.get(entry.code, NOTHING))
             found.downloads[entry.code] = got
             if got.trouble:
-                found.troubles[entry.code] = _why(got.trouble, got.detail)
+                found.troubles[entry.code] = why(got.trouble, got.detail)
             elif got.new:
                 found.files[entry.code] = target
 
@@ -80,5 +80,6 @@ async def fetch_markets(
     return found
 
 
-def _why(trouble: str, detail: str) -> str:
-    return " ".join(filter(None, (TROUBLE_WORDING[trouble], detail)))[:300]  # type: ignore[index]
+def why(trouble: Trouble, detail: str) -> str:
+    """Why a file is not there, in words."""
+    return " ".join(filter(None, (TROUBLE_WORDING[trouble], detail)))[:300]

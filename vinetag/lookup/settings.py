@@ -41,6 +41,7 @@ def simulated(registry_port: int, dns_port: int, whois_port: int) -> dict[str, s
         "VINETAG_PLATFORMS": f"http://127.0.0.1:{registry_port}/",
         "VINETAG_SEARCH": f"http://127.0.0.1:{registry_port}/search/description.xml",
         "VINETAG_MARKETS": f"http://127.0.0.1:{registry_port}/markets.json",
+        "VINETAG_ZONES": f"http://127.0.0.1:{registry_port}/zones.json",
     }
 
 
@@ -55,6 +56,7 @@ LIVE = {
     "VINETAG_PLATFORMS": "",
     "VINETAG_SEARCH": "",
     "VINETAG_MARKETS": "",
+    "VINETAG_ZONES": "",
     "VINETAG_RDAP_AT_ONCE": "2",
     "VINETAG_RDAP_PER_SECOND": "1",
     "VINETAG_WHOIS_AT_ONCE": "1",
@@ -72,8 +74,8 @@ class LookupSettings:
     answers for all of them; `seller`: whom quotes are asked of, and `sellers`: the address of a
     document of sellers with their lists, "" for none; `platforms`: where platforms stand whose
     addresses in the catalogue are paths, "" where such are not asked; `search`: the address of the
-    OpenSearch description of a search service, `markets` that of a document of markets with their
-    lists, "" for none; `redis`: where limits are shared, ""
+    OpenSearch description of a search service, `markets` and `zones` those of documents of
+    markets with their lists and of zone files, "" for none; `redis`: where limits are shared, ""
     for limits of this process alone; `by_host`: limits of particular hosts; `bases`: addresses of
     RDAP by extension, where the bootstrap has none; timeouts in seconds.
     """
@@ -87,6 +89,7 @@ class LookupSettings:
     platforms: str = ""
     search: str = ""
     markets: str = ""
+    zones: str = ""
     redis: str = ""
     limits: HostLimits = field(default_factory=HostLimits)
     dns_limits: HostLimits = DNS_LIMITS
@@ -103,8 +106,8 @@ class LookupSettings:
     def from_env(cls, env: Mapping[str, str]) -> LookupSettings:
         """By the variables VINETAG_LOOKUP ("simulated" or "live"), VINETAG_RDAP_BOOTSTRAP,
         VINETAG_DNS, VINETAG_WHOIS, VINETAG_SELLER, VINETAG_SELLERS, VINETAG_PLATFORMS,
-        VINETAG_SEARCH and VINETAG_MARKETS; VINETAG_RDAP_ and VINETAG_WHOIS_ with AT_ONCE and
-        PER_SECOND a host, VINETAG_RDAP_LIMITS for particular hosts
+        VINETAG_SEARCH, VINETAG_MARKETS and VINETAG_ZONES; VINETAG_RDAP_ and VINETAG_WHOIS_ with
+        AT_ONCE and PER_SECOND a host, VINETAG_RDAP_LIMITS for particular hosts
         ("rdap.registry.example=5,other.example=0.5"); and VINETAG_RDAP_, VINETAG_DNS_ and
         VINETAG_WHOIS_ with TIMEOUT. Raises SettingsError that says which is wrong.
         """
@@ -125,6 +128,7 @@ class LookupSettings:
             platforms=given["VINETAG_PLATFORMS"],
             search=given["VINETAG_SEARCH"],
             markets=given["VINETAG_MARKETS"],
+            zones=given["VINETAG_ZONES"],
             limits=HostLimits(at_once, _number(given, "VINETAG_RDAP_PER_SECOND", 0)),
             whois_limits=HostLimits(whois_at_once, _number(given, "VINETAG_WHOIS_PER_SECOND", 0)),
             by_host={

@@ -39,8 +39,9 @@ BATCH = 500
 KNOWN_FIELDS = ("likely", "trouble", "aim", "evidence", "asked_at", "status")
 ANSWER_FIELDS = (
     *KNOWN_FIELDS, "registered", "expires", "drops_from", "drops_to", "currency", "first_year",
-    "renewal", "holder_asks", "number", "check_run",
+    "renewal", "holder_asks", "open_since", "open_until", "number", "check_run",
 )  # fmt: skip
+GONE = ("taken", "offered")
 # A worker that died lets go of its names after so many seconds.
 CLAIM_SECONDS = 45
 
@@ -71,7 +72,7 @@ def save_answers(project_id: int, answers: Sequence[Answer], check_id: int | Non
         rows = [
             _lookup(project_id, check_id, project.answers + n, a) for n, a in enumerate(answers, 1)
         ]
-        _remember(project, answers)
+        _remember(project, answers, rows)
         Lookup.objects.bulk_create(
             rows, batch_size=BATCH, update_conflicts=True, update_fields=list(ANSWER_FIELDS)
         )
@@ -123,19 +124,41 @@ def _with_standing_prices(answers: Sequence[Answer]) -> list[Answer]:
     return [standing.get(a.name, a) for a in answers]
 
 
-def _remember(project: Project, answers: Sequence[Answer]) -> None:
-    """Put by what was known of those names that turned out otherwise."""
+def _remember(project: Project, answers: Sequence[Answer], rows: Sequence[Lookup]) -> None:
+    """Put by what was known of those names that turned out otherwise; and tell the new `rows` since
+    when, and until when, their names were open.
+    """
+    new = {FullName(row.label, row.extension): row for row in rows}
+    for row in new.values():
+        _spell(row, None, None)
     now = {a.name: a.status for a in answers}
     before = project.lookups.filter(
         label__in={name.label for name in now}, extension__in={name.extension for name in now}
     )
     fields = ("label", "extension", "status", "likely", "trouble", "asked_at")
     past = []
-    for row in before.values(*fields):
-        status = now.get(FullName(row["label"], row["extension"]))
+    for row in before.values(*fields, "open_since", "open_until"):
+        name = FullName(row["label"], row["extension"])
+        if name in new:
+            _spell(new[name], row.pop("open_since"), row.pop("open_until"))
+        status = now.get(name)
         if status and status != row["status"] and row["asked_at"]:
             past.append(PastAnswer(project=project, **row))
     PastAnswer.objects.bulk_create(past, batch_size=BATCH)
+
+
+def _spell(row: Lookup, since: datetime | None, until: datetime | None) -> None:
+    """For how long a name was open by now, from what was known of that before. A registry says when
+    it was registered; else it was gone when that was found.
+    """
+    if row.status in Lookup.OPEN and not row.likely:
+        again = since is None or until is not None
+        row.open_since, row.open_until = row.asked_at if again else since, None
+        return
+    if row.status in GONE and since is not None and until is None and row.asked_at:
+        told = row.registered
+        until = told if told and since < told <= row.asked_at else row.asked_at
+    row.open_since, row.open_until = since, until
 
 
 def _tell(project_id: int) -> None:

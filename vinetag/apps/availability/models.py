@@ -87,8 +87,9 @@ class LastAnswer(Known):
 class Lookup(Known):
     """What a project knows of one full name. `check_run` is the check that found it out last;
     `number` counts the project's answers in the order they came. A name that awaits its first
-    answer has no row; it is shown by one that is not stored. `imported`: it came with a file, and
-    nobody here can vouch for it, so it is never fresh.
+    answer has no row; it is shown by one that is not stored. `open_since` is when it was found open
+    first, `open_until` when it was found to be gone, None while it is not. `imported`: it came with
+    a file, and nobody here can vouch for it, so it is never fresh.
     """
 
     WAITING: ClassVar[str] = "waiting"
@@ -104,6 +105,8 @@ class Lookup(Known):
     first_year = amount_field()
     renewal = amount_field()
     holder_asks = amount_field()
+    open_since = models.DateTimeField(null=True, blank=True)
+    open_until = models.DateTimeField(null=True, blank=True)
     imported = models.BooleanField(default=False)
     number = models.PositiveBigIntegerField(default=0)
     check_run = models.ForeignKey(

@@ -10,6 +10,7 @@ import time
 from collections import deque
 from collections.abc import Callable, Iterator
 from contextlib import suppress
+from dataclasses import replace
 from functools import partial
 from typing import cast
 
@@ -23,7 +24,8 @@ from vinetag.apps.availability.answer_store import (
 from vinetag.apps.availability.leases import patiently
 from vinetag.apps.availability.lookups import lookup_settings, rule_of
 from vinetag.apps.availability.models import Check
-from vinetag.core.checking import Aim
+from vinetag.apps.availability.zoned import answers_by_zone, evidence_by_zone
+from vinetag.core.checking import Aim, Evidence
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer, open_engine
 from vinetag.lookup.engine import RuleOf, Waits
@@ -113,6 +115,7 @@ class _Feed:
         # Not before they are: while a batch is looked up the thread that asks must not go home.
         self._all_ready = False
         self.claims: set[FullName] = set()
+        self._zoned: dict[FullName, Evidence] = {}
         self.asked = self.elsewhere = 0
 
     # Called by the thread that stores.
@@ -140,7 +143,10 @@ class _Feed:
         """What has arrived since the last call."""
         found: list[Answer] = []
         while not self._arrived.empty():
-            found.append(self._arrived.get())
+            answer = self._arrived.get()
+            if (zoned := self._zoned.pop(answer.name, None)) and not answer.reused:
+                answer = replace(answer, evidence=(zoned, *answer.evidence))
+            found.append(answer)
         self.claims.difference_update([a.name for a in found])
         return found
 
@@ -152,6 +158,8 @@ class _Feed:
         for answer in known.values():
             self._arrived.put(answer)
         left = [name for name in askable if name not in known]
+        if self.aim == "scan" and left:
+            left = self._not_in_zones(left)
         mine = claim_names(left, f"check {self._check.pk}")
         self.elsewhere += len(left) - len(mine)
         # Whoever asked one before may have answered between the look and the claim.
@@ -161,6 +169,18 @@ class _Feed:
         give_up_names(list(late))
         self.claims.update(name for name in mine if name not in late)
         return [name for name in names if name in ruled or name in self.claims]
+
+    def _not_in_zones(self, names: list[FullName]) -> list[FullName]:
+        """Those that have to be asked about: what a zone file had a day ago is taken, and answered.
+        What it said of the others stands beside what they are answered with.
+        """
+        found = patiently(lambda: evidence_by_zone(names))
+        taken = patiently(lambda: answers_by_zone(found, self._check.not_before))
+        for answer in taken:
+            self._arrived.put(answer)
+        answered = {answer.name for answer in taken}
+        self._zoned.update({name: one for name, one in found.items() if name not in answered})
+        return [name for name in names if name not in answered]
 
     # Called by the thread that asks.
 

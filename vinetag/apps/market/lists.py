@@ -5,6 +5,7 @@ from __future__ import annotations
 import shutil
 import uuid
 from collections.abc import Callable, Iterator, Mapping
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
@@ -21,12 +22,21 @@ from vinetag.apps.market.models import MarketRow, OfferChange, OfferRow
 from vinetag.core.errors import Problem
 from vinetag.core.lexicon import load_lexicon
 from vinetag.lake.duck import literal, open_duck
-from vinetag.lake.editions import ROW_COLUMNS, Edition, edition_file, forget_others, write_edition
+from vinetag.lake.editions import (
+    ROW_COLUMNS,
+    Edition,
+    edition_file,
+    forget_others,
+    tell_differences,
+    write_edition,
+)
 from vinetag.lake.listing import Read, read_list
 from vinetag.lake.splitting import load_words
 from vinetag.lake.unpacking import FeedError, unpack
 
-__all__ = ["Brought", "bring_list", "edition_files", "lake", "word_numbers"]
+__all__ = ["Brought", "bring_list", "edition_files", "lake", "sweep_workshop", "word_numbers",
+    "workshop",
+]  # fmt: skip
 
 MOST_BYTES: Final = 4_000_000_000
 NULL_TEXTS: Final = (
@@ -74,7 +84,7 @@ def bring_list(
     """
     now, edition = timezone.now(), uuid.uuid4().hex
     folder = lake() / "offers"
-    with _workshop() as work:
+    with workshop() as work:
         on_step("unpacking")
         plain = work / "plain"
         unpack(source, plain, MOST_BYTES)
@@ -83,26 +93,29 @@ def bring_list(
             read = read_list(duck, plain, now)
             plain.unlink()
             on_step("comparing")
+            before = edition_file(folder, market.code, market.edition) if market.edition else None
+            told = tell_differences(duck, before, work, now)
             words = load_lexicon().words
             load_words(
                 duck, ((w, n, round(100 * words[w].zipf)) for w, n in word_numbers().items()), work
             )
-            before = edition_file(folder, market.code, market.edition) if market.edition else None
             target = edition_file(folder, market.code, edition)
-            written = write_edition(duck, target, before, work, now)
-        on_step("storing")
-        try:
-            _publish(market, edition, written, now)
-        except BaseException:
-            target.unlink(missing_ok=True)
-            raise
+            on_step("storing")
+            # The database stores what differs while the edition is written.
+            try:
+                with ThreadPoolExecutor(1) as beside:
+                    written = beside.submit(write_edition, duck, target, before, now)
+                    _publish(market, edition, told, now, written.result)
+            except BaseException:
+                target.unlink(missing_ok=True)
+                raise
     forget_others(folder, market.code, {edition})
     market.refresh_from_db()
-    return Brought(read, written)
+    return Brought(read, told)
 
 
 @contextmanager
-def _workshop() -> Iterator[Path]:
+def workshop() -> Iterator[Path]:
     """A folder for what is half done; those killed workers left are swept away."""
     room = lake() / "work"
     room.mkdir(parents=True, exist_ok=True)
@@ -118,18 +131,21 @@ def sweep_workshop(older_than_seconds: float) -> None:
             shutil.rmtree(left, ignore_errors=True)
 
 
-def _publish(market: MarketRow, edition: str, written: Edition, now: datetime) -> None:
-    """Store what is new, changed and gone, and put the edition in force, at once. Raises FeedError
-    when another list of the market was put in force meanwhile.
+def _publish(
+    market: MarketRow, edition: str, told: Edition, now: datetime, written: Callable[[], None]
+) -> None:
+    """Store what is new, changed and gone, and put the edition in force, at once, when it is
+    `written`. Raises FeedError when another list of the market was put in force meanwhile.
     """
     with transaction.atomic():
         there = MarketRow.objects.select_for_update().get(pk=market.pk)
         if there.edition != market.edition:
             raise FeedError(Problem("file", "feed_overtaken"))
-        _load(written.rows, OfferRow, (*ROW_COLUMNS, "gone_at"), {"market_id": market.pk})
+        _load(told.rows, OfferRow, (*ROW_COLUMNS, "gone_at"), {"market_id": market.pk})
         changes = ("label", "extension", "what", "before", "after")
-        _load(written.changes, OfferChange, changes, {"market_id": market.pk, "at": now})
-        there.edition, there.names, there.told_at, there.trouble = edition, written.names, now, ""
+        _load(told.changes, OfferChange, changes, {"market_id": market.pk, "at": now})
+        written()
+        there.edition, there.names, there.told_at, there.trouble = edition, told.names, now, ""
         there.save(update_fields=["edition", "names", "told_at", "trouble"])
 
 

@@ -8,7 +8,7 @@ from django.db import models
 
 from vinetag.core.money import PLACES
 
-__all__ = ["ListFile", "MarketRow", "OfferChange", "OfferRow"]
+__all__ = ["ListFile", "MarketRow", "OfferChange", "OfferRow", "SnapshotRow"]
 
 
 def _label_field() -> models.CharField[str, str]:
@@ -132,3 +132,24 @@ class OfferChange(models.Model):
 
     def __str__(self) -> str:
         return f"{self.label}.{self.extension}: {self.what}"
+
+
+class SnapshotRow(models.Model):
+    """The zone of an extension on a day: how many names were delegated, and of one to five letters
+    by their number (`short`). Its names are in the lake while it is `there`.
+    """
+
+    extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")
+    day = models.DateField()
+    names = models.PositiveIntegerField()
+    short = models.JSONField(default=dict)
+    there = models.BooleanField(default=True)
+    brought_at = models.DateTimeField()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["extension", "day"], name="one_snapshot_a_day")
+        ]
+
+    def __str__(self) -> str:
+        return f".{self.extension} on {self.day}"

@@ -106,6 +106,9 @@ def in_words(evidence: Evidence) -> str:
     """The evidence as a sentence."""
     if evidence.source == "rules":
         return evidence.detail
+    if evidence.source == "zone":
+        had = "had it" if evidence.says == "delegated" else "did not have it"
+        return f"{SOURCES['zone'].word} {had}."
     if evidence.source == "market" and evidence.detail:
         return f"{evidence.detail[0].upper()}{evidence.detail[1:]}."
     words = f"{SOURCES[evidence.source].word} {SAYS_WORDS[evidence.says]}."

@@ -40,11 +40,11 @@ def next_step(
     """
     if _first(evidence, "rules"):
         return None
-    if hint := _unasked(evidence, can, "hint"):
-        return hint
     delegated = _says(evidence, "hint") == "delegated"
     if delegated and aim == "scan":
         return None
+    if hint := _unasked(evidence, can, "hint"):
+        return hint
     registry = _says(evidence, "registry")
     if not registry and (source := _unasked(evidence, can, "registry")):
         return source
@@ -62,11 +62,13 @@ def _first(evidence: Mapping[Source, Evidence], authority: Authority) -> Evidenc
 
 
 def _says(evidence: Mapping[Source, Evidence], authority: Authority) -> Says:
-    """What the sources of an authority say, the cheapest that says something."""
-    for source in IN_ORDER[authority]:
-        if source in evidence and evidence[source].says:
-            return evidence[source].says
-    return ""
+    """What the sources of an authority say, the cheapest that says something. Of hints one that a
+    name is taken goes before one that says nothing against it: that may only be older.
+    """
+    said = [evidence[s].says for s in IN_ORDER[authority] if s in evidence and evidence[s].says]
+    if authority == "hint" and "delegated" in said:
+        return "delegated"
+    return said[0] if said else ""
 
 
 def _trouble(evidence: Mapping[Source, Evidence], authority: Authority) -> Trouble:

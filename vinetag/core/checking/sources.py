@@ -11,7 +11,7 @@ from typing import Final, Literal, get_args
 
 __all__ = ["IN_ORDER", "SOURCES", "Authority", "Source", "SourceKind"]
 
-Source = Literal["rules", "dns", "rdap", "whois", "quote", "market"]
+Source = Literal["rules", "dns", "rdap", "whois", "quote", "market", "zone"]
 Authority = Literal["rules", "hint", "registry", "seller", "market"]
 
 
@@ -41,6 +41,11 @@ SOURCES: Final[Mapping[Source, SourceKind]] = {
         SourceKind(
             "rules", "rules", 0, "Rules",
             "What the catalogue of extensions says of length, letters and who may register.",
+        ),
+        SourceKind(
+            "zone", "hint", 0, "The extension’s zone file",
+            "The names that were delegated on a day, as the registry publishes them: one that was "
+            "is registered, one that was not may be, all the same.",
         ),
         SourceKind(
             "dns", "hint", 1, "Name servers (DNS)",

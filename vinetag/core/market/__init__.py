@@ -2,6 +2,7 @@
 name may become open.
 """
 
+from vinetag.core.market import zone_words as zone_words
 from vinetag.core.market.columns import COLUMNS, NEEDED, Column, feed_schema
 from vinetag.core.market.drops import DropRule, Drops, likely_drop
 from vinetag.core.market.offers import Offer, ended, offer_words, risk_of

@@ -38,6 +38,7 @@ const VettingPaper = lazy(async () => ({
   default: (await import('../features/vetting/VettingPaper')).VettingPaper,
 }));
 const HuntPage = lazy(async () => ({ default: (await import('../features/hunt/HuntPage')).HuntPage }));
+const ShortNamesPage = lazy(async () => ({ default: (await import('./ShortNamesPage')).ShortNamesPage }));
 const SellersPage = lazy(async () => ({
   default: (await import('../features/sellers/SellersPage')).SellersPage,
 }));
@@ -175,6 +176,14 @@ function OwnRoutes() {
               element={
                 <Titled word={t('Hunt')}>
                   <HuntPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="short"
+              element={
+                <Titled word={t('Short names')}>
+                  <ShortNamesPage />
                 </Titled>
               }
             />

@@ -9,6 +9,7 @@ import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 
 import { useCheck } from '../features/check/useCheck';
+import { Going } from '../features/hunt/Going';
 import { OffersOfName } from '../features/hunt/OffersOfName';
 import { Measures } from '../features/reasons/Measures';
 import { NearNames } from '../features/reasons/NearNames';
@@ -201,6 +202,7 @@ export function NamePage() {
             />
           </Typography>
           <Origin name={name} />
+          {!name.kept && <Going going={name.going} />}
         </Box>
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
           <Box

@@ -5,27 +5,38 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from drf_spectacular.utils import extend_schema
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
+from vinetag.apps.accounts.errors import RefusedError
+from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.hunting.api.serializers import (
     HuntCountsSerializer,
     HuntPageQuestionSerializer,
     HuntPageSerializer,
     HuntPlaceSerializer,
     HuntQuestionSerializer,
+    ScarcitySerializer,
+    ShortPageSerializer,
+    ShortPlaceSerializer,
+    ShortQuestionSerializer,
 )
 from vinetag.apps.hunting.hunts import Hunted, hunt_counts, hunt_page
+from vinetag.apps.hunting.scarcity import scarcity
+from vinetag.apps.hunting.short import MOST_EXTENSIONS, short_page
 from vinetag.apps.market.api.serializers import offer_document
 from vinetag.apps.market.offers import market_names
+from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import own_project
+from vinetag.core.errors import Problem
 from vinetag.core.market import Hunt, parse_hunt
+from vinetag.core.market.short_names import parse_short
 
-__all__ = ["HuntCountsView", "HuntView"]
+__all__ = ["HuntCountsView", "HuntView", "ScarcityView", "ShortNamesView"]
 
 
 def _asked(fields: Mapping[str, Any]) -> Hunt:
@@ -64,6 +75,53 @@ class HuntCountsView(APIView):
         found = hunt_counts(project, _asked(request.query_params))
         empty: dict[str, dict[str, int]] = {"kind": {}, "market": {}, "extension": {}}
         return Response(HuntCountsSerializer({**empty, **found}).data)
+
+
+class ShortNamesView(APIView):
+    @extend_schema(
+        operation_id="shortNames",
+        parameters=[ShortQuestionSerializer],
+        responses={200: ShortPageSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(person_of(request), project_id)
+        place = ShortPlaceSerializer(data=request.query_params)
+        place.is_valid(raise_exception=True)
+        at = place.validated_data
+        asked = parse_short({k: str(v) for k, v in request.query_params.items()})
+        page = short_page(
+            project, asked, _extensions(at["extensions"], project), at["offset"], at["limit"],
+            free_only=not at["every"],
+        )  # fmt: skip
+        return Response(ShortPageSerializer(page).data)
+
+
+class ScarcityView(APIView):
+    @extend_schema(
+        operation_id="readScarcity",
+        parameters=[OpenApiParameter("letters", int, description="1 to 5; 4, if left out")],
+        responses={200: ScarcitySerializer(many=True)},
+    )
+    def get(self, request: Request) -> Response:
+        asked = request.query_params.get("letters", "4")
+        letters = int(asked) if asked.isascii() and asked.isdecimal() and len(asked) < 3 else 0
+        return Response(ScarcitySerializer(scarcity(letters), many=True).data)
+
+
+def _extensions(text: str, project: Project) -> list[str]:
+    """Those asked for, all of the catalogue, or the brief's. Raises RefusedError."""
+    parts = [part.strip().lower().removeprefix(".") for part in text.split(",")]
+    wanted = list(dict.fromkeys(part for part in parts if part))
+    if not wanted:
+        return list(project.brief["extensions"])[:MOST_EXTENSIONS]
+    known = {entry.extension for entry in catalogue()}
+    if unknown := [e for e in wanted if e not in known]:
+        args = {"value": unknown[0][:40], "choices": "those of the catalogue"}
+        raise RefusedError([Problem("extensions", "unknown_choice", args)])
+    if len(wanted) > MOST_EXTENSIONS:
+        counts = {"limit": MOST_EXTENSIONS, "count": len(wanted)}
+        raise RefusedError([Problem("extensions", "too_many", counts)])
+    return wanted
 
 
 def _row(row: Hunted, names: dict[str, str]) -> dict[str, Any]:

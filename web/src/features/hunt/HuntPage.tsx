@@ -6,7 +6,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useCallback, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 
 import type { Hunted } from '../../shared/api';
 import { formatCount } from '../../shared/lib/format';
@@ -163,6 +163,9 @@ export function HuntPage() {
                   : t('Names others hold or let go')}
               </Typography>
             </Box>
+            <Button component={Link} to={`/projects/${project.id}/short`} sx={{ ml: 'auto' }}>
+              {t('Short names')}
+            </Button>
             <Badge badgeContent={narrow ? filtersOf(question) : 0} color="secondary">
               <Looks view={view} onView={setView} />
             </Badge>

@@ -3,7 +3,9 @@ import { expect, it } from 'vitest';
 
 import { sampleHunted, sampleJudged } from '../../shared/testing/samples';
 import { dropTold } from './huntColumns';
+import { Going } from './Going';
 import { OffersOfName } from './OffersOfName';
+import { halfInWords } from './Scarcity';
 
 const offer = sampleHunted(
   { label: 'inkpost' },
@@ -47,4 +49,53 @@ it.each([
   ['2026-12-03T00:00:00Z', '2026-12-06T00:00:00Z', 'Dec 3, 2026 to Dec 5, 2026'],
 ])('says a drop of %s to %s as far as it is told', (from, to, told) => {
   expect(dropTold({ ...offer, drops_from: from, drops_to: to })).toBe(told);
+});
+
+const like = {
+  days: 30,
+  share: 0.034,
+  low: 0.02,
+  high: 0.06,
+  names: 1_214,
+  extension: 'com',
+  letters_from: 8,
+  letters_to: 10,
+};
+
+it('says in one sentence how fast names like it go, with the number behind it', () => {
+  render(<Going going={[{ ...like, days: 7, share: 0 }, like]} />);
+  expect(
+    screen.getByText(
+      'Of 1,214 names like it that were open (8 to 10 letters under .com), 3 in 100 were taken within 30 days (range 2 to 6).',
+    ),
+  ).toBeVisible();
+});
+
+it('says nothing where too few were followed', () => {
+  const { container } = render(<Going going={[]} />);
+  expect(container).toBeEmptyDOMElement();
+});
+
+const left = {
+  extension: 'press',
+  letters: 4,
+  whole: 456_976,
+  days: ['2026-11-14', '2026-11-21', '2026-11-28'],
+  free: [400_000, 390_000, 380_000],
+  projected: true,
+  half_gone: '2027-03-10',
+  earliest: '2027-02-01',
+  latest: null,
+};
+
+it.each([
+  [
+    left,
+    '.press: 83 in 100 are left; if it goes on so, half are gone about Mar 10, 2027 (an estimate: Feb 1, 2027 to never).',
+  ],
+  [{ ...left, half_gone: null }, '.press: 83 in 100 are left; as it goes, half will not be gone within fifty years.'],
+  [{ ...left, projected: false }, '.press: 83 in 100 are left; too few days are known for an estimate.'],
+  [{ ...left, free: [9] }, '.press: 0 in 100 are left; half are gone already.'],
+])('says when half will be gone, as an estimate', (one, said) => {
+  expect(halfInWords(one)).toBe(said);
 });

@@ -49,11 +49,13 @@ export const keys = {
   hunts: (id: number) => of(id, 'hunt'),
   hunt: (id: number, question: object) => of(id, 'hunt', question),
   huntCounts: (id: number, question: object) => of(id, 'hunt', 'counts', question),
+  short: (id: number, question: object) => of(id, 'short', question),
   shortlist: (id: number) => of(id, 'shortlist'),
   vetting: (id: number) => of(id, 'vetting'),
   vettedName: (id: number, name: string) => of(id, 'vetting', name),
   registers: ['registers'] as const,
   markets: ['markets'] as const,
+  scarcity: (letters: number) => ['scarcity', letters] as const,
   allCosts: (id: number) => of(id, 'costs'),
   costs: (id: number, question: object, edition: string) => of(id, 'costs', question, edition),
 };

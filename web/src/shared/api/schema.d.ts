@@ -821,6 +821,22 @@ export interface paths {
         patch: operations["revokeShare"];
         trace?: never;
     };
+    "/api/projects/{project_id}/short": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shortNames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/shortlist": {
         parameters: {
             query?: never;
@@ -1054,6 +1070,22 @@ export interface paths {
         };
         get?: never;
         put: operations["bringRates"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scarcity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readScarcity"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2368,6 +2400,25 @@ export interface components {
             /** @description SVG path data, in thousandths of the type size */
             path: string;
         };
+        /** @description Of names like it that were open, how many were taken within some days. */
+        Going: {
+            days: number;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            share: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            /** @description How many were followed */
+            names: number;
+            /** @description Theirs; empty for any */
+            extension: string;
+            letters_from: number;
+            letters_to: number;
+        };
         HeardRequest: {
             label: string;
             typed: string;
@@ -2483,6 +2534,8 @@ export interface components {
             /** @description In the shortlist, from 1 */
             place: number | null;
             vetted: components["schemas"]["Glance"][];
+            /** @description How fast names like it are taken */
+            going: components["schemas"]["Going"][];
         };
         Kept: {
             label: string;
@@ -3614,6 +3667,25 @@ export interface components {
             /** Format: date-time */
             said_at: string;
         };
+        /** @description How many names of so many letters are left under an extension, by the day of its zone. */
+        Scarcity: {
+            extension: string;
+            letters: number;
+            whole: number;
+            days: string[];
+            free: number[];
+            /** @description Whether a day can be estimated */
+            projected: boolean;
+            /**
+             * Format: date
+             * @description Null: not within fifty years
+             */
+            half_gone: string | null;
+            /** Format: date */
+            earliest: string | null;
+            /** Format: date */
+            latest: string | null;
+        };
         Seller: {
             code: string;
             name: string;
@@ -3777,6 +3849,31 @@ export interface components {
              * @description Of whom that is not known
              */
             unknown: number;
+        };
+        ShortExtension: {
+            extension: string;
+            /**
+             * Format: date
+             * @description Of the newest zone file
+             */
+            day: string | null;
+            /** @description Names it did not have */
+            free: number | null;
+            costs: components["schemas"]["Spans"];
+        };
+        ShortPage: {
+            matching: number;
+            total: number;
+            extensions: components["schemas"]["ShortExtension"][];
+            rows: components["schemas"]["ShortRow"][];
+        };
+        ShortRow: {
+            label: string;
+            /** @description By extension, whether the zone had it; null without one */
+            had: {
+                [key: string]: boolean | null;
+            };
+            cells: components["schemas"]["Cell"][];
         };
         /** @description How names are checked. */
         ShownRequest: {
@@ -9564,6 +9661,84 @@ export interface operations {
             };
         };
     };
+    shortNames: {
+        parameters: {
+            query?: {
+                /** @description One to five of C (consonant), V (vowel), ? and letters */
+                shape?: string;
+                /** @description Only these, a to z */
+                letters?: string;
+                text?: string;
+                starts?: string;
+                sayable?: boolean;
+                /** @description Those of the brief, if left out */
+                extensions?: string;
+                /** @description Those that were taken, too */
+                every?: boolean;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShortPage"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     readShortlist: {
         parameters: {
             query?: never;
@@ -11003,6 +11178,64 @@ export interface operations {
             };
             /** @description The body is no JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readScarcity: {
+        parameters: {
+            query?: {
+                /** @description 1 to 5; 4, if left out */
+                letters?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scarcity"][];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -170,6 +170,7 @@ export const sampleHunted = (
 export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): Judged => ({
   offers: [],
   offer_changes: [],
+  going: [],
   shown: fields.label,
   grade: 90,
   recipes: ['pair'],

@@ -1,0 +1,93 @@
+"""How long names stayed open by what was seen, and what that says of others; scarcity."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, timedelta
+
+import pytest
+from django.utils import timezone
+from rest_framework.test import APIClient
+
+from vinetag.apps.availability.answer_store import save_answers
+from vinetag.apps.availability.models import Lookup
+from vinetag.apps.hunting.going import going_like
+from vinetag.apps.market.models import SnapshotRow
+from vinetag.apps.naming.models import Project
+from vinetag.core.checking import Evidence, Status
+from vinetag.core.names import FullName
+from vinetag.lookup import Answer
+
+NOW = timezone.now()
+BEGAN = NOW - timedelta(days=100)
+
+
+def know(
+    project: Project, label: str, status: Status, at: datetime, registered: datetime | None = None,
+    *, likely: bool = False,
+) -> Lookup:  # fmt: skip
+    says = "unregistered" if status == "open" else "registered"
+    evidence = Evidence("rdap", says, at, registered=registered)  # type: ignore[arg-type]
+    name = FullName(label, "com")
+    save_answers(project.pk, [Answer(name, status, at, likely=likely, evidence=(evidence,))])
+    return project.lookups.get(label=label)
+
+
+def test_since_when_and_until_when_a_name_was_open(project: Project) -> None:
+    later, last = BEGAN + timedelta(days=20), BEGAN + timedelta(days=50)
+    assert know(project, "inkpost", "open", BEGAN).open_since == BEGAN
+    assert know(project, "inkpost", "open", later).open_since == BEGAN
+    # Not knowing ends nothing.
+    row = know(project, "inkpost", "unsure", later)
+    assert (row.open_since, row.open_until) == (BEGAN, None)
+    told = BEGAN + timedelta(days=30)
+    row = know(project, "inkpost", "taken", last, registered=told)
+    assert (row.open_since, row.open_until) == (BEGAN, told)
+    # Found taken again, it was gone when it was.
+    assert know(project, "inkpost", "taken", NOW).open_until == told
+    # Open once more is another time; and a name first found taken was never seen open.
+    row = know(project, "inkpost", "open", NOW)
+    assert (row.open_since, row.open_until) == (NOW, None)
+    assert know(project, "reed", "taken", NOW).open_since is None
+    assert know(project, "quill", "open", NOW, likely=True).open_since is None
+    know(project, "barn", "open", BEGAN)
+    assert know(project, "barn", "taken", last).open_until == last
+
+
+def test_names_alike_tell_how_fast_one_goes(api: APIClient, project: Project) -> None:
+    assert going_like("inkpost", "com") == []
+    rows = [
+        Lookup(
+            project=project, label=f"name{n:03}", extension="com", open_since=BEGAN,
+            status="taken" if n < 5 else "open", asked_at=NOW,
+            open_until=BEGAN + timedelta(days=10) if n < 5 else None,
+        )
+        for n in range(50)
+    ]  # fmt: skip
+    rows.append(
+        Lookup(project=project, label="x" * 20, extension="com", status="open", asked_at=NOW)
+    )
+    Lookup.objects.bulk_create(rows)
+    week, month, quarter = going_like("inkpost", "com")
+    assert (week.share, month.share, quarter.share) == (0, pytest.approx(0.1), pytest.approx(0.1))
+    assert (month.names, month.extension, month.letters_from, month.letters_to) == (50, "com", 6, 7)
+    # Too few under .net: those under any extension are told instead.
+    assert going_like("inkpost", "net")[1].extension == ""
+    assert going_like("a" * 20, "com") == []
+    page = api.get(f"/api/projects/{project.pk}/names/inkpost").json()
+    assert [one["days"] for one in page["going"]] == [7, 30, 90]
+
+
+def test_what_is_left_by_extension_and_day(api: APIClient) -> None:
+    for week, taken in enumerate((100, 110, 120, 130)):
+        SnapshotRow.objects.create(
+            extension="press", day=date(2026, 11, 1) + timedelta(weeks=week), names=5_000,
+            short={"2": taken, "4": 1_000}, brought_at=NOW,
+        )  # fmt: skip
+    [press] = api.get("/api/scarcity?letters=2").json()
+    assert (press["whole"], press["free"]) == (676, [576, 566, 556, 546])
+    # 208 more are to go, ten a week.
+    assert press["half_gone"] == str(date(2026, 11, 22) + timedelta(days=round(208 / 10 * 7)))
+    [press] = api.get("/api/scarcity").json()
+    assert (press["letters"], press["projected"], press["half_gone"]) == (4, True, None)
+    for wrong in ("0", "6", "x", "999999"):
+        assert api.get(f"/api/scarcity?letters={wrong}").json() == []

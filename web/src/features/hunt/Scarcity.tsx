@@ -1,0 +1,77 @@
+import Box from '@mui/material/Box';
+import { useColorScheme } from '@mui/material/styles';
+import Typography from '@mui/material/Typography';
+import { LineChart } from '@mui/x-charts/LineChart';
+
+import type { Scarcity as Left } from '../../shared/api';
+import { formatCount, formatDay } from '../../shared/lib/format';
+import { t } from '../../shared/texts';
+import { useScarcity } from './useShortNames';
+
+const INKS = {
+  light: ['#4f2143', '#24625b', '#8a5208', '#3b5488', '#9a3412'],
+  dark: ['#dcb3cf', '#7cc5b8', '#e3ab58', '#9db4e6', '#f0a184'],
+};
+const HEIGHT = 230;
+
+/** When half will be gone, as far as that can be said. */
+export function halfInWords({ extension, projected, half_gone: day, earliest, latest, free, whole }: Left): string {
+  const last = free.at(-1) ?? 0;
+  const share = { extension, share: Math.round((100 * last) / whole) };
+  if (last * 2 <= whole) return t('.{extension}: {share, number} in 100 are left; half are gone already.', share);
+  if (!projected)
+    return t('.{extension}: {share, number} in 100 are left; too few days are known for an estimate.', share);
+  if (!day)
+    return t(
+      '.{extension}: {share, number} in 100 are left; as it goes, half will not be gone within fifty years.',
+      share,
+    );
+  const range = {
+    day: formatDay(day),
+    from: earliest ? formatDay(earliest) : t('soon'),
+    to: latest ? formatDay(latest) : t('never'),
+  };
+  return t(
+    '.{extension}: {share, number} in 100 are left; if it goes on so, half are gone about {day} (an estimate: {from} to {to}).',
+    { ...share, ...range },
+  );
+}
+
+/** How many names of so many letters are left under each extension, from one zone file to the next. */
+export function Scarcity({ letters }: { letters: number }) {
+  const { data } = useScarcity(letters);
+  const { mode, systemMode } = useColorScheme();
+  const inks = (mode === 'system' ? systemMode : mode) === 'dark' ? INKS.dark : INKS.light;
+  if (!data?.length) return null;
+  const days = [...new Set(data.flatMap((one) => one.days))].sort();
+  return (
+    <Box component="section" aria-label={t('How many are left')} sx={{ mt: 3 }}>
+      <Typography variant="h3" component="h2">
+        {t('How many names of {letters, plural, one {# letter} other {# letters}} are left', { letters })}
+      </Typography>
+      {days.length > 1 && (
+        <LineChart
+          height={HEIGHT}
+          skipAnimation
+          margin={{ left: 8, right: 36, top: 16, bottom: 8 }}
+          xAxis={[{ data: days, scaleType: 'point', valueFormatter: (day: string) => formatDay(day) }]}
+          yAxis={[{ width: 72, valueFormatter: (n: number) => formatCount(n) }]}
+          series={data.map((one, i) => ({
+            id: one.extension,
+            label: `.${one.extension}`,
+            data: days.map((day) => one.free[one.days.indexOf(day)] ?? null),
+            color: inks[i % inks.length] ?? '#000',
+            curve: 'linear' as const,
+            connectNulls: true,
+          }))}
+          slotProps={{ legend: { direction: 'horizontal', position: { vertical: 'bottom', horizontal: 'center' } } }}
+        />
+      )}
+      <Box component="ul" sx={{ m: 0, pl: 2 }}>
+        {data.map((one) => (
+          <li key={one.extension}>{halfInWords(one)}</li>
+        ))}
+      </Box>
+    </Box>
+  );
+}
