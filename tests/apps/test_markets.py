@@ -355,3 +355,43 @@ def test_what_is_thrown_away_is_swept(
     bring(market())
     with django_assert_max_num_queries(3):
         assert len(offers_of(FullName(f"name{n}", "com") for n in range(1_500))) == 0
+
+
+def planned(api: APIClient, project: Project, **asked: Any) -> Any:
+    names = ["inkpost.com", "inkpost.net", "paperbarn.com", "reed.com"]
+    question = {"full_names": names, "currency": "EUR", **asked}
+    answer = api.post(f"/api/projects/{project.pk}/costs", question)
+    assert answer.status_code == 200, answer.json()
+    return answer.json()
+
+
+def test_a_plan_tells_what_names_take_that_somebody_holds(api: APIClient, project: Project) -> None:
+    assert planned(api, project)["buying"] is None
+    bring(market())
+    costs = planned(api, project)
+    by_name = {one["full_name"]: one["buying"] for one in costs["names"]}
+    assert by_name["reed.com"] is None
+    assert (by_name["inkpost.com"]["low"], by_name["inkpost.com"]["high"]) == ("1200.00",) * 2
+    assert (by_name["paperbarn.com"]["kind"], by_name["paperbarn.com"]["low"]) == ("asking", None)
+    auction = by_name["inkpost.net"]
+    assert (auction["high"], auction["ceiling"], auction["over"]) == (None, None, False)
+    bid = float(auction["low"])
+    assert 60 < bid < 90
+    assert costs["buying"]["high"] is None
+    assert costs["buying"]["unknown"] == 1
+    # With what one would bid at most it is a range; what is over that is told.
+    some = planned(api, project, ceilings={"inkpost.net": "300", "other.com": "5"})
+    of_net = next(one["buying"] for one in some["names"] if one["full_name"] == "inkpost.net")
+    assert (of_net["high"], of_net["ceiling"]) == ("300.00", "300.00")
+    low = planned(api, project, ceilings={"inkpost.net": "20"})
+    of_net = next(one["buying"] for one in low["names"] if one["full_name"] == "inkpost.net")
+    assert (of_net["high"], of_net["over"]) == (None, True)
+    # Another market that sells it for less goes before.
+    bring(market("other"), "name,kind,price,currency\ninkpost.com,fixed,800,EUR\n")
+    cheaper = planned(api, project)["names"][0]["buying"]
+    assert (cheaper["market"], cheaper["low"]) == ("The other", "800.00")
+    refused = api.post(
+        f"/api/projects/{project.pk}/costs",
+        {"full_names": ["inkpost.com"], "ceilings": {"inkpost.com": "-1"}},
+    )
+    assert refused.status_code == 400

@@ -55,6 +55,9 @@ class Site:
             "VINETAG_DB_NAME": DATABASE,
             "VINETAG_REDIS_URL": REDIS,
             **registry.environment,
+            "VINETAG_LAKE": str(folder / "lake"),
+            # Making up zones takes the simulation a while, in which it answers slowly.
+            "VINETAG_ZONES": "",
             "VINETAG_SIGN_IN_RATE": "10000/min",
             "VINETAG_SIGN_UP_RATE": "10000/min",
             "VINETAG_JOIN_RATE": "10000/min",

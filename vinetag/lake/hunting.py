@@ -107,7 +107,7 @@ def hunt(
             order = order.removesuffix(" desc") if order.endswith(" desc") else f"{order} desc"
         places = duck.execute(
             f"select list, place from ({source}) where {where} order by {order} nulls last, "
-            "label, extension, list limit $limit offset $offset",
+            "list, place limit $limit offset $offset",
             values | {"limit": limit, "offset": offset},
         ).fetchall()
     else:

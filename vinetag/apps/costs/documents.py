@@ -6,6 +6,7 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
+from vinetag.apps.costs.buying import buying_document, one_document
 from vinetag.apps.costs.coupons import OfferedCoupon
 from vinetag.apps.costs.planning import Costed, CostQuestion, Costs
 from vinetag.core.cost import Bundle, Market, Odds, Order, Way, Wish, paid_by_year
@@ -36,6 +37,7 @@ def costs_document(costs: Costs, question: CostQuestion) -> dict[str, Any]:
             "oldest": costs.quotes.oldest,
         },
         "rates_of": costs.rates_of,
+        "buying": buying_document(costs.buying) if costs.buying else None,
     }
 
 
@@ -110,6 +112,7 @@ def _costed(costs: Costs, one: Costed, question: CostQuestion) -> dict[str, Any]
         "used": question.is_used(one.name),
         "sellers": sellers,
         "cheapest": one.cheapest and _way(one.cheapest, wish, full_name),
+        "buying": one_document(buying) if (buying := costs.buying.get(one.name)) else None,
     }
 
 

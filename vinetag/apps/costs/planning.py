@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import date
 from decimal import Decimal
 
 from vinetag.apps.accounts.errors import RefusedError
 from vinetag.apps.accounts.models import User
+from vinetag.apps.costs.buying import Buying, buying_of
 from vinetag.apps.costs.coupons import OfferedCoupon, offered_coupons
 from vinetag.apps.costs.markets import market_for
 from vinetag.apps.costs.quoting import NameQuotes, Quotes, quotes_for
@@ -41,7 +42,8 @@ class CostQuestion:
     (none: all of them); `trouble` in thousandths of the currency is what a move costs beside its
     price, `ahead` the percent a year by which what is paid later weighs less. The names `used` are
     kept whatever the `budget` (thousandths over the whole horizon, None for none) says, the others
-    are held for protection; the first is used where none is said to be.
+    are held for protection; the first is used where none is said to be. `ceilings` are what the
+    person bids at most in auctions, in thousandths.
     """
 
     names: Sequence[FullName]
@@ -53,6 +55,7 @@ class CostQuestion:
     privacy: bool = True
     currency: str = "EUR"
     sellers: Sequence[str] = ()
+    ceilings: Mapping[FullName, int] = field(default_factory=dict)
     moving: bool = True
     trouble: int = 0
     ahead: Decimal = Decimal(0)
@@ -91,7 +94,7 @@ class Affordable:
 @dataclass(frozen=True)
 class Costs:
     """The answer: name by name, and the plan for all of them, in `market`'s currency. `rates_of` is
-    the day of the exchange rates.
+    the day of the exchange rates; `buying` what names take that somebody holds and offers.
     """
 
     market: Market
@@ -101,6 +104,7 @@ class Costs:
     quotes: Quotes
     coupons: Sequence[OfferedCoupon]
     affordable: Affordable | None
+    buying: Mapping[FullName, Buying]
 
 
 def work_out(person: User, question: CostQuestion) -> Costs:
@@ -148,6 +152,9 @@ def _worked_out(
         market, costed, plan, market.rates.newest, quotes,
         offered_coupons(person, market, question.names),
         _affordable(market, members, plan, question.budget),
+        buying_of(
+            question.names, question.ceilings, market.currency, market.rates, market.today
+        ),
     )  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from vinetag.apps.accounts.api.problems import ProblemSerializer
 from vinetag.apps.accounts.api.seen import SeenField
 from vinetag.apps.costs.by_hand import Take
 from vinetag.core.cells import LARGEST
+from vinetag.core.concepts import OFFER_NAMES
 from vinetag.core.cost import ACTIONS, LONGEST_HORIZON
 from vinetag.core.cost.coupons import CouponKind
 from vinetag.core.extensions import COUNTRIES
@@ -88,6 +89,11 @@ class CostQuestionSerializer(serializers.Serializer[Any]):
     currency = serializers.RegexField("^[A-Z]{3}$", default="EUR")
     sellers = serializers.ListField(
         child=serializers.CharField(max_length=40), default=list, max_length=200
+    )
+    ceilings = serializers.DictField(
+        child=serializers.DecimalField(max_digits=11, decimal_places=2, min_value=Decimal(0)),
+        default=dict,
+        help_text="By full name, what is bid for it at most in an auction, in currency",
     )
     moving = serializers.BooleanField(default=True)
     trouble = serializers.DecimalField(
@@ -169,11 +175,33 @@ class HoldingSerializer(serializers.Serializer[Any]):
     extras = ExtraSerializer(many=True)
 
 
+class BuyingSerializer(serializers.Serializer[Any]):
+    """What it takes to buy a name somebody holds."""
+
+    kind = serializers.ChoiceField(choices=OFFER_NAMES)
+    market = serializers.CharField()
+    low = serializers.CharField(allow_null=True, help_text="At the least; null: not told")
+    high = serializers.CharField(allow_null=True, help_text="At the most; null: not known")
+    ceiling = serializers.CharField(allow_null=True)
+    over = serializers.BooleanField(help_text="More is bid than the ceiling")
+    bids = serializers.IntegerField(allow_null=True)
+    ends = serializers.DateTimeField(allow_null=True)
+    told = serializers.DateTimeField()
+
+
+class AllBuyingSerializer(serializers.Serializer[Any]):
+    names = serializers.IntegerField()
+    low = serializers.CharField()
+    high = serializers.CharField(allow_null=True, help_text="Null: not known of all")
+    unknown = serializers.IntegerField(help_text="Names of which no price is told")
+
+
 class CostedSerializer(serializers.Serializer[Any]):
     full_name = serializers.CharField()
     used = serializers.BooleanField()
     sellers = HoldingSerializer(many=True)
     cheapest = WaySerializer(allow_null=True)
+    buying = BuyingSerializer(allow_null=True)
 
 
 class PlanSerializer(serializers.Serializer[Any]):
@@ -246,6 +274,7 @@ class CostsSerializer(serializers.Serializer[Any]):
     coupons = CouponSerializer(many=True)
     quotes = QuotesSerializer()
     rates_of = serializers.DateField(allow_null=True, help_text="The day of the exchange rates")
+    buying = AllBuyingSerializer(allow_null=True)
 
 
 class NewSellerSerializer(serializers.Serializer[Any]):

@@ -105,12 +105,16 @@ def _worked_out(person: User, asked: dict[str, Any]) -> tuple[CostQuestion, Cost
     except ValueError:
         args = {"value": asked["currency"]}
         raise RefusedError([Problem("currency", "rate_missing", args)]) from None
+    given = asked.pop("ceilings")
+    full = {str(name): name for name in names}
+    ceilings = {full[n]: thousandths(most) for n, most in given.items() if n in full}
     budget = asked.pop("budget")
     question = CostQuestion(
         names=names,
         used=frozenset(found),
         budget=None if budget is None else thousandths(budget),
         trouble=thousandths(asked.pop("trouble")),
+        ceilings=ceilings,
         **asked,
     )
     return question, work_out(person, question)

@@ -55,7 +55,7 @@ export function Scarcity({ letters }: { letters: number }) {
           skipAnimation
           margin={{ left: 8, right: 36, top: 16, bottom: 8 }}
           xAxis={[{ data: days, scaleType: 'point', valueFormatter: (day: string) => formatDay(day) }]}
-          yAxis={[{ width: 72, valueFormatter: (n: number) => formatCount(n) }]}
+          yAxis={[{ width: 72, min: 0, valueFormatter: (n: number) => formatCount(n) }]}
           series={data.map((one, i) => ({
             id: one.extension,
             label: `.${one.extension}`,

@@ -6,15 +6,18 @@ import { formatDay, formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 import { lineInWords, sourceInWords, wayInWords } from './inWords';
 import { AtSellers } from './AtSellers';
+import { Buying } from './Buying';
 
 interface Props {
   costed: Costed;
   currency: string;
   sellers: readonly SellerKind[];
+  /** What is bid for it at most. */
+  onCeiling?: (amount: number) => void;
 }
 
 /** The cheapest way to hold one name, payment by payment and line by line, and what sellers tick in advance. */
-export function NameCosts({ costed, currency, sellers }: Props) {
+export function NameCosts({ costed, currency, sellers, onCeiling }: Props) {
   const nameOf = (code: string) => sellers.find((s) => s.code === code)?.name ?? code;
   const ticked = costed.sellers.filter((s) => s.ticked !== null && s.total !== null && s.ticked !== s.total);
   return (
@@ -22,6 +25,15 @@ export function NameCosts({ costed, currency, sellers }: Props) {
       <Typography variant="h2" className="serif" sx={{ mb: 1 }}>
         {costed.full_name}
       </Typography>
+      {costed.buying && onCeiling && (
+        <Buying
+          key={costed.full_name}
+          fullName={costed.full_name}
+          buying={costed.buying}
+          currency={currency}
+          onCeiling={onCeiling}
+        />
+      )}
       {costed.cheapest ? (
         <>
           <Box component="ol" aria-label={t('The cheapest way')} sx={{ m: 0, mb: 1.5, pl: 2.5 }}>

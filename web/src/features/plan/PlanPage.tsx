@@ -133,7 +133,14 @@ export function PlanPage() {
               <PaidChart costs={worked} sellers={known} />
             </Suspense>
           )}
-          {shown && <NameCosts costed={shown} currency={worked.currency} sellers={known} />}
+          {shown && (
+            <NameCosts
+              costed={shown}
+              currency={worked.currency}
+              sellers={known}
+              onCeiling={(amount) => change({ ceilings: { ...wish.ceilings, [shown.full_name]: amount } })}
+            />
+          )}
           <Coupons
             projectId={project.id}
             costs={worked}

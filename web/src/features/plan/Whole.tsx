@@ -7,6 +7,7 @@ import type { Costs, SellerKind } from '../../shared/api';
 import { formatDay, formatMoney } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import { rich, t } from '../../shared/texts';
+import { allBuyingInWords } from './Buying';
 import type { PlanWish } from './planQuestion';
 
 /** What the sellers said of single names, as far as they have answered. */
@@ -48,6 +49,7 @@ export function Whole({ costs, sellers, wish, onOut }: Props) {
   const accounts = plan.orders.filter((o) => Number(o.paid_in) > Number(o.paid));
   return (
     <Box sx={{ mt: 1.5 }}>
+      {costs.buying && <Typography>{allBuyingInWords(costs)}</Typography>}
       <Typography role="status">
         <strong>
           {t(

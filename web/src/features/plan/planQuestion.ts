@@ -27,6 +27,8 @@ export interface PlanWish {
   out: readonly string[];
   /** Codes of sellers left out. */
   less: readonly string[];
+  /** By full name, what is bid for it at most in an auction, in the currency. */
+  ceilings: Readonly<Record<string, number>>;
 }
 
 const whole = (text: string | null, usual: number, least: number, most: number) => {
@@ -53,6 +55,14 @@ export function readWish(params: URLSearchParams, brief: Pick<Brief, 'owner'>, c
     also: (params.get('also') ?? '').split(',').filter(Boolean).slice(0, MOST_PLANNED),
     out: (params.get('out') ?? '').split(',').filter(Boolean),
     less: (params.get('less') ?? '').split(',').filter(Boolean),
+    ceilings: Object.fromEntries(
+      (params.get('bids') ?? '')
+        .split(',')
+        .map((pair) => pair.split(':'))
+        .map(([name, amount]) => [name ?? '', Number(amount)] as const)
+        .filter(([name, amount]) => name !== '' && amount > 0 && amount < 100_000_000)
+        .slice(0, MOST_PLANNED),
+    ),
   };
 }
 
@@ -76,6 +86,14 @@ export function writeWish(params: URLSearchParams, change: Partial<PlanWish>): U
   if (change.also !== undefined) put('also', change.also.join(','));
   if (change.out !== undefined) put('out', change.out.join(','));
   if (change.less !== undefined) put('less', change.less.join(','));
+  if (change.ceilings !== undefined)
+    put(
+      'bids',
+      Object.entries(change.ceilings)
+        .filter(([, amount]) => amount > 0)
+        .map(([name, amount]) => `${name}:${amount}`)
+        .join(','),
+    );
   return next;
 }
 
@@ -105,6 +123,7 @@ export function questionOf(wish: PlanWish, names: readonly string[], sellers: re
     moving: wish.moving,
     trouble: String(wish.trouble),
     ahead: String(wish.ahead),
+    ceilings: Object.fromEntries(Object.entries(wish.ceilings).map(([name, amount]) => [name, String(amount)])),
     sellers: wish.less.length ? sellers.filter((code) => !wish.less.includes(code)) : [],
   };
 }

@@ -1567,6 +1567,14 @@ export interface components {
          * @enum {string}
          */
         AgainEnum: "stale" | "unsure" | "all";
+        AllBuying: {
+            names: number;
+            low: string;
+            /** @description Null: not known of all */
+            high: string | null;
+            /** @description Names of which no price is told */
+            unknown: number;
+        };
         ArchiveRequest: {
             archived: boolean;
         };
@@ -1642,6 +1650,23 @@ export interface components {
             classes: number[];
             /** @description Where it is to be sold, ISO 3166-1, the first most */
             markets: string[];
+        };
+        /** @description What it takes to buy a name somebody holds. */
+        Buying: {
+            kind: components["schemas"]["OfferNameEnum"];
+            market: string;
+            /** @description At the least; null: not told */
+            low: string | null;
+            /** @description At the most; null: not known */
+            high: string | null;
+            ceiling: string | null;
+            /** @description More is bid than the ceiling */
+            over: boolean;
+            bids: number | null;
+            /** Format: date-time */
+            ends: string | null;
+            /** Format: date-time */
+            told: string;
         };
         /**
          * @description * `queued` - Queued
@@ -1907,6 +1932,10 @@ export interface components {
             /** @default EUR */
             currency: string;
             sellers?: string[];
+            /** @description By full name, what is bid for it at most in an auction, in currency */
+            ceilings?: {
+                [key: string]: string;
+            };
             /** @default true */
             moving: boolean;
             /**
@@ -1927,6 +1956,7 @@ export interface components {
             used: boolean;
             sellers: components["schemas"]["Holding"][];
             cheapest: components["schemas"]["Way"] | null;
+            buying: components["schemas"]["Buying"] | null;
         };
         Costs: {
             currency: string;
@@ -1944,6 +1974,7 @@ export interface components {
              * @description The day of the exchange rates
              */
             rates_of: string | null;
+            buying: components["schemas"]["AllBuying"] | null;
         };
         CostsOfName: {
             /** @description Whether tax is in the amounts */
@@ -3224,6 +3255,10 @@ export interface components {
             /** @default EUR */
             currency: string;
             sellers?: string[];
+            /** @description By full name, what is bid for it at most in an auction, in currency */
+            ceilings?: {
+                [key: string]: string;
+            };
             /** @default true */
             moving: boolean;
             /**

@@ -62,12 +62,14 @@ const holding = (code: string, total: string | null) => ({
 export const COSTS: Costs = {
   currency: 'EUR',
   years: 3,
+  buying: null,
   rates_of: '2026-10-30',
   names: [
     {
       full_name: 'inkpost.com',
       used: true,
       sellers: [holding('lantern', '41.24'), holding('weir', '44.28')],
+      buying: null,
       cheapest: {
         total: '30.96',
         by_year: ['1.44', '14.76', '14.76'],
@@ -82,6 +84,7 @@ export const COSTS: Costs = {
       full_name: 'quietsky.net',
       used: false,
       sellers: [holding('lantern', null), holding('weir', '50.00')],
+      buying: null,
       cheapest: null,
     },
   ],
@@ -106,7 +109,8 @@ export function servePlan(
       return {
         body: [sampleKept({ label: 'inkpost', extension: 'com' }), sampleKept({ label: 'quietsky', extension: 'net' })],
       };
-    if (path === '/api/sellers') return { body: { sellers: SELLERS, may_edit: false, rates_of: null, follows: true } };
+    if (path === '/api/sellers')
+      return { body: { sellers: SELLERS, may_edit: false, buying: null, rates_of: null, follows: true } };
     if (path === '/api/extensions') return { body: { countries: [{ code: 'IE', name: 'Ireland' }], extensions: [] } };
     return answer(path) ?? { body: path.endsWith('/costs') ? { ...COSTS, ...costs } : {} };
   });
