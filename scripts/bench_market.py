@@ -1,16 +1,19 @@
 """What offers and drops cost, against the bare work on the same lines: the import of 3,000,000
-lines, the filters of the hunt over them.
+lines, the filters of the hunt over them; a zone file of 20,000,000 names, a project's names against
+it, all names of five letters under three extensions.
 
-    python -m scripts.bench_market [--lines 3000000]
+    python -m scripts.bench_market [--lines 3000000] [--zone 20000000] [--only offers|zones]
 
-The bare work is reading the same file with DuckDB's own reader of CSV and loading it into the same
-table of the database in the order of the file. Starts a database of its own. Prints one JSON
+The bare work of an import is reading the same file with DuckDB's own reader of CSV and loading it into the same
+table of the database in the order of the file; of names against a zone, DuckDB's join of the same two
+tables. Starts a database of its own. Prints one JSON
 object.
 """
 
 from __future__ import annotations
 
 import argparse
+import gzip
 import json
 import os
 import random
@@ -19,16 +22,19 @@ import statistics
 import tempfile
 import time
 from collections.abc import Iterator, Mapping
+from datetime import date
 from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
 import django
+import numpy as np
 from django.core.management import call_command
 
 from ops.test import servers
 
 WORDS_USED = 20_000
+ZONE_PART, NAMES_ASKED = 100_000, 50_000
 QUESTIONS: Mapping[str, Mapping[str, str]] = {
     "everything": {},
     "price": {"price_max": "100"},
@@ -125,7 +131,9 @@ def emptied() -> None:
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--lines", type=int, default=3_000_000)
-    count = parser.parse_args().lines
+    parser.add_argument("--zone", type=int, default=20_000_000)
+    parser.add_argument("--only", choices=("offers", "zones"))
+    args = parser.parse_args()
     with tempfile.TemporaryDirectory() as folder, servers() as environment:
         os.environ.update(
             {
@@ -136,7 +144,11 @@ def main() -> None:
         )
         django.setup()
         call_command("migrate", verbosity=0)
-        found = measured(count, Path(folder))
+        found: dict[str, Any] = {}
+        if args.only != "zones":
+            found |= measured(args.lines, Path(folder))
+        if args.only != "offers":
+            found |= zones_measured(args.zone, Path(folder))
     print(json.dumps(found))
 
 
@@ -206,6 +218,76 @@ def measured(count: int, folder: Path) -> dict[str, Any]:
         "judged_by_a_brief_s": round(judged, 2),
         "hunt_median_s": times,
         "hunt_worst_median_s": max(times.values()),
+    }
+
+
+def zone_file(target: Path, count: int) -> None:
+    """A made-up zone of .com, packed: names of three to twelve letters, two servers each."""
+    rng = np.random.default_rng(3)
+    with gzip.open(target, "wt", compresslevel=1, encoding="ascii") as out:
+        out.write("com.\t900\tin\tsoa\ta.nic. hostmaster.nic. 1 2 3 4 5\n")
+        for _ in range(count // ZONE_PART):
+            letters = rng.integers(97, 123, (ZONE_PART, 12), np.uint8).tobytes().decode()
+            lengths = rng.integers(3, 13, ZONE_PART)
+            names = (letters[12 * n : 12 * n + size] for n, size in enumerate(lengths))
+            out.writelines(
+                f"{name}.com.\t172800\tin\tns\tns{n}.x.net.\n" for name in names for n in (1, 2)
+            )
+
+
+def zones_measured(count: int, folder: Path) -> dict[str, Any]:
+    from vinetag.apps.market.lists import lake, workshop
+    from vinetag.core.lexicon import load_lexicon
+    from vinetag.core.market.short_names import matching, parse_short
+    from vinetag.lake.duck import open_duck, shared_duck
+    from vinetag.lake.zones import delegated, short_bits, snapshot_folder, write_snapshot
+
+    file, zones, day = folder / "com.zone.gz", lake() / "zones", date(2026, 11, 28)
+    zone_file(file, count)
+    with workshop() as work, open_duck(work) as duck:
+        began = time.monotonic()
+        snapshot = write_snapshot(duck, file, "com", day, zones)
+        imported = time.monotonic() - began
+    file.unlink()
+    rng = random.Random(5)
+    asked = ["".join(rng.choices("abcdefghijklmnopqrstuvwxyz", k=rng.randint(3, 8)))
+             for _ in range(NAMES_ASKED)]  # fmt: skip
+    names = snapshot_folder(zones, "com", day) / "names.parquet"
+    ours, bare = [], []
+    with shared_duck() as reading:
+        for _ in range(7):
+            began = time.monotonic()
+            found = delegated(reading, zones, {"com": day}, {"com": asked})["com"]
+            ours.append(time.monotonic() - began)
+            reading.register("w", {"label": np.array(asked, dtype=object)})
+            began = time.monotonic()
+            rows = reading.execute(
+                f"select distinct z.label from read_parquet('{names}') z join w using (label)"
+            ).fetchall()
+            bare.append(time.monotonic() - began)
+            reading.unregister("w")
+            if len(rows) != len(found):
+                raise SystemExit("the join found others")
+    scans = []
+    lexicon = load_lexicon()
+    for asked_for in ({"shape": "?????"}, {"shape": "?????", "sayable": "1"}):
+        began = time.monotonic()
+        numbers = matching(parse_short(asked_for), lexicon)
+        taken = [short_bits(zones, "com", day)[numbers] for _ in range(3)]
+        free = numbers[~np.logical_and.reduce(taken)]
+        scans.append(time.monotonic() - began)
+        if not len(free):
+            raise SystemExit("nothing was free")
+    ours_s, bare_s = statistics.median(ours), statistics.median(bare)
+    return {
+        "zone_names": snapshot.names,
+        "zone_import_s": round(imported, 1),
+        "zone_peak_mb": round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1e3),
+        "names_asked": NAMES_ASKED,
+        "names_against_zone_s": round(ours_s, 3),
+        "names_against_bare_join": round(ours_s / bare_s, 2),
+        "scan_five_letters_three_extensions_s": round(scans[0], 2),
+        "scan_that_can_be_said_s": round(scans[1], 2),
     }
 
 

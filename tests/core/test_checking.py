@@ -20,7 +20,6 @@ from vinetag.core.checking import (
     in_words,
     is_fresh,
     ladder,
-    may_open,
     next_step,
     read_evidence,
     read_pasted,
@@ -159,20 +158,6 @@ def test_answers_last_by_status() -> None:
     order = [LIFETIMES[s] for s in ("taken", "offered", "dropping", "premium", "open", "unsure")]
     assert order == sorted(order, reverse=True)
     assert set(LIFETIMES) == set(STATUSES)
-
-
-def test_when_a_leaving_name_may_open() -> None:
-    expired = datetime(2026, 9, 1, tzinfo=UTC)
-    changed = datetime(2026, 10, 10, tzinfo=UTC)
-    assert may_open(["pending delete"], expired, changed) == (changed, changed + timedelta(days=5))
-    first, last = may_open(["redemption period"], expired, changed) or (None, None)
-    assert (first, last) == (changed + timedelta(days=30), changed + timedelta(days=35))
-    assert may_open(["redemption period"], expired, None) == (
-        expired + timedelta(days=30),
-        expired + timedelta(days=80),
-    )
-    assert may_open(["redemption period"], None, None) is None
-    assert may_open(["active"], expired, changed) is None
 
 
 AMOUNTS = st.decimals(0, 10**6, places=3).map(neat)

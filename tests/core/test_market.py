@@ -17,12 +17,9 @@ from vinetag.core.market import (
     HUNT_SORTS,
     Offer,
     ended,
-    likely_drop,
-    offer_words,
     parse_hunt,
     risk_of,
 )
-from vinetag.core.market.drops import drop_rules
 from vinetag.core.market.markets import MarketsError, read_markets
 from vinetag.core.market.nearness import word_nearness
 from vinetag.core.names import FullName
@@ -30,57 +27,6 @@ from vinetag.core.world.world import world_of
 
 NOW = datetime(2026, 11, 29, 12, tzinfo=UTC)
 DAY = timedelta(days=1)
-
-
-def test_a_drop_by_hand() -> None:
-    # Deleted ten days ago: 20 days of redemption and 5 until it is released are left.
-    drop = likely_drop("com", ["redemption period"], NOW, changed=NOW - 10 * DAY)
-    assert drop is not None
-    assert (drop.state, drop.known) == ("redemption", True)
-    assert drop.earliest == datetime(2026, 12, 24, 18, tzinfo=UTC)
-    assert drop.latest == datetime(2026, 12, 24, 20, tzinfo=UTC)
-    assert drop.middle == datetime(2026, 12, 24, 19, tzinfo=UTC)
-    # Run out yesterday: renewed within 45 days, or not.
-    drop = likely_drop("com", [], NOW, expires=NOW - DAY)
-    assert drop is not None
-    assert drop.state == "expired"
-    assert drop.earliest.date().isoformat() == "2027-01-02"
-    assert drop.latest.date().isoformat() == "2027-02-16"
-    assert likely_drop("com", ["active"], NOW, expires=NOW + DAY) is None
-    assert likely_drop("com", [], NOW) is None
-
-
-@given(
-    st.sampled_from([*drop_rules(), "studio"]),
-    st.sampled_from(["redemption period", "pending delete", "auto renew period"]),
-    st.none() | st.integers(0, 60),
-    st.none() | st.integers(0, 60),
-)
-def test_a_drop_is_a_range_that_is_not_over(
-    extension: str, status: str, ran_out: int | None, changed: int | None
-) -> None:
-    drop = likely_drop(
-        extension, [status], NOW,
-        expires=None if ran_out is None else NOW - ran_out * DAY,
-        changed=None if changed is None else NOW - changed * DAY,
-    )  # fmt: skip
-    assert drop is not None
-    assert drop.earliest <= drop.latest
-    assert drop.latest >= NOW.replace(hour=0)
-    assert drop.known == (extension in drop_rules())
-    # What is not known makes it wider, never narrower.
-    begun = ran_out if status == "auto renew period" else changed
-    if begun is not None:
-        vague = likely_drop(extension, [status], NOW)
-        assert vague is not None
-        assert vague.latest - vague.earliest >= drop.latest - drop.earliest - DAY
-
-
-def test_rules_are_of_whole_days_and_hours() -> None:
-    for rule in drop_rules().values():
-        for low, high in (rule.grace, rule.redemption, rule.pending):
-            assert 0 <= low <= high <= 120
-        assert 0 <= rule.hours[0] < rule.hours[1] <= 24
 
 
 @pytest.mark.parametrize(
@@ -123,8 +69,6 @@ def test_what_is_over_is_over() -> None:
     assert ended(offer("dropping", drops_from=NOW - DAY, drops_to=NOW), NOW)
     assert not ended(offer("dropping"), NOW)
     assert not ended(offer("fixed", ends=NOW - DAY), NOW)
-    both = [offer("auction"), offer("fixed")]
-    assert offer_words(both) == "for sale at oldgate; auction at oldgate"
     assert risk_of("adult") == PAST_USES["adult"].risk != ""
     assert risk_of("site") == risk_of("") == risk_of("whatever") == ""
     assert {kind for kind, told in OFFER_KINDS.items() if told.priced} == {"fixed"}

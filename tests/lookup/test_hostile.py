@@ -47,7 +47,7 @@ documents = st.recursive(
 
 def read(body: bytes, status: int = 200) -> Evidence:
     return evidence_of(
-        "rdap", read_domain(status, "application/json", body, NAME), "http://r.example/"
+        "rdap", read_domain(status, "application/json", body, NAME), "http://r.example/", "com"
     )
 
 

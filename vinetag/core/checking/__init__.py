@@ -1,6 +1,6 @@
 """What is known of a full name, what to ask next, and what the answers come to."""
 
-from vinetag.core.checking.dropping import may_open
+from vinetag.core.checking.dropping import DropRule, Drops, drop_rules, likely_drop
 from vinetag.core.checking.evidence import (
     TROUBLE_WORDING,
     Aim,
@@ -30,8 +30,8 @@ from vinetag.core.checking.statuses import (
 
 __all__ = [
     "LIFETIMES", "RUNGS", "SOURCES", "STATUSES", "STATUS_KINDS", "TROUBLE_WORDING", "Aim",
-    "BadLine", "Evidence", "Pasted", "Quote", "Rung", "Says", "Source", "SourceKind", "Status",
-    "StatusKind", "Trouble", "Verdict", "buyable", "in_words", "is_fresh", "ladder", "may_open",
-    "next_step", "read_evidence", "read_pasted", "reason_of", "record_of", "standing_quote",
-    "verdict", "write_evidence",
+    "BadLine", "DropRule", "Drops", "Evidence", "Pasted", "Quote", "Rung", "Says", "Source",
+    "SourceKind", "Status", "StatusKind", "Trouble", "Verdict", "buyable", "drop_rules",
+    "in_words", "is_fresh", "ladder", "likely_drop", "next_step", "read_evidence", "read_pasted",
+    "reason_of", "record_of", "standing_quote", "verdict", "write_evidence",
 ]  # fmt: skip

@@ -4,11 +4,10 @@ name may become open.
 
 from vinetag.core.market import zone_words as zone_words
 from vinetag.core.market.columns import COLUMNS, NEEDED, Column, feed_schema
-from vinetag.core.market.drops import DropRule, Drops, likely_drop
-from vinetag.core.market.offers import Offer, ended, offer_words, risk_of
+from vinetag.core.market.offers import Offer, ended, risk_of
 from vinetag.core.market.question import HUNT_SORTS, Hunt, hunt_schema, parse_hunt
 
 __all__ = [
-    "COLUMNS", "HUNT_SORTS", "NEEDED", "Column", "DropRule", "Drops", "Hunt", "Offer", "ended",
-    "feed_schema", "hunt_schema", "likely_drop", "offer_words", "parse_hunt", "risk_of",
+    "COLUMNS", "HUNT_SORTS", "NEEDED", "Column", "Hunt", "Offer", "ended",
+    "feed_schema", "hunt_schema", "parse_hunt", "risk_of",
 ]  # fmt: skip

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from decimal import Decimal
 
-from vinetag.core.concepts import OFFER_KINDS, PAST_USES, OfferName
+from vinetag.core.concepts import PAST_USES, OfferName
 from vinetag.core.names import FullName
 
-__all__ = ["Offer", "ended", "offer_words", "risk_of"]
+__all__ = ["Offer", "ended", "risk_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,9 +53,3 @@ def risk_of(used_for: str) -> str:
     """What its earlier use is warned of, "" where there is nothing."""
     use = PAST_USES.get(used_for)  # type: ignore[call-overload]
     return use.risk if use else ""
-
-
-def offer_words(offers: Sequence[Offer]) -> str:
-    """The offers in a few words, the one that can be bought first: "for sale at oldgate"."""
-    order = sorted(offers, key=lambda o: (not OFFER_KINDS[o.kind].priced, o.kind, o.market))
-    return "; ".join(f"{OFFER_KINDS[o.kind].word} at {o.market}" for o in order)

@@ -7,7 +7,7 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from typing import NamedTuple, Protocol
 
-from vinetag.core.checking import Evidence, Source, may_open
+from vinetag.core.checking import Evidence, Source, likely_drop
 from vinetag.core.names import FullName
 from vinetag.lookup.found import Found
 
@@ -43,12 +43,15 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
-def evidence_of(source: Source, found: Found, address: str) -> Evidence:
-    """What a registry's answer is as evidence."""
-    drops = None
+def evidence_of(source: Source, found: Found, address: str, extension: str) -> Evidence:
+    """What a registry's answer is as evidence; when a name drops, by the rules of its extension."""
+    at, drops = now(), None
     if found.says == "dropping":
-        drops = may_open(found.statuses, found.expires, found.changed)
+        drop = likely_drop(
+            extension, found.statuses, at, expires=found.expires, changed=found.changed
+        )
+        drops = (drop.earliest, drop.latest) if drop else None
     return Evidence(
-        source, found.says, now(), address, found.trouble, found.detail, found.registered,
+        source, found.says, at, address, found.trouble, found.detail, found.registered,
         found.expires, found.changed, found.statuses, drops, found.registrar, found.holder,
     )  # fmt: skip

@@ -66,4 +66,4 @@ class RdapSource:
         if origin_of(onward) not in self._origins:
             onward = ""
         found = read_domain(reply.status, reply.kind, reply.body, name)
-        return Asked(evidence_of("rdap", found, address), reply.retry_after, onward)
+        return Asked(evidence_of("rdap", found, address, name.extension), reply.retry_after, onward)

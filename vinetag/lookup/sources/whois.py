@@ -52,7 +52,7 @@ class WhoisSource:
             referred = referral_of(body)
             if referred in self._known and referred != server:
                 onward = f"{SCHEME}{WHOIS}{referred}"
-        return Asked(evidence_of("whois", found, address), onward=onward)
+        return Asked(evidence_of("whois", found, address, name.extension), onward=onward)
 
     async def _talk(self, server: str, sent: bytes) -> bytes | tuple[Trouble, str]:
         """The whole answer, or why there is none."""
