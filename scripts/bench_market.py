@@ -4,10 +4,9 @@ it, all names of five letters under three extensions.
 
     python -m scripts.bench_market [--lines 3000000] [--zone 20000000] [--only offers|zones]
 
-The bare work of an import is reading the same file with DuckDB's own reader of CSV and loading it into the same
-table of the database in the order of the file; of names against a zone, DuckDB's join of the same two
-tables. Starts a database of its own. Prints one JSON
-object.
+The bare work of an import is reading the same file with DuckDB's own reader of CSV and loading it
+into the same table of the database in the order of the file; of names against a zone, DuckDB's join
+of the same two tables. Starts a database of its own. Prints one JSON object.
 """
 
 from __future__ import annotations

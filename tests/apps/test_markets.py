@@ -395,3 +395,23 @@ def test_a_plan_tells_what_names_take_that_somebody_holds(api: APIClient, projec
         {"full_names": ["inkpost.com"], "ceilings": {"inkpost.com": "-1"}},
     )
     assert refused.status_code == 400
+
+
+def test_views_of_the_hunt_are_kept_beside_those_of_the_names(
+    api: APIClient, project: Project
+) -> None:
+    address = f"/api/projects/{project.pk}/views"
+    cheap = [{"name": "cheap", "search": "price_max=50"}]
+    kept = api.put(address, {"place": "hunt", "view": "kinds=auction", "views": cheap})
+    assert kept.status_code == 200, kept.json()
+    assert kept.json()["views"] == cheap
+    assert api.put(address, {"view": "sort=name"}).status_code == 200
+    told = api.get(f"/api/projects/{project.pk}").json()
+    assert (told["view"], told["views"]) == ("sort=name", [])
+    assert told["sheets"] == {"hunt": {"view": "kinds=auction", "views": cheap}}
+    # Somebody else's change meanwhile is told.
+    met = api.put(
+        address, {"place": "hunt", "views": [], "seen": {"views": [{"name": "x", "search": ""}]}}
+    )
+    assert met.status_code == 409
+    assert api.put(address, {"place": "nowhere", "view": ""}).status_code == 400

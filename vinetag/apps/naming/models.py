@@ -35,6 +35,8 @@ class Project(models.Model):
     # How the sheet was looked at last, as the query of an address; views kept under a name.
     view = models.CharField(max_length=2000, blank=True, default="")
     views = models.JSONField(default=list)
+    # The same of other sheets of the project, by what they are called.
+    sheets = models.JSONField(default=dict)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
     archived_at = models.DateTimeField(null=True, blank=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -210,20 +211,29 @@ def keep_views(
     view: str | None,
     views: Sequence[Mapping[str, str]] | None,
     seen: Seen = None,
-) -> None:
-    """Remember how the sheet was looked at last, the views under a name, or both; `seen` may have
-    the `views` as they were. Raises RefusedError at `views`, and require_seen's error.
+    place: str = "",
+) -> dict[str, Any]:
+    """Remember how a sheet was looked at last, the views under a name, or both: the sheet of names,
+    or the one at a `place`; `seen` may have the `views` as they were. Gives both back. Raises
+    RefusedError at `views`, and require_seen's error.
     """
     clean = None if views is None else _views(views)
     with transaction.atomic():
-        now = Project.objects.select_for_update().only("views").get(pk=project.pk)
-        project.views = now.views
+        now = Project.objects.select_for_update().only("view", "views", "sheets").get(pk=project.pk)
+        kept: dict[str, Any] = {"view": now.view, "views": now.views}
+        if place:
+            kept = {"view": "", "views": [], **now.sheets.get(place, {})}
         if clean is not None:
-            require_seen(seen, {"views": now.views})
-            project.views = clean
+            require_seen(seen, {"views": kept["views"]})
+            kept["views"] = clean
         if view is not None:
-            project.view = view[:MAX_VIEW]
-        project.save(update_fields=["view", "views"])
+            kept["view"] = view[:MAX_VIEW]
+        if place:
+            project.sheets = {**now.sheets, place: kept}
+        else:
+            project.view, project.views = kept["view"], kept["views"]
+        project.save(update_fields=["sheets"] if place else ["view", "views"])
+    return kept
 
 
 def _views(views: Sequence[Mapping[str, str]]) -> list[dict[str, str]]:

@@ -8,7 +8,7 @@ import { useBrief } from '../features/brief/useBrief';
 import { WordsPanel } from '../features/brief/WordsPanel';
 import { useQuestion } from '../features/sheet/useQuestion';
 import { useView } from '../features/sheet/useView';
-import { useLastView } from '../features/sheet/useViews';
+import { useLastView } from '../shared/sheet/useViews';
 import { gradingOf, type Weights } from '../shared/lib/grading';
 import { usePreferences } from '../shared/lib/preferences';
 import { useOpenProject } from '../shared/lib/projectContext';

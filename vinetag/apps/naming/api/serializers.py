@@ -44,11 +44,21 @@ class ViewSerializer(serializers.Serializer[Any]):
     )
 
 
+class KeptViewsSerializer(serializers.Serializer[Any]):
+    """How a sheet was looked at last, and its views."""
+
+    view = serializers.CharField(allow_blank=True)
+    views = ViewSerializer(many=True)
+
+
 class ViewsSerializer(serializers.Serializer[Any]):
     view = serializers.CharField(
         max_length=2000, allow_blank=True, required=False, help_text="As looked at last"
     )
     views = ViewSerializer(many=True, required=False)
+    place = serializers.ChoiceField(
+        choices=("", "hunt"), default="", help_text="Which sheet; empty: that of the names"
+    )
     seen = SeenField(help_text="`views` as they were; 409 when they are otherwise by now")
 
 
@@ -65,6 +75,9 @@ class ProjectSerializer(serializers.Serializer[Any]):
     )
     view = serializers.CharField(allow_blank=True, help_text="The sheet as looked at last")
     views = ViewSerializer(many=True)
+    sheets = serializers.DictField(
+        child=KeptViewsSerializer(), help_text="The same of other sheets, by what they are called"
+    )
     created_at = serializers.DateTimeField()
     changed_at = serializers.DateTimeField()
     archived_at = serializers.DateTimeField(allow_null=True)

@@ -126,8 +126,8 @@ class ViewsView(APIView):
         given = ViewsSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         asked = given.validated_data
-        services.keep_views(project=project, **{"view": None, "views": None, **asked})
-        return Response(ViewsSerializer(project).data)
+        kept = services.keep_views(project=project, **{"view": None, "views": None, **asked})
+        return Response(ViewsSerializer({**kept, "place": asked["place"]}).data)
 
 
 class RestoreProjectView(APIView):

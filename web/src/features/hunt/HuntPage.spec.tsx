@@ -186,3 +186,35 @@ it('tells how a list fared', async () => {
   expect(list).toHaveTextContent('the list before it stays in force');
   expect(list).toHaveTextContent('is compared with the one before');
 });
+
+it('shows the hunt as it was looked at last, and keeps a view under a name', async () => {
+  const requests = serve((_method, path, body) => {
+    if (path.endsWith('/views')) return { body: { view: '', views: [], ...(body as object) } };
+    if (path.includes('/hunt/counts')) return { body: { kind: {}, market: {}, extension: {} } };
+    if (path.includes('/hunt')) return { body: { rows, total: rows.length, currency: 'EUR' } };
+    return { body: markets };
+  });
+  const sheets = {
+    hunt: { view: 'kinds=auction&cols=grade,price', views: [{ name: 'cheap', search: 'price_max=50' }] },
+  };
+  renderIn(
+    <ProjectContext value={sampleProject({ id: 7, sheets })}>
+      <HuntPage />
+    </ProjectContext>,
+    '/projects/7/hunt',
+  );
+  const grid = await screen.findByRole('grid', { name: 'Offers and drops' });
+  await rowOf(grid, 'inkpost');
+  expect(requests.find((r) => r.path.includes('/hunt?'))?.path).toContain('kinds=auction');
+  expect(within(grid).getAllByRole('columnheader')).toHaveLength(4);
+  await userEvent.click(screen.getByRole('button', { name: 'View' }));
+  expect(await screen.findByRole('button', { name: 'cheap' })).toBeVisible();
+  await userEvent.type(screen.getByLabelText('Keep this view as'), 'auctions{Enter}');
+  await waitFor(() => {
+    const sent = requests
+      .filter((r) => r.method === 'PUT')
+      .map((r) => r.body as { place: string; views?: { name: string }[] });
+    expect(sent.find((one) => one.views)?.views?.map((v) => v.name)).toEqual(['cheap', 'auctions']);
+    expect(new Set(sent.map((one) => one.place))).toEqual(new Set(['hunt']));
+  });
+});

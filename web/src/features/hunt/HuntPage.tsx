@@ -1,6 +1,7 @@
 import Badge from '@mui/material/Badge';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
 import Popover from '@mui/material/Popover';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
@@ -8,7 +9,7 @@ import useMediaQuery from '@mui/material/useMediaQuery';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 
-import type { Hunted } from '../../shared/api';
+import type { Hunted, Project } from '../../shared/api';
 import { formatCount } from '../../shared/lib/format';
 import { gradingOf } from '../../shared/lib/grading';
 import { usePreferences } from '../../shared/lib/preferences';
@@ -16,6 +17,8 @@ import { useOpenProject } from '../../shared/lib/projectContext';
 import { useActs } from '../../shared/lib/useActs';
 import { useNow } from '../../shared/lib/useNow';
 import { ColumnChoices, RowChoices } from '../../shared/sheet/ColumnChoices';
+import { NamedViews } from '../../shared/sheet/NamedViews';
+import { useLastView } from '../../shared/sheet/useViews';
 import { useSheetView } from '../../shared/sheet/useView';
 import { t } from '../../shared/texts';
 import { allHuntColumns, huntColumn, USUAL_COLUMNS } from './huntColumns';
@@ -30,7 +33,7 @@ const NARROW = '(max-width: 1099.95px)';
 const WIDE_GRID = { gridTemplateColumns: '252px minmax(0, 1fr) 286px', height: '100%' };
 
 /** Columns and rows of the hunt's sheet, in a panel of their own. */
-function Looks({ view, onView }: Parameters<typeof RowChoices>[0]) {
+function Looks({ project, view, onView }: Parameters<typeof RowChoices>[0] & { project: Project }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   return (
     <>
@@ -53,15 +56,25 @@ function Looks({ view, onView }: Parameters<typeof RowChoices>[0]) {
           </Typography>
           <ColumnChoices all={allHuntColumns()} columnOf={huntColumn} view={view} onView={onView} />
           <RowChoices view={view} onView={onView} />
+          <Typography variant="h3" component="h2">
+            {t('Views')}
+          </Typography>
+          <NamedViews project={project} place="hunt" />
         </Stack>
       </Popover>
     </>
   );
 }
 
-/** The hunt: names others hold or let go that suit the brief. */
+/** The hunt as it was looked at last, or as its address says. */
 export function HuntPage() {
   const project = useOpenProject();
+  const settled = useLastView(project, 'hunt');
+  return settled ? <Hunt project={project} /> : <LinearProgress aria-label={t('Loading')} />;
+}
+
+/** Names others hold or let go that suit the brief. */
+function Hunt({ project }: { project: Project }) {
   const [question, ask] = useHuntQuestion();
   const { preferences } = usePreferences();
   const [view, setView] = useSheetView({
@@ -167,7 +180,7 @@ export function HuntPage() {
               {t('Short names')}
             </Button>
             <Badge badgeContent={narrow ? filtersOf(question) : 0} color="secondary">
-              <Looks view={view} onView={setView} />
+              <Looks project={project} view={view} onView={setView} />
             </Badge>
           </Stack>
           <HuntSheet

@@ -1,105 +1,19 @@
-import Button from '@mui/material/Button';
-import IconButton from '@mui/material/IconButton';
 import Stack from '@mui/material/Stack';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type SyntheticEvent, useState } from 'react';
 
-import type { NamedView, Project } from '../../shared/api';
-import { type Difference, Elsewhere } from '../../shared/ui/Elsewhere';
-import { CrossIcon } from '../../shared/ui/icons';
-import { columnOf } from './columns';
-import { useViews } from './useViews';
+import type { Project } from '../../shared/api';
 import { ColumnChoices, RowChoices } from '../../shared/sheet/ColumnChoices';
+import { NamedViews } from '../../shared/sheet/NamedViews';
 import type { View } from '../../shared/sheet/useView';
-import { allColumns } from './useView';
 import { t } from '../../shared/texts';
+import { columnOf } from './columns';
+import { allColumns } from './useView';
 
 interface Props {
   project: Project;
   extensions: readonly string[];
   view: View;
   onView: (part: Partial<View>) => void;
-}
-
-const small = { p: 0.2 };
-
-const viewParts = (mine: readonly NamedView[], theirs: readonly NamedView[]): Difference[] => {
-  const inWords = (views: readonly NamedView[], name: string) => {
-    const view = views.find((v) => v.name === name);
-    return view ? view.search || t('everything') : t('not kept');
-  };
-  return [...new Set([...mine, ...theirs].map((v) => v.name))].map((name) => ({
-    word: name,
-    here: inWords(mine, name),
-    there: inWords(theirs, name),
-  }));
-};
-
-function Named({ project }: { project: Project }) {
-  const { views, search, apply, keep, drop, elsewhere } = useViews(project);
-  const [name, setName] = useState('');
-  const submit = (event: SyntheticEvent) => {
-    event.preventDefault();
-    const clean = name.trim();
-    if (!clean) return;
-    keep(clean);
-    setName('');
-  };
-  return (
-    <>
-      {views.length === 0 && (
-        <Typography variant="body2" color="textSecondary">
-          {t('None yet. A view holds filters, order and columns under a name.')}
-        </Typography>
-      )}
-      <Stack component="ul" aria-label={t('Views kept')} sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {views.map((view) => (
-          <Stack
-            component="li"
-            key={view.name}
-            direction="row"
-            sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
-            <Button
-              aria-current={view.search === search || undefined}
-              onClick={() => apply(view)}
-              sx={{
-                justifyContent: 'flex-start',
-                ...(view.search === search && { color: 'secondary.main' }),
-              }}>
-              {view.name}
-            </Button>
-            <IconButton
-              size="small"
-              aria-label={t('Remove the view {name}', { name: view.name })}
-              onClick={() => drop(view)}
-              sx={small}>
-              <CrossIcon sx={{ fontSize: 16 }} />
-            </IconButton>
-          </Stack>
-        ))}
-      </Stack>
-      {elsewhere && (
-        <Elsewhere
-          what={t('This list of views')}
-          parts={viewParts(elsewhere.mine, elsewhere.theirs)}
-          onMine={elsewhere.keepMine}
-          onTheirs={elsewhere.takeTheirs}
-        />
-      )}
-      <Stack component="form" direction="row" onSubmit={submit} sx={{ gap: 1, mt: 1 }}>
-        <TextField
-          label={t('Keep this view as')}
-          value={name}
-          onChange={(e) => setName(e.target.value.slice(0, 40))}
-          sx={{ flex: 1 }}
-        />
-        <Button type="submit" variant="outlined">
-          {t('Keep')}
-        </Button>
-      </Stack>
-    </>
-  );
 }
 
 /** Columns, rows, and views under a name. */
@@ -114,7 +28,7 @@ export function ViewChoices({ project, extensions, view, onView }: Props) {
       <Typography variant="h3" component="h2">
         {t('Views')}
       </Typography>
-      <Named project={project} />
+      <NamedViews project={project} />
     </Stack>
   );
 }

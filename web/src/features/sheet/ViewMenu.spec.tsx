@@ -7,7 +7,7 @@ import type { NamedView, Project } from '../../shared/api';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
 import { sampleProject } from '../../shared/testing/samples';
 import { useView } from './useView';
-import { useLastView } from './useViews';
+import { useLastView } from '../../shared/sheet/useViews';
 import { ViewMenu } from './ViewMenu';
 
 function Room({ project }: { project: Project }) {
@@ -58,7 +58,9 @@ it('keeps a view under a name, shows it again, and takes a removal back', async 
   const sent = await open([short], '/?sort=name');
   await userEvent.type(screen.getByLabelText('Keep this view as'), ' by name {Enter}');
   await waitFor(() => {
-    expect(sent()).toEqual([{ views: [short, { name: 'by name', search: 'sort=name' }], seen: { views: [short] } }]);
+    expect(sent()).toEqual([
+      { place: '', views: [short, { name: 'by name', search: 'sort=name' }], seen: { views: [short] } },
+    ]);
   });
   await userEvent.click(
     within(screen.getByRole('list', { name: 'Views kept' })).getByRole('button', { name: 'short' }),
@@ -68,8 +70,8 @@ it('keeps a view under a name, shows it again, and takes a removal back', async 
   await userEvent.click(await screen.findByRole('button', { name: 'Undo', hidden: true }));
   await waitFor(() => {
     expect(sent().slice(-2)).toEqual([
-      { views: [], seen: { views: [short] } },
-      { views: [short], seen: { views: [] } },
+      { place: '', views: [], seen: { views: [short] } },
+      { place: '', views: [short], seen: { views: [] } },
     ]);
   });
 });
@@ -92,6 +94,7 @@ it('never writes over views kept elsewhere unasked', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Keep mine' }));
   await waitFor(() => {
     expect(sent().at(-1)).toEqual({
+      place: '',
       views: [{ name: 'by name', search: 'sort=name' }],
       seen: { views: [short] },
     });

@@ -1783,6 +1783,10 @@ export interface components {
             /** @description The sheet as looked at last */
             view: string;
             views: components["schemas"]["View"][];
+            /** @description The same of other sheets, by what they are called */
+            sheets: {
+                [key: string]: components["schemas"]["KeptViews"];
+            };
             /** Format: date-time */
             created_at: string;
             /** Format: date-time */
@@ -2585,6 +2589,11 @@ export interface components {
             readonly starts: number[];
             statuses: components["schemas"]["Cell"][];
         };
+        /** @description How a sheet was looked at last, and its views. */
+        KeptViews: {
+            view: string;
+            views: components["schemas"]["View"][];
+        };
         KeptWorld: {
             readonly id: number;
             title: string;
@@ -3226,6 +3235,12 @@ export interface components {
             demo: boolean;
             preferences: components["schemas"]["Preferences"];
         };
+        /**
+         * @description * `` -
+         *     * `hunt` - hunt
+         * @enum {string}
+         */
+        PlaceEnum: "hunt";
         Plan: {
             total: string;
             /** @description With the trouble of moves */
@@ -3423,6 +3438,10 @@ export interface components {
             /** @description The sheet as looked at last */
             view: string;
             views: components["schemas"]["View"][];
+            /** @description The same of other sheets, by what they are called */
+            sheets: {
+                [key: string]: components["schemas"]["KeptViews"];
+            };
             /** Format: date-time */
             created_at: string;
             /** Format: date-time */
@@ -4170,11 +4189,27 @@ export interface components {
             /** @description As looked at last */
             view?: string;
             views?: components["schemas"]["View"][];
+            /**
+             * @description Which sheet; empty: that of the names
+             *
+             *     * `` -
+             *     * `hunt` - hunt
+             * @default
+             */
+            place: components["schemas"]["PlaceEnum"] | components["schemas"]["BlankEnum"];
         };
         ViewsRequest: {
             /** @description As looked at last */
             view?: string;
             views?: components["schemas"]["ViewRequest"][];
+            /**
+             * @description Which sheet; empty: that of the names
+             *
+             *     * `` -
+             *     * `hunt` - hunt
+             * @default
+             */
+            place: components["schemas"]["PlaceEnum"] | components["schemas"]["BlankEnum"];
             /** @description `views` as they were; 409 when they are otherwise by now */
             seen?: {
                 [key: string]: unknown;

@@ -102,6 +102,7 @@ export const sampleProject = (fields: Partial<Project> = {}): Project => ({
   only_first: false,
   view: '',
   views: [],
+  sheets: {},
   created_at: '',
   changed_at: '',
   archived_at: null,

@@ -1,10 +1,10 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 
-import { api, elsewhereOf, keys, type NamedView, type Project, unwrap } from '../../shared/api';
-import { leftWith, useAddress } from '../../shared/lib/useAddress';
-import { useNotify } from '../../shared/ui/Notices';
-import { t } from '../../shared/texts';
+import { api, elsewhereOf, keys, type NamedView, type Project, unwrap } from '../api';
+import { leftWith, useAddress } from '../lib/useAddress';
+import { useNotify } from '../ui/Notices';
+import { t } from '../texts';
 
 const KEPT_AFTER = 1_500;
 
@@ -15,19 +15,37 @@ interface Change {
   seen?: readonly NamedView[];
 }
 
-function useKeepViews(project: Project) {
+/** Which sheet: that of the names, or another of the project. */
+export type Place = '' | 'hunt';
+
+interface Kept {
+  view: string;
+  views: readonly NamedView[];
+}
+
+/** How a sheet was looked at last, and its views. */
+const keptOf = (project: Project, place: Place): Kept =>
+  place === '' ? project : (project.sheets[place] ?? { view: '', views: [] });
+
+function useKeepViews(project: Project, place: Place) {
   const client = useQueryClient();
   const notify = useNotify();
-  const put = (part: Partial<Project>) => {
-    client.setQueryData<Project>(keys.project(project.id), (p) => p && { ...p, ...part });
+  const put = (part: Partial<Kept>) => {
+    client.setQueryData<Project>(keys.project(project.id), (p) => {
+      if (!p) return p;
+      const kept = { ...keptOf(p, place), ...part };
+      const { view, views } = { view: kept.view, views: [...kept.views] };
+      return place === '' ? { ...p, view, views } : { ...p, sheets: { ...p.sheets, [place]: { view, views } } };
+    });
   };
   return useMutation({
-    scope: { id: `views-${project.id}` },
+    scope: { id: `views-${project.id}${place}` },
     mutationFn: ({ view, views, seen }: Change) =>
       unwrap(
         api.PUT('/api/projects/{project_id}/views', {
           params: { path: { project_id: project.id } },
           body: {
+            place,
             ...(view !== undefined && { view }),
             ...(views && { views: [...views], seen: { views: seen } }),
           },
@@ -48,12 +66,13 @@ function useKeepViews(project: Project) {
 }
 
 /** An address that asks nothing shows the sheet as it was looked at last; how it is looked at is remembered. Returns whether the address says by now what to show. */
-export function useLastView(project: Project): boolean {
+export function useLastView(project: Project, place: Place = ''): boolean {
   const [params, turn] = useAddress();
   const search = params.toString();
-  const keep = useKeepViews(project).mutate;
-  const kept = useRef(project.view);
-  const [waits, setWaits] = useState(search === '' && project.view !== '');
+  const keep = useKeepViews(project, place).mutate;
+  const last = keptOf(project, place).view;
+  const kept = useRef(last);
+  const [waits, setWaits] = useState(search === '' && last !== '');
   if (waits && search !== '') setWaits(false);
   useEffect(() => {
     if (waits) turn(() => new URLSearchParams(kept.current));
@@ -83,12 +102,12 @@ export function useLastView(project: Project): boolean {
 }
 
 /** The views kept with a project under a name. */
-export function useViews(project: Project) {
+export function useViews(project: Project, place: Place = '') {
   const notify = useNotify();
   const [params, turn] = useAddress();
   const search = params.toString();
-  const { mutate, error, variables, reset } = useKeepViews(project);
-  const { views } = project;
+  const { mutate, error, variables, reset } = useKeepViews(project, place);
+  const { views } = keptOf(project, place);
   const keep = (next: readonly NamedView[], seen: readonly NamedView[] = views) => {
     mutate({ views: next, seen });
   };
