@@ -17,7 +17,7 @@ export function Going({ going }: Pick<Judged, 'going'>) {
       told.letters_from === told.letters_to
         ? t('{n} letters', { n: told.letters_from })
         : t('{from} to {to} letters', { from: told.letters_from, to: told.letters_to }),
-    where: told.extension ? t(' under .{extension}', { extension: told.extension }) : '',
+    extension: told.extension,
     days: told.days,
     share: inHundred(told.share),
     low: inHundred(told.low),
@@ -25,10 +25,15 @@ export function Going({ going }: Pick<Judged, 'going'>) {
   };
   return (
     <Typography variant="body2" color="textSecondary" sx={{ maxWidth: 520 }}>
-      {t(
-        'Of {names} names like it that were open ({letters}{where}), {share} in 100 were taken within {days, number} days (range {low} to {high}).',
-        like,
-      )}
+      {told.extension
+        ? t(
+            'Of {names} names like it that were open ({letters} under .{extension}), {share} in 100 were taken within {days, number} days (range {low} to {high}).',
+            like,
+          )
+        : t(
+            'Of {names} names like it that were open ({letters}), {share} in 100 were taken within {days, number} days (range {low} to {high}).',
+            like,
+          )}
     </Typography>
   );
 }

@@ -41,7 +41,7 @@ export const changed = {
     anew(client, ...[...labels].map((label) => keys.name(id, label))),
   /** Answers came to a project's names. */
   answers: (client: QueryClient, id: number) =>
-    anew(client, ...listed(id), keys.list(id), keys.allNames(id), keys.shortlist(id)),
+    anew(client, ...listed(id), keys.list(id), keys.allNames(id), keys.shortlist(id), keys.shorts(id)),
   funnel: (client: QueryClient, id: number) => anew(client, keys.funnel(id)),
   pasted: (client: QueryClient, id: number) => anew(client, keys.list(id)),
   shortlist: (client: QueryClient, id: number) => anew(client, keys.shortlist(id)),

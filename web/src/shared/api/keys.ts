@@ -49,6 +49,7 @@ export const keys = {
   hunts: (id: number) => of(id, 'hunt'),
   hunt: (id: number, question: object) => of(id, 'hunt', question),
   huntCounts: (id: number, question: object) => of(id, 'hunt', 'counts', question),
+  shorts: (id: number) => of(id, 'short'),
   short: (id: number, question: object) => of(id, 'short', question),
   shortlist: (id: number) => of(id, 'shortlist'),
   vetting: (id: number) => of(id, 'vetting'),
