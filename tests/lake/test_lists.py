@@ -186,6 +186,7 @@ def test_what_is_no_list_is_refused_and_said(
         read(duck, tmp_path, text)
     assert refused.value.problems[0].code == code
     assert "{" not in refused.value.problems[0].text()
+    assert str(tmp_path) not in refused.value.problems[0].text()
 
 
 CELLS = st.text(alphabet=st.characters(codec="utf-8", exclude_characters="\r"), max_size=30)

@@ -98,6 +98,7 @@ def test_what_is_no_zone_of_it_is_refused_and_what_there_was_stays(
         bring(duck, tmp_path, body)
     assert refused.value.problems[0].code == code
     assert refused.value.problems[0].text()
+    assert str(tmp_path) not in refused.value.problems[0].text()
     assert len(kept(tmp_path / "zones")) == 5
 
 

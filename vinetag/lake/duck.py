@@ -10,7 +10,7 @@ from typing import Any, Final
 
 import duckdb
 
-__all__ = ["Duck", "LakeError", "first_row", "literal", "open_duck", "shared_duck"]
+__all__ = ["Duck", "LakeError", "first_row", "literal", "open_duck", "shared_duck", "told"]
 
 Duck = duckdb.DuckDBPyConnection
 LakeError = duckdb.Error
@@ -38,6 +38,11 @@ def first_row(duck: Duck, sql: str, values: Mapping[str, Any] | None = None) -> 
     """The one row of a query, read to its end."""
     found: list[tuple[Any, ...]] = duck.execute(sql, values).fetchall()
     return found[0]
+
+
+def told(error: LakeError, file: Path) -> str:
+    """What went wrong, in its first line, without saying where the file stands here."""
+    return str(error).split("\n")[0].replace(str(file), "the file")[:120]
 
 
 def literal(text: str) -> str:

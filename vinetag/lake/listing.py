@@ -15,7 +15,7 @@ from typing import Any, Final
 from vinetag.core.errors import Problem
 from vinetag.core.market import COLUMNS, NEEDED
 from vinetag.lake.cells import SHOWN, cell_values, faults_of
-from vinetag.lake.duck import Duck, LakeError, first_row, literal
+from vinetag.lake.duck import Duck, LakeError, first_row, literal, told
 from vinetag.lake.unpacking import FeedError
 
 __all__ = ["Read", "read_list"]
@@ -70,7 +70,7 @@ class _List:
             self._open_json() if self._json else self._open_table()
             self._type(now)
         except LakeError as error:
-            raise self._no_table("file", str(error).split("\n")[0]) from error
+            raise self._no_table("file", told(error, self._file)) from error
         lines, taken = self._one("count(*), count(*) filter (not fatal) from typed")
         self._duck.execute(
             "create or replace table listed as select * exclude (line, wrong, fatal, said) "

@@ -17,7 +17,7 @@ import numpy.typing as npt
 
 from vinetag.core.errors import Problem
 from vinetag.core.market.short_names import LONGEST, OFFSETS, bit_count
-from vinetag.lake.duck import Duck, LakeError, first_row, literal
+from vinetag.lake.duck import Duck, LakeError, first_row, literal, told
 from vinetag.lake.unpacking import GZIP, FeedError
 
 __all__ = ["Snapshot", "delegated", "short_bits", "snapshot_folder", "write_snapshot", "zone_of"]
@@ -121,7 +121,7 @@ def write_snapshot(
         )
         duck.execute("drop table owners")
     except LakeError as error:
-        detail = {"detail": str(error).split("\n")[0][:120]}
+        detail = {"detail": told(error, file)}
         raise FeedError(Problem("file", "feed_broken", detail)) from error
     (count,) = first_row(duck, f"select count(*) from read_parquet({literal(str(names))})")
     if not count:
