@@ -78,16 +78,16 @@ def test_names_alike_tell_how_fast_one_goes(api: APIClient, project: Project) ->
 
 
 def test_what_is_left_by_extension_and_day(api: APIClient) -> None:
-    for week, taken in enumerate((100, 110, 120, 130)):
+    for week, taken in enumerate((20, 22, 24, 26)):
         SnapshotRow.objects.create(
             extension="press", day=date(2026, 11, 1) + timedelta(weeks=week), names=5_000,
-            short={"2": taken, "4": 1_000}, brought_at=NOW,
+            short={"CV": taken, "????": 1_000}, brought_at=NOW,
         )  # fmt: skip
-    [press] = api.get("/api/scarcity?letters=2").json()
-    assert (press["whole"], press["free"]) == (676, [576, 566, 556, 546])
-    # 208 more are to go, ten a week.
-    assert press["half_gone"] == str(date(2026, 11, 22) + timedelta(days=round(208 / 10 * 7)))
+    [press] = api.get("/api/scarcity?shape=CV").json()
+    assert (press["whole"], press["free"]) == (105, [85, 83, 81, 79])
+    # 26.5 more are to go, two a week.
+    assert press["half_gone"] == str(date(2026, 11, 22) + timedelta(days=round(26.5 / 2 * 7)))
     [press] = api.get("/api/scarcity").json()
-    assert (press["letters"], press["projected"], press["half_gone"]) == (4, True, None)
-    for wrong in ("0", "6", "x", "999999"):
-        assert api.get(f"/api/scarcity?letters={wrong}").json() == []
+    assert (press["shape"], press["projected"], press["half_gone"]) == ("????", True, None)
+    for wrong in ("CVCVCV", "", "x", "C%3F", "VVV"):
+        assert api.get(f"/api/scarcity?shape={wrong}").json() == []

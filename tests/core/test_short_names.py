@@ -19,6 +19,8 @@ from vinetag.core.market.short_names import (
     matching,
     number_of,
     parse_short,
+    shape_counts,
+    shape_size,
 )
 
 LEXICON = load_lexicon()
@@ -94,6 +96,29 @@ def test_what_makes_no_sense_is_told(asked: dict[str, str], path: str) -> None:
         parse_short(asked)
     assert [problem.path for problem in refused.value.problems] == [path]
     assert refused.value.problems[0].text()
+
+
+@given(st.sets(st.text(ascii_lowercase, min_size=1, max_size=LONGEST), max_size=30))
+def test_shapes_are_counted(labels: set[str]) -> None:
+    bits = np.zeros(bit_count(), np.bool_)
+    bits[[number_of(label) for label in labels]] = True
+    counts = shape_counts(bits)
+    assert sum(counts["?" * n] for n in range(1, 6)) == len(labels)
+    for label in labels:
+        shape = "".join("V" if letter in "aeiou" else "C" for letter in label)
+        alike = [
+            one
+            for one in labels
+            if "".join("V" if letter in "aeiou" else "C" for letter in one) == shape
+        ]
+        assert counts[shape] == len(alike)
+    assert len(counts) == 5 + 62
+
+
+def test_a_shape_has_so_many_names() -> None:
+    assert shape_size("CVC") == len(found(shape="CVC")) == 21 * 5 * 21
+    assert (shape_size("???"), shape_size("V?")) == (26**3, 5 * 26)
+    assert shape_size("") == shape_size("CVCVCV") == shape_size("ab") == 0
 
 
 def test_nothing_is_found_where_nothing_can_be() -> None:

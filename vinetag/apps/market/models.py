@@ -135,8 +135,9 @@ class OfferChange(models.Model):
 
 
 class SnapshotRow(models.Model):
-    """The zone of an extension on a day: how many names were delegated, and of one to five letters
-    by their number (`short`). Its names are in the lake while it is `there`.
+    """The zone of an extension on a day: how many names were delegated, and of the short ones by
+    shape (`short`: core.market.short_names.shape_counts). Its names are in the lake while it is
+    `there`.
     """
 
     extension = models.CharField(max_length=63, db_collation="utf8mb4_bin")

@@ -19,7 +19,7 @@ from django.utils import timezone
 from vinetag.apps.market.lists import lake, workshop
 from vinetag.apps.market.models import SnapshotRow
 from vinetag.core.errors import Problem
-from vinetag.core.market.short_names import LONGEST, OFFSETS
+from vinetag.core.market.short_names import shape_counts
 from vinetag.core.names import FullName
 from vinetag.lake.duck import open_duck, shared_duck
 from vinetag.lake.unpacking import FeedError
@@ -56,18 +56,10 @@ def bring_zone(
     bits = short_bits(zones_folder(), extension, day)
     row, _ = SnapshotRow.objects.update_or_create(
         extension=extension, day=day,
-        defaults={"names": found.names, "short": _counted(bits), "brought_at": timezone.now()},
+        defaults={"names": found.names, "short": shape_counts(bits), "brought_at": timezone.now()},
     )  # fmt: skip
     _forget_old(extension)
     return row
-
-
-def _counted(bits: npt.NDArray[np.bool_]) -> dict[str, int]:
-    """How many short names were delegated, by their letters."""
-    return {
-        str(length): int(bits[OFFSETS[length] : OFFSETS[length + 1]].sum())
-        for length in range(1, LONGEST + 1)
-    }
 
 
 def _forget_old(extension: str) -> None:

@@ -4,6 +4,7 @@ shorter before longer, then by the alphabet. 12,356,630 in all.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -20,7 +21,7 @@ from vinetag.core.sheet.fields import Flag, Letters
 
 __all__ = [
     "LONGEST", "OFFSETS", "ShortQuestion", "bit_count", "label_of", "matching", "number_of",
-    "parse_short", "short_schema",
+    "parse_short", "shape_counts", "shape_size", "short_schema",
 ]  # fmt: skip
 
 LONGEST: Final = 5
@@ -139,6 +140,33 @@ def matching(question: ShortQuestion, lexicon: Lexicon) -> Numbers:
     if question.sayable:
         grid = grid[_sayable(grid, length, lexicon)]
     return (grid + OFFSETS[length]).astype(np.int32)
+
+
+def shape_size(shape: str) -> int:
+    """How many names there are of a shape of C, V and ?; 0 for what is none."""
+    sizes = {ANY_CONSONANT: 26 - len(VOWELS), ANY_VOWEL: len(VOWELS), ANY: 26}
+    if not 1 <= len(shape) <= LONGEST or not set(shape) <= set(sizes):
+        return 0
+    return math.prod(sizes[mark] for mark in shape)
+
+
+def shape_counts(bits: npt.NDArray[np.bool_]) -> dict[str, int]:
+    """By shape of consonants and vowels, and by length ("????"), how many names are set in `bits`,
+    which has one for each number.
+    """
+    vowels = np.isin(np.arange(26), [ord(c) - A for c in VOWELS])
+    found: dict[str, int] = {}
+    for length in range(1, LONGEST + 1):
+        codes = np.flatnonzero(bits[OFFSETS[length] : OFFSETS[length + 1]]).astype(np.int32)
+        kinds = np.zeros(len(codes), np.int32)
+        for place in range(length):
+            kinds = kinds * 2 + vowels[_letter(codes, length, place)]
+        counts = np.bincount(kinds, minlength=2**length)
+        found[ANY * length] = len(codes)
+        for kind, count in enumerate(counts.tolist()):
+            marks = f"{kind:0{length}b}".replace("0", ANY_CONSONANT).replace("1", ANY_VOWEL)
+            found[marks] = count
+    return found
 
 
 def _choices(mark: str, letters: str) -> Numbers:

@@ -81,10 +81,10 @@ class GoingSerializer(serializers.Serializer[Any]):
 
 
 class ScarcitySerializer(serializers.Serializer[Any]):
-    """How many names of so many letters are left under an extension, by the day of its zone."""
+    """How many names of a shape are left under an extension, by the day of its zone."""
 
     extension = serializers.CharField()
-    letters = serializers.IntegerField()
+    shape = serializers.CharField()
     whole = serializers.IntegerField()
     days = serializers.ListField(child=serializers.DateField())
     free = serializers.ListField(child=serializers.IntegerField())

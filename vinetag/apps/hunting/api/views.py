@@ -99,13 +99,12 @@ class ShortNamesView(APIView):
 class ScarcityView(APIView):
     @extend_schema(
         operation_id="readScarcity",
-        parameters=[OpenApiParameter("letters", int, description="1 to 5; 4, if left out")],
+        parameters=[OpenApiParameter("shape", str, description="Of C and V, or of ? alone")],
         responses={200: ScarcitySerializer(many=True)},
     )
     def get(self, request: Request) -> Response:
-        asked = request.query_params.get("letters", "4")
-        letters = int(asked) if asked.isascii() and asked.isdecimal() and len(asked) < 3 else 0
-        return Response(ScarcitySerializer(scarcity(letters), many=True).data)
+        found = scarcity(request.query_params.get("shape", "????"))
+        return Response(ScarcitySerializer(found, many=True).data)
 
 
 def _extensions(text: str, project: Project) -> list[str]:

@@ -78,7 +78,7 @@ it('says nothing where too few were followed', () => {
 
 const left = {
   extension: 'press',
-  letters: 4,
+  shape: '????',
   whole: 456_976,
   days: ['2026-11-14', '2026-11-21', '2026-11-28'],
   free: [400_000, 390_000, 380_000],

@@ -37,9 +37,9 @@ export function halfInWords({ extension, projected, half_gone: day, earliest, la
   );
 }
 
-/** How many names of so many letters are left under each extension, from one zone file to the next. */
-export function Scarcity({ letters }: { letters: number }) {
-  const { data } = useScarcity(letters);
+/** How many names of a shape are left under each extension, from one zone file to the next. */
+export function Scarcity({ shape }: { shape: string }) {
+  const { data } = useScarcity(shape);
   const { mode, systemMode } = useColorScheme();
   const inks = (mode === 'system' ? systemMode : mode) === 'dark' ? INKS.dark : INKS.light;
   if (!data?.length) return null;
@@ -47,7 +47,11 @@ export function Scarcity({ letters }: { letters: number }) {
   return (
     <Box component="section" aria-label={t('How many are left')} sx={{ mt: 3 }}>
       <Typography variant="h3" component="h2">
-        {t('How many names of {letters, plural, one {# letter} other {# letters}} are left', { letters })}
+        {shape.startsWith('?')
+          ? t('How many names of {letters, plural, one {# letter} other {# letters}} are left', {
+              letters: shape.length,
+            })
+          : t('How many names like {shape} are left', { shape })}
       </Typography>
       {days.length > 1 && (
         <LineChart

@@ -26,7 +26,14 @@ import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { t } from '../../shared/texts';
-import { SHORT_PAGE, type ShortAsk, type ShortAsked, useShortNames, useShortQuestion } from './useShortNames';
+import {
+  countedShape,
+  SHORT_PAGE,
+  type ShortAsk,
+  type ShortAsked,
+  useShortNames,
+  useShortQuestion,
+} from './useShortNames';
 
 // Charts are loaded when there is something to draw.
 const Scarcity = lazy(async () => ({ default: (await import('./Scarcity')).Scarcity }));
@@ -283,7 +290,7 @@ export function ShortNames({ projectId, own, offered, checking, onCheck, onKeep 
         </>
       )}
       <Suspense>
-        <Scarcity letters={(asked.shape ?? '????').length} />
+        <Scarcity shape={countedShape(asked.shape ?? '????')} />
       </Suspense>
       {!data && !failed && <Typography>{t('Going through the names …')}</Typography>}
     </Box>

@@ -55,10 +55,13 @@ export const useShortNames = (projectId: number, asked: ShortAsked, checking: bo
     retry: false,
   });
 
-/** How many names of so many letters are left, by extension and day. */
-export const useScarcity = (letters: number) =>
+/** The shape that is counted for one that is asked for: itself, or all of as many letters. */
+export const countedShape = (shape: string): string => (/^[CV]+$/.test(shape) ? shape : '?'.repeat(shape.length));
+
+/** How many names of a shape are left, by extension and day. */
+export const useScarcity = (shape: string) =>
   useQuery({
-    queryKey: keys.scarcity(letters),
-    queryFn: () => unwrap(api.GET('/api/scarcity', { params: { query: { letters } } })),
+    queryKey: keys.scarcity(shape),
+    queryFn: () => unwrap(api.GET('/api/scarcity', { params: { query: { shape } } })),
     staleTime: 300_000,
   });

@@ -56,7 +56,7 @@ export const keys = {
   vettedName: (id: number, name: string) => of(id, 'vetting', name),
   registers: ['registers'] as const,
   markets: ['markets'] as const,
-  scarcity: (letters: number) => ['scarcity', letters] as const,
+  scarcity: (shape: string) => ['scarcity', shape] as const,
   allCosts: (id: number) => of(id, 'costs'),
   costs: (id: number, question: object, edition: string) => of(id, 'costs', question, edition),
 };

@@ -3721,10 +3721,10 @@ export interface components {
             /** Format: date-time */
             said_at: string;
         };
-        /** @description How many names of so many letters are left under an extension, by the day of its zone. */
+        /** @description How many names of a shape are left under an extension, by the day of its zone. */
         Scarcity: {
             extension: string;
-            letters: number;
+            shape: string;
             whole: number;
             days: string[];
             free: number[];
@@ -11278,8 +11278,8 @@ export interface operations {
     readScarcity: {
         parameters: {
             query?: {
-                /** @description 1 to 5; 4, if left out */
-                letters?: number;
+                /** @description Of C and V, or of ? alone */
+                shape?: string;
             };
             header?: never;
             path?: never;
