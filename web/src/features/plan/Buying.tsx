@@ -48,7 +48,7 @@ export function Buying({ fullName, buying, currency, onCeiling }: Props) {
         {buying.ends && `, ${t('ends {left}', { left: formatLeft(buying.ends, now) })}`}.{' '}
         <strong>{buyingInWords(buying, currency)}</strong>{' '}
         <Typography component="span" variant="caption" color="textSecondary">
-          {rich('By a list of {age}; what it costs over the years comes on top.', { age: <Age at={buying.told} /> })}
+          {rich('By a list of {age}; holding it over the years is not in it.', { age: <Age at={buying.told} /> })}
         </Typography>
       </Typography>
       {buying.kind === 'auction' && (
