@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from itertools import product
 from string import ascii_lowercase
 
@@ -52,11 +53,12 @@ SHAPES = st.text("CV?ax", min_size=1, max_size=3)
 
 @given(
     SHAPES, st.sampled_from(["", "abx", "aeiou", "z"]), st.sampled_from(["", "a", "x", "ab"]),
-    st.sampled_from(["", "b", "xa"]),
+    st.sampled_from(["", "b", "xa"]), st.sampled_from(["", "x", "ax", "bab", "aa"]),
 )  # fmt: skip
 def test_what_matches_is_what_going_through_all_gives(
-    shape: str, letters: str, text: str, starts: str
+    shape: str, letters: str, text: str, starts: str, initials: str
 ) -> None:
+    in_order = re.compile(".*".join(initials))
     vowels = set("aeiou")
 
     def fits(label: str) -> bool:
@@ -67,12 +69,19 @@ def test_what_matches_is_what_going_through_all_gives(
                 return False
             if mark not in "CV?" and letter != mark:
                 return False
-        return text in label and label.startswith(starts)
+        return text in label and label.startswith(starts) and bool(in_order.match(label))
 
     every = ("".join(letters) for letters in product(ascii_lowercase, repeat=len(shape)))
-    assert found(shape=shape, letters=letters, text=text, starts=starts) == [
-        label for label in every if fits(label)
-    ]
+    asked = {"shape": shape, "letters": letters, "text": text, "starts": starts}
+    assert found(**asked, initials=initials) == [label for label in every if fits(label)]
+
+
+def test_initials_may_be_told_by_their_words() -> None:
+    tide = found(shape="CVCV", initials="Red tide")
+    assert tide == found(shape="CVCV", initials="rt")
+    assert {"rota", "ruti"} <= set(tide)
+    assert all(label[0] == "r" and label[2] == "t" for label in tide)
+    assert found(shape="CVC", initials="a b c d") == []
 
 
 def test_what_can_be_said_has_vowels_and_usual_letters() -> None:
@@ -88,7 +97,7 @@ def test_what_can_be_said_has_vowels_and_usual_letters() -> None:
     [
         ({"shape": "CVCVCV"}, "shape"), ({"shape": "cv1"}, "shape"), ({"shape": "X"}, "shape"),
         ({"letters": "ä"}, "letters"), ({"text": "x" * 70}, "text"),
-        ({"sayable": "perhaps"}, "sayable"),
+        ({"sayable": "perhaps"}, "sayable"), ({"initials": "4 you"}, "initials"),
     ],
 )  # fmt: skip
 def test_what_makes_no_sense_is_told(asked: dict[str, str], path: str) -> None:

@@ -41,6 +41,7 @@ add_words(
     {
         "short_shape": "A shape is one to five of C, V, ? and small letters; “{value}” is none.",
         "short_letters": "Only the letters a to z can be allowed.",
+        "short_initials": "Initials are letters a to z, or words that begin with them.",
     }
 )
 
@@ -71,10 +72,26 @@ class _Alphabet(Marker):
         return {"type": "string"}
 
 
+@dataclass(frozen=True)
+class _Initials(Marker):
+    """Initials, or the words they are of."""
+
+    def read(self, value: str) -> str:
+        words = value.lower().split()
+        text = "".join(word[0] for word in words) if len(words) > 1 else "".join(words)
+        if not all("a" <= c <= "z" for c in text):
+            raise refusal("short_initials")
+        return text
+
+    def described(self) -> dict[str, Any]:
+        return {"type": "string"}
+
+
 @dataclass(frozen=True, slots=True)
 class ShortQuestion:
     """Which short names: of a `shape`, of these `letters` only ("" for all), with `text` in them,
-    beginning with `starts`; `sayable`: whose letters follow each other in common words.
+    beginning with `starts`; with these `initials`, the first in front and the rest in this order
+    somewhere behind; `sayable`: whose letters follow each other in common words.
     """
 
     __pydantic_config__: ClassVar[ConfigDict] = ConfigDict(extra="ignore")
@@ -85,6 +102,9 @@ class ShortQuestion:
     letters: Annotated[str, _Alphabet(), Field(description="Only these, a to z")] = ""
     text: Letters = ""
     starts: Letters = ""
+    initials: Annotated[
+        str, _Initials(), Field(description="Letters, or words whose first letters count")
+    ] = ""
     sayable: Flag = False
 
 
@@ -128,15 +148,18 @@ def matching(question: ShortQuestion, lexicon: Lexicon) -> Numbers:
     """The numbers of all names of a question, in order. An array of up to 26 ** 5."""
     length = len(question.shape)
     choices = [_choices(mark, question.letters) for mark in question.shape]
-    for place, letter in enumerate(question.starts[:length]):
-        choices[place] = np.intersect1d(choices[place], [ord(letter) - A])
-    if len(question.starts) > length or len(question.text) > length:
+    for front in (question.starts, question.initials[:1]):
+        for place, letter in enumerate(front[:length]):
+            choices[place] = np.intersect1d(choices[place], [ord(letter) - A])
+    if max(len(question.starts), len(question.text), len(question.initials)) > length:
         return np.empty(0, np.int32)
     grid = np.zeros(1, np.int32)
     for allowed in choices:
         grid = (grid[:, None] * 26 + allowed[None, :]).ravel().astype(np.int32)
     if question.text:
         grid = grid[_contains(grid, length, question.text)]
+    if question.initials:
+        grid = grid[_in_order(grid, length, question.initials)]
     if question.sayable:
         grid = grid[_sayable(grid, length, lexicon)]
     return (grid + OFFSETS[length]).astype(np.int32)
@@ -197,6 +220,15 @@ def _contains(codes: Numbers, length: int, text: str) -> npt.NDArray[np.bool_]:
     for after in range(length - len(text) + 1):
         found |= codes // 26**after % 26 ** len(text) == wanted
     return found
+
+
+def _in_order(codes: Numbers, length: int, text: str) -> npt.NDArray[np.bool_]:
+    """Whether the letters of `text` come one after another, with others between them or none."""
+    wanted = np.array([*(ord(c) - A for c in text), -1], np.int32)
+    seen = np.zeros(len(codes), np.int32)
+    for place in range(length):
+        seen += _letter(codes, length, place) == wanted[seen]
+    return seen == len(text)
 
 
 @lru_cache(1)

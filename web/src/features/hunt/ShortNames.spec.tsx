@@ -65,11 +65,13 @@ it('asks by shape, letters and extensions, and page by page', async () => {
     expect(requests.at(-1)?.path).toContain('offset=60');
   });
   await userEvent.type(screen.getByRole('textbox', { name: 'Only these letters' }), 'abel');
+  await userEvent.type(screen.getByRole('textbox', { name: 'Initials, or words' }), 'blue lane');
   await userEvent.click(screen.getByRole('button', { name: '.press' }));
   await userEvent.click(screen.getByRole('checkbox', { name: 'that can be said' }));
   await waitFor(() => {
     const asked = requests.at(-1)?.path ?? '';
-    for (const part of ['letters=abel', 'extensions=com%2Cnet%2Cpress', 'sayable=true']) expect(asked).toContain(part);
+    for (const part of ['letters=abel', 'initials=blue', 'extensions=com%2Cnet%2Cpress', 'sayable=true'])
+      expect(asked).toContain(part);
     expect(asked).not.toContain('offset');
   });
 });

@@ -66,7 +66,7 @@ function Text({
   asked,
   onAsk,
 }: {
-  field: 'shape' | 'letters' | 'text' | 'starts';
+  field: 'shape' | 'letters' | 'text' | 'starts' | 'initials';
   label: string;
   asked: ShortAsked;
   onAsk: ShortAsk;
@@ -150,6 +150,7 @@ export function ShortNames({ projectId, own, offered, checking, onCheck, onKeep 
         <Text field="letters" label={t('Only these letters')} asked={asked} onAsk={ask} />
         <Text field="text" label={t('Has letters')} asked={asked} onAsk={ask} />
         <Text field="starts" label={t('Begins with')} asked={asked} onAsk={ask} />
+        <Text field="initials" label={t('Initials, or words')} asked={asked} onAsk={ask} />
       </Stack>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center', mb: 2 }}>
         <Row label={t('Extensions')}>

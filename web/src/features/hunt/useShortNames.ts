@@ -10,7 +10,7 @@ export type ShortAsk = (part: Change) => void;
 
 export const SHORT_PAGE = 60;
 const WHILE_CHECKING = 1_500;
-const TEXTS = ['shape', 'letters', 'text', 'starts', 'extensions'] as const;
+const TEXTS = ['shape', 'letters', 'text', 'starts', 'initials', 'extensions'] as const;
 const FLAGS = ['sayable', 'every'] as const;
 
 function read(params: URLSearchParams): ShortAsked {

@@ -9740,6 +9740,8 @@ export interface operations {
                 letters?: string;
                 text?: string;
                 starts?: string;
+                /** @description Letters, or words whose first letters count */
+                initials?: string;
                 sayable?: boolean;
                 /** @description Those of the brief, if left out */
                 extensions?: string;
