@@ -133,7 +133,7 @@ def test_views_are_kept_and_nonsense_is_told(api: APIClient, project: Project) -
     views = [{"name": " short  ones ", "search": "letters_max=6"}]
     kept = api.put(address, {"view": "sort=name", "views": views}).json()
     named = {"name": "short ones", "search": "letters_max=6"}
-    assert kept == {"view": "sort=name", "views": [named]}
+    assert kept == {"view": "sort=name", "views": [named], "place": ""}
     assert api.put(address, {"view": ""}).json()["views"] == kept["views"]
     for wrong, path in (
         ([{"name": "", "search": ""}], "views.0.name"),
