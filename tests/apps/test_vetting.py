@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
@@ -21,6 +22,7 @@ from vinetag.apps.vetting.models import FindingRow, MarkRow, Vetting
 from vinetag.apps.vetting.platforms import load_platforms
 from vinetag.apps.vetting.registers import bring_marks
 from vinetag.core.concepts import FINDING_NAMES, WEIGHTS
+from vinetag.lookup.retry import RetryPolicy
 
 MARKS = b"""number,word,owner,classes,status,registered
 1,Inkpost,Hexley Press,16 35,registered,2019-03-01
@@ -153,8 +155,10 @@ def test_without_anybody_to_ask_it_is_unknown_and_never_clear(
 @pytest.mark.usefixtures("carried")
 @pytest.mark.parametrize("fault", ["500", "webpage", "nonsense", "429", "hangup"])
 def test_services_that_misbehave_are_unknown(
-    api: APIClient, shortlist: Project, equipped: Registry, fault: str
+    api: APIClient, shortlist: Project, equipped: Registry, settings: Any, fault: str
 ) -> None:
+    soon = RetryPolicy(attempts=2, first_wait=0.1, rounds=1, give_up=3)
+    settings.LOOKUP = replace(settings.LOOKUP, retry=soon)
     equipped.faults(
         {"service": "search", "kind": fault, "seconds": 30},
         {"service": "platforms", "kind": fault, "seconds": 30},
