@@ -70,7 +70,7 @@ it('asks by shape, letters and extensions, and page by page', async () => {
   await userEvent.click(screen.getByRole('checkbox', { name: 'that can be said' }));
   await waitFor(() => {
     const asked = requests.at(-1)?.path ?? '';
-    for (const part of ['letters=abel', 'initials=blue', 'extensions=com%2Cnet%2Cpress', 'sayable=true'])
+    for (const part of ['letters=abel', 'initials=blue%20lane', 'extensions=com%2Cnet%2Cpress', 'sayable=true'])
       expect(asked).toContain(part);
     expect(asked).not.toContain('offset');
   });

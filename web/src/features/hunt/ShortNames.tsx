@@ -77,7 +77,7 @@ function Text({
     },
     [field, onAsk],
   );
-  const [typed, setTyped] = useLetters(asked[field] ?? '', 300, look);
+  const [typed, setTyped] = useLetters(asked[field] ?? '', 300, look, field === 'initials');
   return (
     <TextField
       size="small"
@@ -220,8 +220,10 @@ export function ShortNames({ projectId, own, offered, checking, onCheck, onKeep 
             </Button>
           </Stack>
           {data.rows.length === 0 ? (
-            <EmptyState title={t('No name of this shape is left')}>
-              {t('Try another shape, more letters, or an extension without a zone file.')}
+            <EmptyState title={data.matching ? t('No name of this shape is left') : t('No name is like this')}>
+              {data.matching
+                ? t('Try another shape, more letters, or an extension without a zone file.')
+                : t('Shape and letters leave nothing together: ask for less, or for a longer shape.')}
             </EmptyState>
           ) : (
             <TableContainer>

@@ -3,11 +3,13 @@ import { useEffect, useState } from 'react';
 /**
  * Letters typed into a filter, and what types them: `onSettled` is told once typing rests for `wait` milliseconds. What
  * is given from outside is taken over; what only comes back of what settled is not, as more may have been typed since.
+ * Blanks are left out, unless there are to be `words`.
  */
 export function useLetters(
   given: string,
   wait: number,
   onSettled: (letters: string) => void,
+  words = false,
 ): [string, (typed: string) => void] {
   const [typed, setTyped] = useState(given);
   const [known, setKnown] = useState(given);
@@ -32,7 +34,7 @@ export function useLetters(
   return [
     typed,
     (next) => {
-      setTyped(next.replace(/\s/g, '').slice(0, 63));
+      setTyped((words ? next : next.replace(/\s/g, '')).slice(0, 63));
     },
   ];
 }
