@@ -228,7 +228,8 @@ def _in_order(codes: Numbers, length: int, text: str) -> npt.NDArray[np.bool_]:
     seen = np.zeros(len(codes), np.int32)
     for place in range(length):
         seen += _letter(codes, length, place) == wanted[seen]
-    return seen == len(text)
+    found: npt.NDArray[np.bool_] = seen == len(text)
+    return found
 
 
 @lru_cache(1)
