@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from contextlib import closing
 from dataclasses import replace
 from functools import cache
 from pathlib import Path
@@ -11,6 +12,7 @@ from typing import Any
 import pytest
 from asgiref.sync import sync_to_async
 from django.core.cache import cache as django_cache
+from redis import Redis
 from rest_framework.test import APIClient
 
 from tests.conftest import Registry
@@ -96,11 +98,22 @@ def project(person: User) -> Project:
 
 
 @pytest.fixture
+def administrator(person: User) -> User:
+    person.is_staff = True
+    person.save()
+    return person
+
+
+@pytest.fixture
 def simulated_world(registry: Registry, settings: Any) -> Registry:
     """Look-ups ask the stand-ins."""
     asked = LookupSettings.from_env({**registry.environment, "VINETAG_RDAP_TIMEOUT": "1"})
     settings.LOOKUP = replace(asked, redis=settings.REDIS_URL)
     django_cache.clear()
+    # What earlier tests taught of these hosts is none of this one's business.
+    with closing(Redis.from_url(settings.REDIS_URL)) as gates:
+        for key in gates.scan_iter("vinetag:gate:*"):
+            gates.delete(key)
     return registry
 
 

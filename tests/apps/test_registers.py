@@ -31,13 +31,6 @@ MARKS = b"""number,word,owner,classes,status
 
 
 @pytest.fixture
-def administrator(person: User) -> User:
-    person.is_staff = True
-    person.save()
-    return person
-
-
-@pytest.fixture
 def read_at_once(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(tasks.read_register, "delay", tasks.read_register)
 

@@ -18,6 +18,7 @@ from vinetag.apps.availability.models import LastAnswer
 from vinetag.apps.market import snapshots
 from vinetag.apps.market.models import SnapshotRow
 from vinetag.apps.naming.models import Project
+from vinetag.core.market.short_names import number_of
 from vinetag.core.names import FullName
 from vinetag.lake.unpacking import FeedError
 
@@ -59,6 +60,15 @@ def test_names_of_a_zone_are_taken_and_the_others_are_asked(
     # Of an extension without a zone file nothing is said by one.
     assert all(e["source"] != "zone" for e in rows[f"{FREE}.net"].evidence)
     assert simulated_world.served - before == 3
+
+
+def test_a_zone_file_of_the_same_day_takes_the_place_of_the_other(db: None, tmp_path: Path) -> None:
+    bring(tmp_path, "com", "abc")
+    assert snapshots.bits_of("com", YESTERDAY)[number_of("abc")]
+    bring(tmp_path, "com", "abd", "abe")
+    bits = snapshots.bits_of("com", YESTERDAY)
+    assert [bool(bits[number_of(label)]) for label in ("abc", "abd")] == [False, True]
+    assert SnapshotRow.objects.get().names == 2
 
 
 def test_what_is_younger_than_a_zone_is_asked_again(

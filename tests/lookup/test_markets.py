@@ -13,7 +13,7 @@ from aiohttp import web
 from aiohttp.test_utils import TestServer
 
 from tests.conftest import Registry
-from vinetag.lookup import HostLimits, LookupSettings, RetryPolicy, downloads
+from vinetag.lookup import HostLimits, LookupSettings, RetryPolicy
 from vinetag.lookup.downloads import Downloaded, Downloader
 from vinetag.lookup.feeds import Validators
 from vinetag.lookup.fetching import open_session
@@ -70,11 +70,12 @@ async def served(host: Host) -> AsyncIterator[str]:
 
 
 async def fetch(
-    address: str, target: Path, known: Validators = Validators(), retry: RetryPolicy = ONCE  # noqa: B008
+    address: str, target: Path, known: Validators = Validators(), retry: RetryPolicy = ONCE,  # noqa: B008
+    largest: int = 1_000_000_000,
 ) -> Downloaded:  # fmt: skip
     async with open_session(5.0) as session:
         limiter = LocalLimiter(lambda _: HostLimits())
-        return await Downloader(session, limiter, retry).fetch(address, target, known)
+        return await Downloader(session, limiter, retry, largest).fetch(address, target, known)
 
 
 async def test_a_file_comes_whole_and_only_when_it_changed(tmp_path: Path) -> None:
@@ -139,12 +140,9 @@ async def test_what_is_no_file_is_a_trouble(tmp_path: Path, status: int, trouble
     assert not (tmp_path / "a.list").exists()
 
 
-async def test_a_file_without_end_is_given_up(
-    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    monkeypatch.setattr(downloads, "LARGEST_FILE", 1_000)
+async def test_a_file_without_end_is_given_up(tmp_path: Path) -> None:
     async with served(Host()) as address:
-        found = await fetch(address, tmp_path / "a.list")
+        found = await fetch(address, tmp_path / "a.list", largest=1_000)
     assert (found.trouble, found.detail) == ("nonsense", "the file is too large")
     assert list(tmp_path.iterdir()) == [] or not (tmp_path / "a.list").exists()
     assert (await fetch("http://127.0.0.1:1/list", tmp_path / "a.list")).trouble == "unreachable"

@@ -19,9 +19,8 @@ from vinetag.lookup.limiter import Limiter
 from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.retry import RetryPolicy, read_retry_after
 
-__all__ = ["LARGEST_FILE", "Downloaded", "Downloader"]
+__all__ = ["Downloaded", "Downloader"]
 
-LARGEST_FILE: Final = 2_000_000_000
 CHUNK: Final = 1 << 18
 # Seconds without a byte after which a try is given up; a whole file may take as long as it takes.
 SILENCE: Final = 30.0
@@ -40,11 +39,12 @@ class Downloaded(NamedTuple):
 
 @dataclass(frozen=True)
 class Downloader:
-    """Downloads by HTTP, politely and again where that may help."""
+    """Downloads by HTTP, politely and again where that may help, of `largest` bytes at the most."""
 
     session: aiohttp.ClientSession
     limiter: Limiter
     retry: RetryPolicy
+    largest: int
 
     async def fetch(self, address: str, target: Path, known: Validators = NOTHING) -> Downloaded:
         """The file at an address from the settings into `target`, if it is another than the one
@@ -111,7 +111,7 @@ class Downloader:
         with part.open("ab" if begun else "wb") as out:
             async for chunk in reply.content.iter_chunked(CHUNK):
                 written += out.write(chunk)
-                if written > LARGEST_FILE:
+                if written > self.largest:
                     raise ValueError("the file is too large")
 
 

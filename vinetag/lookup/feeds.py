@@ -4,21 +4,25 @@ question.
 
 from __future__ import annotations
 
+import json
+from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Final, NamedTuple
+from typing import Any, Final, NamedTuple, TypeVar
 from urllib.parse import urlsplit
 
 import aiohttp
 
-from vinetag.core.checking import Trouble
+from vinetag.core.checking import TROUBLE_WORDING, Trouble
+from vinetag.core.errors import CoreError
 from vinetag.lookup.fetching import Failure, Reply, get, trouble_of
 from vinetag.lookup.limiter import Limiter
 from vinetag.lookup.politely import Tried, politely
 from vinetag.lookup.retry import RetryPolicy
 
-__all__ = ["LARGEST_FILE", "NOTHING", "Fetched", "Fetcher", "Validators"]
+__all__ = ["LARGEST_FILE", "NOTHING", "Fetched", "Fetcher", "Validators", "read_index", "why"]
 
 LARGEST_FILE: Final = 16 * 1024 * 1024
+Entries = TypeVar("Entries")
 
 
 class Validators(NamedTuple):
@@ -85,3 +89,20 @@ class Fetcher:
         except UnicodeDecodeError:
             text = reply.body.decode("cp1252", "replace")
         return Fetched(text, Validators(reply.etag, reply.modified))
+
+
+def read_index(file: Fetched, read: Callable[[Any], Entries]) -> tuple[Entries | None, str]:
+    """What a JSON document tells by `read`, which raises a CoreError; or None, and why."""
+    if file.text is None:
+        return None, why(file.trouble, file.detail)
+    try:
+        return read(json.loads(file.text)), ""
+    except CoreError as error:
+        return None, str(error)[:300]
+    except (ValueError, RecursionError):
+        return None, "The document could not be read: it is no JSON."
+
+
+def why(trouble: Trouble, detail: str) -> str:
+    """Why a file is not there, in words."""
+    return " ".join(filter(None, (TROUBLE_WORDING[trouble], detail)))[:300]

@@ -3,23 +3,24 @@
 from __future__ import annotations
 
 import asyncio
-import json
 from collections.abc import Mapping
 from contextlib import AsyncExitStack
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import Final
 from urllib.parse import urljoin
 
-from vinetag.core.checking import TROUBLE_WORDING, Trouble
-from vinetag.core.market.markets import MarketEntry, MarketsError, read_markets
+from vinetag.core.market.markets import MarketEntry, read_markets
 from vinetag.lookup.downloads import Downloaded, Downloader
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.feeds import NOTHING, Fetcher, Validators
+from vinetag.lookup.feeds import NOTHING, Fetcher, Validators, read_index, why
 from vinetag.lookup.fetching import open_session, origin_of
 from vinetag.lookup.settings import LookupSettings
 
-__all__ = ["FoundMarkets", "fetch_markets", "why"]
+__all__ = ["FoundMarkets", "fetch_markets"]
 
+# Packed or not, in bytes.
+LARGEST_LIST: Final = 2_000_000_000
 NO_VALIDATORS: Mapping[str, Validators] = {}
 
 
@@ -49,18 +50,11 @@ async def fetch_markets(
         session = await stack.enter_async_context(open_session(settings.timeout))
         limiter = open_limiter(settings, stack)
         index = await Fetcher(session, limiter, settings.retry).fetch(settings.markets)
-        if index.text is None:
-            found.troubles[""] = why(index.trouble, index.detail)
+        entries, trouble = read_index(index, read_markets)
+        if entries is None:
+            found.troubles[""] = trouble
             return found
-        try:
-            entries = read_markets(json.loads(index.text))
-        except MarketsError as error:
-            found.troubles[""] = str(error)[:300]
-            return found
-        except (ValueError, RecursionError):
-            found.troubles[""] = "The markets could not be read: it is no JSON."
-            return found
-        downloader = Downloader(session, limiter, settings.retry)
+        downloader = Downloader(session, limiter, settings.retry, LARGEST_LIST)
 
         async def bring(entry: MarketEntry) -> None:
             found.entries[entry.code] = entry
@@ -78,8 +72,3 @@ async def fetch_markets(
 
         await asyncio.gather(*map(bring, entries))
     return found
-
-
-def why(trouble: Trouble, detail: str) -> str:
-    """Why a file is not there, in words."""
-    return " ".join(filter(None, (TROUBLE_WORDING[trouble], detail)))[:300]

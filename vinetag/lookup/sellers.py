@@ -3,21 +3,19 @@
 from __future__ import annotations
 
 import asyncio
-import json
 from collections.abc import Collection, Mapping
 from contextlib import AsyncExitStack
 from dataclasses import dataclass, field
 from datetime import date
 from urllib.parse import urljoin
 
-from vinetag.core.checking import TROUBLE_WORDING
 from vinetag.core.cost import Coupon, PriceList
 from vinetag.core.cost.coupon_files import read_coupons
 from vinetag.core.cost.price_files import read_price_list
 from vinetag.core.cost.seller_documents import SellerEntry, read_sellers
 from vinetag.core.errors import Problem
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.feeds import NOTHING, Fetched, Fetcher, Validators
+from vinetag.lookup.feeds import NOTHING, Fetched, Fetcher, Validators, read_index, why
 from vinetag.lookup.fetching import open_session, origin_of
 from vinetag.lookup.settings import LookupSettings
 
@@ -86,7 +84,7 @@ async def fetch_sellers(
         if file.text is None and not file.trouble:
             continue
         if file.text is None:
-            found.troubles.append((entry.code, f"{what}: {_why(file)}"))
+            found.troubles.append((entry.code, f"{what}: {why(file.trouble, file.detail)}"))
             continue
         if what == "prices":
             listed = read_price_list(file.text, entry.currency, known)
@@ -104,18 +102,9 @@ async def fetch_sellers(
 
 
 def _entries(index: Fetched, found: FoundSellers) -> tuple[SellerEntry, ...]:
-    if index.text is None:
-        found.troubles.append(("", _why(index)))
+    read, trouble = read_index(index, read_sellers)
+    if read is None:
+        found.troubles.append(("", trouble))
         return ()
-    try:
-        document = json.loads(index.text)
-    except (ValueError, RecursionError):
-        found.troubles.append(("", "The sellers could not be read: it is no JSON."))
-        return ()
-    read = read_sellers(document)
     found.tell("", "sellers", read.problems)
     return read.entries
-
-
-def _why(file: Fetched) -> str:
-    return " ".join(filter(None, (TROUBLE_WORDING[file.trouble], file.detail)))

@@ -2,23 +2,25 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Collection
 from contextlib import AsyncExitStack
 from dataclasses import dataclass, field
 from datetime import date
 from pathlib import Path
+from typing import Final
 from urllib.parse import urljoin
 
-from vinetag.core.market.markets import MarketsError, ZoneEntry, read_zones
+from vinetag.core.market.markets import read_zones
 from vinetag.lookup.downloads import Downloader
 from vinetag.lookup.engine_factory import open_limiter
-from vinetag.lookup.feeds import Fetcher
+from vinetag.lookup.feeds import Fetcher, read_index, why
 from vinetag.lookup.fetching import open_session, origin_of
-from vinetag.lookup.markets import why
 from vinetag.lookup.settings import LookupSettings
 
 __all__ = ["FoundZones", "fetch_zones"]
+
+# The largest of them hold 160,000,000 names; packed, in bytes.
+LARGEST_ZONE: Final = 20_000_000_000
 
 
 @dataclass
@@ -45,18 +47,11 @@ async def fetch_zones(
         session = await stack.enter_async_context(open_session(settings.timeout))
         limiter = open_limiter(settings, stack)
         index = await Fetcher(session, limiter, settings.retry).fetch(settings.zones)
-        entries: tuple[ZoneEntry, ...] = ()
-        if index.text is None:
-            found.troubles[""] = why(index.trouble, index.detail)
-        else:
-            try:
-                entries = read_zones(json.loads(index.text))
-            except MarketsError as error:
-                found.troubles[""] = str(error)[:300]
-            except (ValueError, RecursionError):
-                found.troubles[""] = "The zones could not be read: it is no JSON."
-        downloader = Downloader(session, limiter, settings.retry)
-        for entry in entries:
+        entries, trouble = read_index(index, read_zones)
+        if entries is None:
+            found.troubles[""] = trouble
+        downloader = Downloader(session, limiter, settings.retry, LARGEST_ZONE)
+        for entry in entries or ():
             if (entry.extension, entry.day) in known:
                 continue
             address = urljoin(settings.zones, entry.file)

@@ -25,7 +25,9 @@ from vinetag.lookup import LookupSettings
 from vinetag.lookup.feeds import Validators
 from vinetag.lookup.markets import FoundMarkets, fetch_markets
 
-__all__ = ["is_due", "read_file", "refresh_markets", "take_file", "waiting_files"]
+__all__ = [
+    "is_coming", "is_due", "read_file", "refresh_markets", "take_file", "waiting_files",
+]  # fmt: skip
 
 EVERY: Final = timedelta(hours=1)
 # After a failure it is tried again sooner.
@@ -42,6 +44,13 @@ LONGEST_REFRESH: Final = 1_800
 def is_due() -> bool:
     """Whether the markets are to be asked again: once an hour, and sooner after a failure."""
     return bool(_lookup().markets) and cache.get(ASKED) is None
+
+
+def is_coming() -> bool:
+    """Whether lists are read just now, or those of the settings are to come for the first time."""
+    if ListFile.objects.filter(state__in=ListFile.ACTIVE).exists():
+        return True
+    return is_due() and not MarketRow.objects.exclude(address="").exists()
 
 
 def _lookup() -> LookupSettings:
@@ -85,16 +94,19 @@ def _keep(found: FoundMarkets) -> None:
 
 def _queue(row: MarketRow, name: str, source: BinaryIO, validators: list[str]) -> ListFile:
     """Put a list by for a worker. Of lists that wait only the newest is of use."""
-    row.files.filter(state=ListFile.State.WAITING).delete()
-    file = ListFile.objects.create(
-        market=row, name=name[:120], heartbeat_at=timezone.now() - 2 * LEASE
-    )
+    # Nobody takes it up before it is there as a whole.
+    file = ListFile.objects.create(market=row, name=name[:120], heartbeat_at=timezone.now())
     target = _path(file)
     target.parent.mkdir(parents=True, exist_ok=True)
     with target.open("wb") as out:
         shutil.copyfileobj(source, out, 1 << 20)
     # Only a list that was read is not asked for again.
     cache.set(f"list-validators-{file.pk}", validators, 86_400)
+    ListFile.objects.filter(pk=file.pk).update(heartbeat_at=timezone.now() - 2 * LEASE)
+    for older in row.files.filter(state=ListFile.State.WAITING, pk__lt=file.pk):
+        # Unless somebody has begun to read it meanwhile.
+        if row.files.filter(state=ListFile.State.WAITING, pk=older.pk).delete()[0]:
+            _path(older).unlink(missing_ok=True)
     return file
 
 

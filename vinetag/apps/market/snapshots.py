@@ -103,9 +103,15 @@ def delegated_names(names: Iterable[FullName]) -> Mapping[FullName, tuple[bool, 
     }
 
 
-@lru_cache(6)
 def bits_of(extension: str, day: date) -> npt.NDArray[np.bool_]:
     """By number, whether a short name was delegated on the day."""
+    # A zone file of the same day may have been brought again.
+    brought = snapshot_folder(zones_folder(), extension, day).stat().st_mtime_ns
+    return _bits_of(extension, day, brought)
+
+
+@lru_cache(6)
+def _bits_of(extension: str, day: date, _brought: int) -> npt.NDArray[np.bool_]:
     return short_bits(zones_folder(), extension, day)
 
 

@@ -123,5 +123,6 @@ class MarketSerializer(serializers.Serializer[Any]):
 
 class MarketsSerializer(serializers.Serializer[Any]):
     may_edit = serializers.BooleanField()
+    coming = serializers.BooleanField(help_text="Whether lists are fetched or read just now")
     markets = MarketSerializer(many=True)
     files = ListFileSerializer(many=True, help_text="The last that came, the newest first")

@@ -19,7 +19,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.accounts.waking import wake
 from vinetag.apps.market.api.serializers import MarketsSerializer
 from vinetag.apps.market.models import ListFile, MarketRow
-from vinetag.apps.market.refresh import take_file
+from vinetag.apps.market.refresh import is_coming, take_file
 from vinetag.apps.market.tasks import read_list
 
 __all__ = ["ListView", "MarketsView"]
@@ -31,6 +31,7 @@ def _markets(person: User) -> Any:
     files = ListFile.objects.select_related("market").order_by("-pk")
     document = {
         "may_edit": person.is_staff,
+        "coming": is_coming(),
         "markets": MarketRow.objects.exclude(listed=False, edition="").order_by("name"),
         "files": files[:MOST_FILES] if person.is_staff else (),
     }

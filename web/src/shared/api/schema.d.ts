@@ -2825,6 +2825,8 @@ export interface components {
         };
         Markets: {
             may_edit: boolean;
+            /** @description Whether lists are fetched or read just now */
+            coming: boolean;
             markets: components["schemas"]["Market"][];
             /** @description The last that came, the newest first */
             files: components["schemas"]["ListFile"][];
