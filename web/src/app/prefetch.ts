@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
 
-import { readQuestion } from '../shared/lib/question';
+import { SHEET_FIELDS } from '../shared/lib/question';
 import { conceptsQuery, pageQuery, projectQuery, sessionQuery } from '../shared/lib/queries';
 
 export const loadBench = () => import('./BenchPage');
@@ -11,7 +11,8 @@ const nothing = () => undefined;
 
 /** Asks for all that opening a bench needs at once, not one after the other; what fails is asked again, and told, where it is needed. */
 export async function prefetchBench(client: QueryClient, id: number, search = ''): Promise<void> {
-  const first = (of: string) => client.query(pageQuery(id, readQuestion(new URLSearchParams(of)), 0)).catch(nothing);
+  const first = (of: string) =>
+    client.query(pageQuery(id, SHEET_FIELDS.read(new URLSearchParams(of)), 0)).catch(nothing);
   void loadBench();
   if (search) void first(search);
   const project = await client.query(projectQuery(id)).catch(nothing);

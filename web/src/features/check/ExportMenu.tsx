@@ -1,4 +1,4 @@
-import { type SheetQuestion, writeQuestion } from '../../shared/lib/question';
+import { type SheetQuestion, SHEET_FIELDS } from '../../shared/lib/question';
 import { FileMenu } from '../../shared/ui/FileMenu';
 
 interface Props {
@@ -13,7 +13,7 @@ export function ExportMenu({ projectId, question }: Props) {
     const query = new URLSearchParams([
       ['form', form],
       ['what', question ? 'sheet' : 'pasted'],
-      ...(question ? writeQuestion(question) : []),
+      ...(question ? SHEET_FIELDS.write(question) : []),
     ]);
     return `/api/projects/${projectId}/export?${query.toString()}`;
   };

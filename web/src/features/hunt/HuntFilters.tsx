@@ -13,9 +13,11 @@ import { concepts } from '../../shared/lib/concepts';
 import { formatCount } from '../../shared/lib/format';
 import { listOf, toggled } from '../../shared/lib/question';
 import { useLetters } from '../../shared/lib/useLetters';
+import { LettersField } from '../../shared/sheet/LettersField';
 import { Choice, Row } from '../../shared/ui/Choice';
+import { Section } from '../../shared/ui/Section';
 import { t } from '../../shared/texts';
-import { filtersOf, type HuntAsk, type HuntField, type HuntQuestion, NO_FILTERS } from './huntQuestion';
+import { HUNT_FIELDS, type HuntAsk, type HuntField, type HuntQuestion } from './huntQuestion';
 
 interface Props {
   question: HuntQuestion;
@@ -35,40 +37,6 @@ const WITHIN: readonly (readonly [number, string])[] = [
   [168, t('a week')],
   [720, t('30 days')],
 ];
-
-const Group = ({ title, children }: { title: string; children: ReactNode }) => (
-  <Box component="section" aria-label={title}>
-    <Typography variant="h3" component="h2" sx={{ mb: 0.6 }}>
-      {title}
-    </Typography>
-    {children}
-  </Box>
-);
-
-function Letters({
-  field,
-  label,
-  question,
-  onAsk,
-}: Pick<Props, 'question' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
-  const look = useCallback(
-    (letters: string) => {
-      onAsk({ [field]: letters || undefined });
-    },
-    [field, onAsk],
-  );
-  const [typed, setTyped] = useLetters(question[field] ?? '', 200, look);
-  return (
-    <TextField
-      fullWidth
-      size="small"
-      label={label}
-      value={typed}
-      onChange={(e) => setTyped(e.target.value)}
-      slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }}
-    />
-  );
-}
 
 type NumberField = Extract<
   HuntField,
@@ -124,18 +92,22 @@ export function HuntFilters({ question, onAsk, counts, total, markets, currency 
   const [every, setEvery] = useState(false);
   const own = listOf(question.extensions);
   const extensions = [...new Set([...own, ...Object.keys(counts?.extension ?? {})])];
-  const narrowed = filtersOf(question);
+  const narrowed = HUNT_FIELDS.filtersOf(question);
   return (
     <Stack sx={{ gap: 2 }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', minHeight: 30 }}>
         <Typography role="status">
           {total === undefined ? ' ' : t('leaves {total, plural, one {# name} other {# names}}', { total })}
         </Typography>
-        <Button size="small" disabled={narrowed === 0} onClick={() => onAsk(NO_FILTERS)} sx={{ whiteSpace: 'nowrap' }}>
+        <Button
+          size="small"
+          disabled={narrowed === 0}
+          onClick={() => onAsk(HUNT_FIELDS.unfiltered)}
+          sx={{ whiteSpace: 'nowrap' }}>
           {t('Show all')}
         </Button>
       </Stack>
-      <Group title={t('How it can be had')}>
+      <Section title={t('How it can be had')}>
         <Row label={t('How it can be had')}>
           {concepts().offers.map(({ name, word }) => (
             <Choice
@@ -162,21 +134,21 @@ export function HuntFilters({ question, onAsk, counts, total, markets, currency 
             </MenuItem>
           ))}
         </TextField>
-      </Group>
-      <Group title={currency ? t('Price in {currency}, and bids', { currency }) : t('Price and bids')}>
+      </Section>
+      <Section title={currency ? t('Price in {currency}, and bids', { currency }) : t('Price and bids')}>
         <Pair>
           <Figure field="price_min" named={t('Price from')} label={t('From')} most={1_000_000} {...part} />
           <Figure field="price_max" named={t('Price up to')} label={t('Up to')} most={1_000_000} {...part} />
           <Figure field="bids_min" label={t('Bids from')} most={100_000} {...part} />
           <Figure field="bids_max" label={t('Bids to')} most={100_000} {...part} />
         </Pair>
-      </Group>
-      <Group title={t('The name')}>
+      </Section>
+      <Section title={t('The name')}>
         <Stack sx={{ gap: 1 }}>
-          <Letters field="text" label={t('Has letters')} {...part} />
+          <LettersField field="text" label={t('Has letters')} {...part} />
           <Pair>
-            <Letters field="starts" label={t('Begins')} {...part} />
-            <Letters field="ends" label={t('Ends')} {...part} />
+            <LettersField field="starts" label={t('Begins')} {...part} />
+            <LettersField field="ends" label={t('Ends')} {...part} />
             <Figure field="letters_min" named={t('Letters from')} label={t('Letters')} most={63} {...part} />
             <Figure field="letters_max" named={t('Letters up to')} label={t('up to')} most={63} {...part} />
             <Figure field="words_min" named={t('Words from')} label={t('Words')} most={3} {...part} />
@@ -194,8 +166,8 @@ export function HuntFilters({ question, onAsk, counts, total, markets, currency 
             ))}
           </Row>
         </Stack>
-      </Group>
-      <Group title={t('Extension')}>
+      </Section>
+      <Section title={t('Extension')}>
         <Row label={t('Extension')}>
           {extensions.slice(0, every ? undefined : MOST_EXTENSIONS).map((e) => (
             <Choice
@@ -226,8 +198,8 @@ export function HuntFilters({ question, onAsk, counts, total, markets, currency 
             />
           ))}
         </Row>
-      </Group>
-      <Group title={t('Its past')}>
+      </Section>
+      <Section title={t('Its past')}>
         <Pair>
           <Figure
             field="age_min"
@@ -255,9 +227,9 @@ export function HuntFilters({ question, onAsk, counts, total, markets, currency 
           }
           label={t('leave out what its past is warned of')}
         />
-      </Group>
+      </Section>
       {markets.length > 1 && (
-        <Group title={t('Market')}>
+        <Section title={t('Market')}>
           <Row label={t('Market')}>
             {markets.map(({ code, name }) => (
               <Choice
@@ -269,7 +241,7 @@ export function HuntFilters({ question, onAsk, counts, total, markets, currency 
               />
             ))}
           </Row>
-        </Group>
+        </Section>
       )}
     </Stack>
   );

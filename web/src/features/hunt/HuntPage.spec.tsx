@@ -25,6 +25,7 @@ const rows: Hunted[] = [
 ];
 const markets: Markets = {
   may_edit: true,
+  coming: false,
   markets: [
     { code: 'oldgate', name: 'Oldgate', names: 3200, told_at: SOON, followed: true, trouble: '' },
     { code: 'ebb', name: 'Ebb', names: 20, told_at: SOON, followed: true, trouble: 'The look-up service failed.' },
@@ -140,9 +141,22 @@ it('says why there is nothing', async () => {
 });
 
 it('says so where no market has told of names', async () => {
-  open({ found: [], told: { may_edit: false, markets: [], files: [] } });
+  open({ found: [], told: { may_edit: false, coming: false, markets: [], files: [] } });
   expect(await screen.findByText('No market has told of names yet')).toBeVisible();
   expect(screen.queryByText('Bring its list …')).toBeNull();
+});
+
+it('waits for the first lists, and shows what they tell once they are read', async () => {
+  vi.useFakeTimers({ shouldAdvanceTime: true });
+  const found: Hunted[] = [];
+  const told: Markets = { may_edit: false, coming: true, markets: [], files: [] };
+  open({ found, told });
+  expect(await screen.findByText('Lists of markets are being fetched')).toBeVisible();
+  found.push(...rows);
+  Object.assign(told, { coming: false, markets: markets.markets });
+  await vi.advanceTimersByTimeAsync(2_000);
+  await rowOf(await screen.findByRole('grid', { name: 'Offers and drops' }), 'paperbarn');
+  vi.useRealTimers();
 });
 
 it('tells of markets and their troubles, and brings a list by its short name', async () => {

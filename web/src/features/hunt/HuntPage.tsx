@@ -24,10 +24,10 @@ import { t } from '../../shared/texts';
 import { allHuntColumns, huntColumn, USUAL_COLUMNS } from './huntColumns';
 import { HuntedPanel } from './HuntedPanel';
 import { HuntFilters } from './HuntFilters';
-import { filtersOf, useHuntQuestion } from './huntQuestion';
+import { HUNT_FIELDS, useHuntQuestion } from './huntQuestion';
 import { HuntSheet, keyOf } from './HuntSheet';
 import { MarketList } from './MarketList';
-import { useFirstHunt, useHuntCounts, useMarkets } from './useHunt';
+import { useFirstHunt, useHuntCounts, useMarkets, useNewLists } from './useHunt';
 
 const NARROW = '(max-width: 1099.95px)';
 const WIDE_GRID = { gridTemplateColumns: '252px minmax(0, 1fr) 286px', height: '100%' };
@@ -87,6 +87,7 @@ function Hunt({ project }: { project: Project }) {
   const first = useFirstHunt(project.id, question);
   const counts = useHuntCounts(project.id, question);
   const markets = useMarkets();
+  useNewLists(project.id, markets.data);
   const { act } = useActs(project.id);
   const navigate = useNavigate();
   const now = useNow();
@@ -179,7 +180,7 @@ function Hunt({ project }: { project: Project }) {
             <Button component={Link} to={`/projects/${project.id}/short`} sx={{ ml: 'auto' }}>
               {t('Short names')}
             </Button>
-            <Badge badgeContent={narrow ? filtersOf(question) : 0} color="secondary">
+            <Badge badgeContent={narrow ? HUNT_FIELDS.filtersOf(question) : 0} color="secondary">
               <Looks project={project} view={view} onView={setView} />
             </Badge>
           </Stack>
@@ -195,6 +196,7 @@ function Hunt({ project }: { project: Project }) {
             onKeep={onKeep}
             onOpen={onOpen}
             none={markets.data?.markets.length === 0}
+            coming={markets.data?.coming ?? false}
           />
           <Box sx={{ px: 2, py: 1, borderTop: 1, borderColor: 'divider', maxHeight: '45%', overflowY: 'auto' }}>
             <MarketList />

@@ -13,27 +13,20 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useCallback } from 'react';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 
 import { asApiError, type ShortPage } from '../../shared/api';
 import { formatCount, formatDay, formatMoney } from '../../shared/lib/format';
 import { listOf, toggled } from '../../shared/lib/question';
-import { useLetters } from '../../shared/lib/useLetters';
+import { LettersField } from '../../shared/sheet/LettersField';
 import { Choice, Row } from '../../shared/ui/Choice';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
 import { shownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
 import { t } from '../../shared/texts';
-import {
-  countedShape,
-  SHORT_PAGE,
-  type ShortAsk,
-  type ShortAsked,
-  useShortNames,
-  useShortQuestion,
-} from './useShortNames';
+import { countedShape, SHORT_PAGE, useShortNames, useShortQuestion } from './useShortNames';
 
 // Charts are loaded when there is something to draw.
 const Scarcity = lazy(async () => ({ default: (await import('./Scarcity')).Scarcity }));
@@ -60,35 +53,13 @@ const SHAPES: readonly (readonly [string, string])[] = [
   ['CVVC', t('CVVC')],
 ];
 
-function Text({
-  field,
-  label,
-  asked,
-  onAsk,
-}: {
-  field: 'shape' | 'letters' | 'text' | 'starts' | 'initials';
-  label: string;
-  asked: ShortAsked;
-  onAsk: ShortAsk;
-}) {
-  const look = useCallback(
-    (text: string) => {
-      onAsk({ [field]: text || undefined, offset: undefined });
-    },
-    [field, onAsk],
-  );
-  const [typed, setTyped] = useLetters(asked[field] ?? '', 300, look, field === 'initials');
-  return (
-    <TextField
-      size="small"
-      label={label}
-      value={typed}
-      onChange={(e) => setTyped(e.target.value)}
-      slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }}
-      sx={{ width: 150 }}
-    />
-  );
-}
+const FIELDS = [
+  ['shape', t('C, V, ? or letters')],
+  ['letters', t('Only these letters')],
+  ['text', t('Has letters')],
+  ['starts', t('Begins with')],
+  ['initials', t('Initials, or words')],
+] as const;
 
 /** What a zone file said of one name, and what was answered since. */
 function Known({ page, row, extension }: { page: ShortPage; row: ShortPage['rows'][number]; extension: string }) {
@@ -146,11 +117,11 @@ export function ShortNames({ projectId, own, offered, checking, onCheck, onKeep 
           ))}
           <MenuItem value="">{t('one of your own')}</MenuItem>
         </TextField>
-        <Text field="shape" label={t('C, V, ? or letters')} asked={asked} onAsk={ask} />
-        <Text field="letters" label={t('Only these letters')} asked={asked} onAsk={ask} />
-        <Text field="text" label={t('Has letters')} asked={asked} onAsk={ask} />
-        <Text field="starts" label={t('Begins with')} asked={asked} onAsk={ask} />
-        <Text field="initials" label={t('Initials, or words')} asked={asked} onAsk={ask} />
+        {FIELDS.map(([field, label]) => (
+          <Box key={field} sx={{ width: 150 }}>
+            <LettersField field={field} label={label} question={asked} onAsk={ask} words={field === 'initials'} />
+          </Box>
+        ))}
       </Stack>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center', mb: 2 }}>
         <Row label={t('Extensions')}>

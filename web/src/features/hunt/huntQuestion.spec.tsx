@@ -4,24 +4,24 @@ import { MemoryRouter, useLocation } from 'react-router';
 import { expect, it } from 'vitest';
 
 import { formatLeft } from '../../shared/lib/format';
-import { filtersOf, NO_FILTERS, readHunt, useHuntQuestion, writeHunt } from './huntQuestion';
+import { HUNT_FIELDS, useHuntQuestion } from './huntQuestion';
 import { useShortQuestion } from './useShortNames';
 
 const ALL =
   'sort=price&text=ink&starts=i&ends=k&kinds=fixed%2Cauction&markets=oldgate&extensions=com%2Cnet&also=org&hyphen=no&digit=no&letters_min=3&letters_max=9&words_min=1&words_max=2&price_min=5&price_max=90.5&bids_min=1&bids_max=9&within=24&age_min=10&links_min=7&sites_min=2&reverse=1&clean=1';
 
 it('is written as it was read, whatever of it there is', () => {
-  const read = readHunt(new URLSearchParams(ALL));
-  expect(new URLSearchParams(writeHunt(read)).toString()).toBe(ALL);
+  const read = HUNT_FIELDS.read(new URLSearchParams(ALL));
+  expect(new URLSearchParams(HUNT_FIELDS.write(read)).toString()).toBe(ALL);
   expect(read).toMatchObject({ price_max: 90.5, within: 24, clean: true, kinds: 'fixed,auction' });
   // What orders the hunt narrows nothing.
-  expect(filtersOf(read)).toBe(writeHunt(read).length - 2);
-  expect(filtersOf({})).toBe(0);
-  expect(Object.keys(NO_FILTERS)).not.toContain('sort');
+  expect(HUNT_FIELDS.filtersOf(read)).toBe(HUNT_FIELDS.write(read).length - 2);
+  expect(HUNT_FIELDS.filtersOf({})).toBe(0);
+  expect(Object.keys(HUNT_FIELDS.unfiltered)).not.toContain('sort');
 });
 
 it('passes over what is no number, and what is none of its business', () => {
-  expect(readHunt(new URLSearchParams('price_max=cheap&within=&cols=grade&clean=yes&text='))).toEqual({});
+  expect(HUNT_FIELDS.read(new URLSearchParams('price_max=cheap&within=&cols=grade&clean=yes&text='))).toEqual({});
 });
 
 const wrapper = (address: string) =>

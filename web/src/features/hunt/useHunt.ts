@@ -1,6 +1,7 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
 
-import { api, changed, keys, unwrap } from '../../shared/api';
+import { api, changed, keys, type Markets, unwrap } from '../../shared/api';
 import { PAGE } from '../../shared/lib/queries';
 import type { HuntQuestion } from './huntQuestion';
 
@@ -37,14 +38,24 @@ export const useHuntCounts = (projectId: number, question: HuntQuestion) =>
     staleTime: 60_000,
   });
 
-/** The markets there are, and the lists that came. */
+/** The markets there are, and the lists that came; looked at again while lists come. */
 export const useMarkets = () =>
   useQuery({
     queryKey: keys.markets,
     queryFn: () => unwrap(api.GET('/api/markets')),
-    refetchInterval: ({ state }) =>
-      state.data?.files.some((f) => f.state === 'waiting' || f.state === 'reading') ? WHILE_READING : false,
+    refetchInterval: ({ state }) => (state.data?.coming ? WHILE_READING : false),
   });
+
+/** What a project's hunt shows is asked anew when a market tells anything newer. */
+export function useNewLists(projectId: number, markets: Markets | undefined): void {
+  const client = useQueryClient();
+  const told = markets?.markets.map(({ code, told_at }) => `${code} ${told_at}`).join();
+  const before = useRef(told);
+  useEffect(() => {
+    if (before.current !== undefined && before.current !== told) void changed.offers(client, projectId);
+    before.current = told;
+  }, [told, client, projectId]);
+}
 
 /** Bringing a list of a market that is not followed. */
 export function useBringOffers() {

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Chip from '@mui/material/Chip';
 import Stack from '@mui/material/Stack';
 
-import { type SheetQuestion, type Change, FIELDS } from '../../shared/lib/question';
+import { type SheetQuestion, type Change, SHEET_FIELDS } from '../../shared/lib/question';
 import { activeFilters } from './activeFilters';
 import { t } from '../../shared/texts';
 
@@ -32,9 +32,7 @@ export function ActiveFilters({ question, onAsk }: { question: SheetQuestion; on
           <Button
             size="small"
             onClick={() => {
-              onAsk(
-                Object.fromEntries(FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined])),
-              );
+              onAsk(SHEET_FIELDS.unfiltered);
             }}>
             {t('Clear all')}
           </Button>

@@ -4,27 +4,27 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Slider from '@mui/material/Slider';
 import Stack from '@mui/material/Stack';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { type ReactNode, useCallback, useState } from 'react';
+import { useState } from 'react';
 
 import type { Counts } from '../../shared/api';
 import {
   type SheetQuestion,
   type Change,
-  FIELDS,
   leastOf,
   listOf,
   narrows,
+  SHEET_FIELDS,
   toggled,
   withLeast,
 } from '../../shared/lib/question';
 import { formatCount } from '../../shared/lib/format';
 import { measures } from '../../shared/lib/concepts';
-import { useLetters } from '../../shared/lib/useLetters';
 import { wordOf } from '../../shared/ui/status';
 import { MARK_WORDS } from './activeFilters';
+import { LettersField } from '../../shared/sheet/LettersField';
 import { Choice, Row } from '../../shared/ui/Choice';
+import { Section } from '../../shared/ui/Section';
 import { CostFilter } from './CostFilter';
 import { useCounts } from './useCounts';
 import { t } from '../../shared/texts';
@@ -37,46 +37,6 @@ interface Props {
 }
 
 export type Part = Omit<Props, 'projectId' | 'extensions'> & { counts: Counts | undefined };
-
-const EVERY: Change = Object.fromEntries(
-  FIELDS.filter((f) => f !== 'sort' && f !== 'reverse').map((f) => [f, undefined]),
-);
-
-function Group({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <Box component="section" aria-label={title}>
-      <Typography variant="h3" component="h2" sx={{ mb: 0.6 }}>
-        {title}
-      </Typography>
-      {children}
-    </Box>
-  );
-}
-
-/** Letters typed: held back until the typing rests. */
-function Letters({
-  field,
-  label,
-  question: asked,
-  onAsk,
-}: Pick<Part, 'question' | 'onAsk'> & { field: 'text' | 'starts' | 'ends'; label: string }) {
-  const look = useCallback(
-    (letters: string) => {
-      onAsk({ [field]: letters || undefined });
-    },
-    [field, onAsk],
-  );
-  const [typed, setTyped] = useLetters(asked[field] ?? '', 200, look);
-  return (
-    <TextField
-      fullWidth
-      label={label}
-      value={typed}
-      onChange={(e) => setTyped(e.target.value)}
-      slotProps={{ htmlInput: { spellCheck: false, autoCapitalize: 'none' } }}
-    />
-  );
-}
 
 const RANGES = [
   ['letters', t('Letters'), 3, 20],
@@ -184,7 +144,7 @@ function OpenIn({ counts, question, onAsk, extensions }: Part & Pick<Props, 'ext
   };
   const both = chosen.filter((e) => e !== 'any' && e !== 'all');
   return (
-    <Group title={t('Open in')}>
+    <Section title={t('Open in')}>
       <Row label={t('Open in')}>
         <Choice word={t('any of mine')} count={left?.any} on={question.open_in === 'any'} onPress={() => only('any')} />
         <Choice word={t('all of mine')} count={left?.all} on={question.open_in === 'all'} onPress={() => only('all')} />
@@ -210,7 +170,7 @@ function OpenIn({ counts, question, onAsk, extensions }: Part & Pick<Props, 'ext
           label={t('in every one of these')}
         />
       )}
-    </Group>
+    </Section>
   );
 }
 
@@ -271,11 +231,11 @@ export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) 
         <Typography role="status">
           {counts ? t('leaves {total, plural, one {# name} other {# names}}', { total: counts.total }) : ' '}
         </Typography>
-        <Button disabled={!narrows(question)} onClick={() => onAsk(EVERY)}>
+        <Button disabled={!narrows(question)} onClick={() => onAsk(SHEET_FIELDS.unfiltered)}>
           {t('Clear all')}
         </Button>
       </Stack>
-      <Group title={t('Looked at')}>
+      <Section title={t('Looked at')}>
         <Row label={t('Looked at')}>
           {MARK_WORDS.map(([value, word]) => (
             <Choice
@@ -287,21 +247,21 @@ export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) 
             />
           ))}
         </Row>
-      </Group>
+      </Section>
       <OpenIn {...part} extensions={extensions} />
-      <Group title={t('Status in any of mine')}>
+      <Section title={t('Status in any of mine')}>
         {many(
           'status',
           t('Status'),
           choices('status').map((s) => [s, wordOf(s)]),
         )}
-      </Group>
-      <Group title={t('Letters')}>
+      </Section>
+      <Section title={t('Letters')}>
         <Stack sx={{ gap: 1, mb: 1 }}>
-          <Letters field="text" label={t('contains')} {...part} />
+          <LettersField field="text" label={t('contains')} {...part} />
           <Stack direction="row" sx={{ gap: 1 }}>
-            <Letters field="starts" label={t('begins with')} {...part} />
-            <Letters field="ends" label={t('ends with')} {...part} />
+            <LettersField field="starts" label={t('begins with')} {...part} />
+            <LettersField field="ends" label={t('ends with')} {...part} />
           </Stack>
         </Stack>
         {RANGES.map(([name, word, low, high]) => (
@@ -311,8 +271,8 @@ export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) 
         <Box sx={{ mt: 0.5 }}>
           <Row label={t('Digits')}>{either('digit', t('a digit'), t('no digit'))}</Row>
         </Box>
-      </Group>
-      <Group title={t('Grade and measures')}>
+      </Section>
+      <Section title={t('Grade and measures')}>
         <AtLeast
           word={t('Grade')}
           value={question.grade_min ?? 0}
@@ -328,24 +288,24 @@ export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) 
             onChange={(score) => onAsk({ least: withLeast(question, name, score).least })}
           />
         ))}
-      </Group>
-      <Group title={t('Recipe')}>
+      </Section>
+      <Section title={t('Recipe')}>
         {many(
           'recipes',
           t('Recipe'),
           choices('recipes').map((r) => [r, r]),
         )}
-      </Group>
-      <Group title={t('The added word is a')}>
+      </Section>
+      <Section title={t('The added word is a')}>
         {many(
           'added',
           t('The added word is a'),
           choices('added').map((a) => [a, a]),
         )}
-      </Group>
-      <Group title={t('What it costs')}>
+      </Section>
+      <Section title={t('What it costs')}>
         <CostFilter {...part} />
-      </Group>
+      </Section>
     </Stack>
   );
 }

@@ -1,11 +1,9 @@
 import Button from '@mui/material/Button';
 
-import { type Change, FIELDS, narrows } from '../../shared/lib/question';
+import { narrows, SHEET_FIELDS } from '../../shared/lib/question';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { useBench } from './bench';
 import { t } from '../../shared/texts';
-
-const NOTHING = Object.fromEntries(FIELDS.map((field) => [field, undefined])) as Change;
 
 /** Why there are no names, and what helps. */
 export function NoRows() {
@@ -21,7 +19,7 @@ export function NoRows() {
       <EmptyState
         title={t('No name passes these filters')}
         action={
-          <Button variant="outlined" onClick={() => onAsk(NOTHING)}>
+          <Button variant="outlined" onClick={() => onAsk(SHEET_FIELDS.unfiltered)}>
             {t('Show all names')}
           </Button>
         }>

@@ -3,6 +3,7 @@ import { type KeyboardEvent, type MouseEvent, type RefObject } from 'react';
 import type { Row } from '../../shared/api';
 import { commandOf, useLetterKeys } from '../../shared/lib/keymap';
 import { useBench } from './bench';
+import { moveOf, pressedIn, toHeads } from '../../shared/sheet/sheetActs';
 import type { Cursor } from '../../shared/sheet/useCursor';
 import type { Marks } from './useMarks';
 import type { RowAt } from './useSheet';
@@ -13,14 +14,14 @@ interface List {
   total: number;
   /** The rows drawn. */
   drawn: readonly (Row | undefined)[];
-  /** Of a row, in pixels. */
-  height: number;
+  /** How many rows a screen further is. */
+  screen: () => number;
   cursor: Cursor<Row>;
   marks: Marks;
 }
 
 /** What keys and the pointer do in the sheet. */
-export function useSheetActs({ scroller, rowAt, total, drawn, height, cursor, marks }: List) {
+export function useSheetActs({ scroller, rowAt, total, drawn, screen, cursor, marks }: List) {
   const { question, marked, onMark, onAct, onCheck, onCheckCell, onVary, onOpen, onCompare } = useBench();
   const letters = useLetterKeys();
   /** What a key speaks of: the names marked, or the one chosen. */
@@ -34,29 +35,15 @@ export function useSheetActs({ scroller, rowAt, total, drawn, height, cursor, ma
     if (marked.size) onMark(new Set());
     cursor.await(Math.max(0, Math.min(cursor.at(), total - labels.length - 1)));
   };
-  const toHeads = () => {
-    const heads = scroller.current;
-    const sorted = heads?.querySelector<HTMLElement>('[aria-sort$=ing] [data-head]');
-    (sorted ?? heads?.querySelector<HTMLElement>('[data-head]'))?.focus();
-  };
   const onKeyDown = (event: KeyboardEvent) => {
     const { target } = event;
     if (target instanceof HTMLInputElement || (target instanceof HTMLElement && target.dataset.head)) return;
     const command = commandOf('sheet', event, letters);
     if (!command) return;
     const at = cursor.at();
-    const screen = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 330) / height) - 2);
-    const moves: Partial<Record<typeof command, number>> = {
-      down: at + 1,
-      up: at - 1,
-      screenDown: at + screen,
-      screenUp: at - screen,
-      first: 0,
-      last: total - 1,
-    };
     const row = cursor.row();
     const labels = meant(row);
-    const to = moves[command];
+    const to = moveOf(command, at, screen(), total);
     if (to !== undefined) {
       const next = cursor.go(to);
       if (event.shiftKey) marks.to(next);
@@ -70,18 +57,14 @@ export function useSheetActs({ scroller, rowAt, total, drawn, height, cursor, ma
     else if (command === 'dismiss' && labels.length) sendAway(labels);
     else if (command === 'compare' && labels.length) onCompare(labels);
     else if (command === 'vary' && row) onVary();
-    else if (command === 'heads') toHeads();
+    else if (command === 'heads') toHeads(scroller.current);
     else if (command === 'open' && row) onOpen(row.label);
     else return;
     event.preventDefault();
   };
-  const hit = ({ target }: MouseEvent): [number, Row | undefined, HTMLElement | null] => {
-    if (!(target instanceof Element)) return [-1, undefined, null];
-    const index = Number(target.closest<HTMLElement>('[data-index]')?.dataset.index ?? NaN);
-    return [index, rowAt(index), target.closest<HTMLElement>('[data-act]')];
-  };
   const onClick = (event: MouseEvent) => {
-    const [index, row, button] = hit(event);
+    const [index, button] = pressedIn(event);
+    const row = rowAt(index);
     if (!row) return;
     if (button?.dataset.act === 'keep') onAct(row.kept ? 'unkeep' : 'keep', [row.label]);
     else if (button?.dataset.act === 'check') onCheckCell(row.label, button.dataset.extension ?? '');
@@ -93,7 +76,8 @@ export function useSheetActs({ scroller, rowAt, total, drawn, height, cursor, ma
     }
   };
   const onDoubleClick = (event: MouseEvent) => {
-    const [, row, button] = hit(event);
+    const [index, button] = pressedIn(event);
+    const row = rowAt(index);
     if (row && !button) onOpen(row.label);
   };
   return { onKeyDown, onClick, onDoubleClick };

@@ -53,6 +53,8 @@ export const changed = {
   registers: (client: QueryClient) => anew(client, keys.registers),
   /** Markets, or what their lists tell. */
   markets: (client: QueryClient) => anew(client, keys.markets),
+  /** A newer list tells what is offered. */
+  offers: (client: QueryClient, id: number) => anew(client, keys.hunts(id)),
   duels: (client: QueryClient, id: number) => anew(client, keys.duels(id)),
   shares: (client: QueryClient, id: number) => anew(client, keys.shares(id)),
   shared: (client: QueryClient, token: string) => anew(client, keys.shared(token)),

@@ -1,4 +1,5 @@
 import type { CheckRequest, Question } from '../api';
+import { AddressFields, type AskOf, type ChangeOf } from './addressFields';
 
 /** What is asked of the sheet; it lives in the address, so that a link shows the same. What is not asked is left out. */
 export type SheetQuestion = Readonly<Omit<Question, 'offset' | 'limit'>>;
@@ -6,63 +7,43 @@ export type Filter = keyof SheetQuestion;
 
 export const EVERYTHING: SheetQuestion = {};
 
-const FLAGS: readonly Filter[] = ['reverse', 'open_all'];
-const NUMBERS: readonly Filter[] = [
-  'letters_min',
-  'letters_max',
-  'syllables_min',
-  'syllables_max',
-  'words_min',
-  'words_max',
-  'grade_min',
-  'price_min',
-  'price_max',
-  'later_min',
-  'later_max',
-  'whole_min',
-  'whole_max',
-];
-const TEXTS: readonly Filter[] = [
-  'sort',
-  'text',
-  'starts',
-  'ends',
-  'least',
-  'recipes',
-  'added',
-  'open_in',
-  'status',
-  'hyphen',
-  'digit',
-  'premium',
-  'mark',
-];
-export const FIELDS: readonly Filter[] = [...TEXTS, ...NUMBERS, ...FLAGS];
-
-/** The question in an address; what is no number where one belongs is passed over. */
-export function readQuestion(params: URLSearchParams): SheetQuestion {
-  const found: Record<string, string | number | boolean> = {};
-  for (const field of TEXTS) if (params.get(field)) found[field] = params.get(field) ?? '';
-  for (const field of FLAGS) if (params.get(field) === '1') found[field] = true;
-  for (const field of NUMBERS) {
-    const value = params.get(field);
-    if (value && Number.isFinite(Number(value))) found[field] = Number(value);
-  }
-  return found;
-}
-
-/** The fields of an address for a question. */
-export const writeQuestion = (question: SheetQuestion): [string, string][] =>
-  FIELDS.flatMap((field): [string, string][] => {
-    const value = question[field];
-    return value === undefined || value === '' || value === false
-      ? []
-      : [[field, value === true ? '1' : String(value)]];
-  });
+/** The fields of an address for what is asked of the sheet. */
+export const SHEET_FIELDS = new AddressFields<SheetQuestion>({
+  texts: [
+    'sort',
+    'text',
+    'starts',
+    'ends',
+    'least',
+    'recipes',
+    'added',
+    'open_in',
+    'status',
+    'hyphen',
+    'digit',
+    'premium',
+    'mark',
+  ],
+  numbers: [
+    'letters_min',
+    'letters_max',
+    'syllables_min',
+    'syllables_max',
+    'words_min',
+    'words_max',
+    'grade_min',
+    'price_min',
+    'price_max',
+    'later_min',
+    'later_max',
+    'whole_min',
+    'whole_max',
+  ],
+  flags: ['reverse', 'open_all'],
+});
 
 /** Whether anything narrows the list. */
-export const narrows = (question: SheetQuestion): boolean =>
-  writeQuestion(question).some(([field]) => field !== 'sort' && field !== 'reverse');
+export const narrows = (question: SheetQuestion): boolean => SHEET_FIELDS.filtersOf(question) > 0;
 
 /** A filter's list, which an address sets apart by commas. */
 export const listOf = (value: string | undefined): string[] => (value ? value.split(',') : []);
@@ -87,7 +68,7 @@ export function withLeast(question: SheetQuestion, measure: string, score: numbe
   return changed(question, { least: pairs.length ? pairs.join(',') : undefined });
 }
 
-export type Change = { [K in Filter]?: SheetQuestion[K] | undefined };
+export type Change = ChangeOf<SheetQuestion>;
 
 const NOTHING: readonly unknown[] = [undefined, '', false];
 
@@ -100,5 +81,4 @@ export function changed(question: SheetQuestion, part: Change): SheetQuestion {
 /** A check of the rows the sheet shows, or of anything else that can be asked for. */
 export type CheckWish = Partial<CheckRequest> & { shown?: SheetQuestion };
 
-/** Changes parts of the question; by a function, what is asked by then, as keys may come faster than the page is drawn. */
-export type Ask = (part: Change | ((now: SheetQuestion) => Change)) => void;
+export type Ask = AskOf<SheetQuestion>;

@@ -6,7 +6,7 @@ import { PAGE } from '../lib/queries';
 /** While one scrolls, pages are asked for at most this often, in milliseconds. */
 const EVERY = 90;
 
-interface PageOf<R> {
+export interface PageOf<R> {
   rows: readonly R[];
   total: number;
 }
