@@ -44,6 +44,7 @@ PORTS = {
     "registry-port": ("VINETAG_REGISTRY_PORT", 8701, "the simulated registries"),
     "dns-port": ("VINETAG_DNS_PORT", 8702, "the simulated name servers"),
     "whois-port": ("VINETAG_WHOIS_PORT", 8703, "the simulated WHOIS servers"),
+    "mail-port": ("VINETAG_MAIL_PORT", 8704, "the simulated mail server"),
     "db-port": ("VINETAG_DB_PORT", 8713, "the database"),
     "redis-port": ("VINETAG_REDIS_PORT", 8714, "the queue"),
 }
@@ -93,6 +94,7 @@ def environment(
         "VINETAG_REGISTRY_PORT": args.registry_port,
         "VINETAG_DNS_PORT": args.dns_port,
         "VINETAG_WHOIS_PORT": args.whois_port,
+        "VINETAG_MAIL_PORT": args.mail_port,
         "VINETAG_DB_PORT": args.db_port,
         "VINETAG_REDIS_URL": queue.url,
     }
@@ -100,9 +102,14 @@ def environment(
         "VINETAG_DEMO": "1",
         **simulated(args.registry_port, args.dns_port, args.whois_port),
     }
+    defaults |= {
+        "VINETAG_MAIL": f"127.0.0.1:{args.mail_port}",
+        "VINETAG_MAIL_READER": f"http://127.0.0.1:{args.registry_port}/mail",
+    }
     if os.environ.get("VINETAG_LOOKUP") == "live":
         # The published bootstrap and the system's resolver, unless the environment says otherwise.
         defaults = {}
+    defaults["VINETAG_ADDRESS"] = f"http://127.0.0.1:{args.port}"
     named = {name: str(value) for name, value in given.items()}
     return {**defaults, **secrets, **os.environ, **named}
 
@@ -202,10 +209,11 @@ def run(args: argparse.Namespace) -> None:
         with_demo = env.get("VINETAG_DEMO") == "1"
         demo = ["--reset-demo"] if args.reset_demo else ["--demo"] * with_demo
         manage(env, "prepare", *demo)
-        start_parts(env, "web", "worker", "filing", "schedule")
+        start_parts(env, "web", "worker", "filing", "watching", "schedule")
         await_part(env, "web", "The web server", lambda: web_answers(args.port))
         await_part(env, "worker", "The worker", worker_answers(env, "checks"))
         await_part(env, "filing", "The worker for files", worker_answers(env, "files"))
+        await_part(env, "watching", "The worker that watches", worker_answers(env, "watch"))
         print(f"\n  Vine Tag is at  http://127.0.0.1:{args.port}\n")
         print("  Ctrl-C stops everything. What you made stays in var/.", flush=True)
         runner.wait()

@@ -25,6 +25,7 @@ KINDS = {
     ),
     "zones": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "platforms": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
+    "mail": ("slow", "later", "refuse", "hangup", "hangup-after"),
     "search": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip
 

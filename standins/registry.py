@@ -1,11 +1,13 @@
 """The simulated outside world as one process: registries, name servers and a seller.
 
-    python -m standins.registry --port 8701 --dns-port 8702 --whois-port 8703 [--seed 8]
+    python -m standins.registry --port 8701 --dns-port 8702 --whois-port 8703 --mail-port 8704
+
 
 RDAP under /<registry>/domain/<name>, on a loopback address of its own for each registry; the
 bootstrap file under /dns.json; quotes under /seller/quotes/<name>, described by
 /seller/openapi.json; DNS over UDP and TCP on the second port; on the
-third, WHOIS for the extensions whose registries have no RDAP. For trying things out: PUT
+third, WHOIS for the extensions whose registries have no RDAP; on the fourth, a mail server, whose
+letters are read under /mail. For trying things out: PUT
 /_sim/faults takes one fault or a list (standins.faults), PUT /_sim/limits rates (standins.limiter),
 PUT /_sim/clock {"days"}; GET tells what is in force and what was asked.
 """
@@ -26,6 +28,7 @@ from aiohttp import web
 from standins.dns import NameServers
 from standins.faults import Fault, Faults
 from standins.limiter import Limiter
+from standins.mail import Mailbox, add_mail
 from standins.markets import add_markets
 from standins.platforms import add_platforms
 from standins.rdap import (
@@ -62,6 +65,7 @@ class Registries:
         self.limiter = Limiter()
         self.name_servers = NameServers(world, lambda: self._faults, self.now)
         self.whois = WhoisServers(world, lambda: self._faults, self.limiter, self.now)
+        self.mailbox = Mailbox(lambda: self._faults)
 
     def now(self) -> datetime:
         """The world's time."""
@@ -268,6 +272,7 @@ def make_app(
     add_platforms(app, handlers.platform_fault, handlers.is_registered)
     add_markets(app, handlers.world, handlers.now, handlers.market_fault)
     add_zones(app, handlers.world, handlers.now, handlers.zone_fault)
+    add_mail(app, handlers.mailbox)
     add_search(app, handlers.world, handlers.search_fault, handlers.is_registered)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
@@ -277,7 +282,9 @@ def make_app(
 HANDLERS: web.AppKey[Registries] = web.AppKey("handlers", Registries)
 
 
-async def _run(host: str, port: int, dns_port: int, whois_port: int, seed: int) -> None:
+async def _run(
+    host: str, port: int, dns_port: int, whois_port: int, mail_port: int, seed: int
+) -> None:
     app = make_app(World(seed), port=port)
     runner = web.AppRunner(app, access_log=None)
     await runner.setup()
@@ -285,6 +292,8 @@ async def _run(host: str, port: int, dns_port: int, whois_port: int, seed: int) 
         await web.TCPSite(runner, address, port, backlog=512).start()
     keep = await app[HANDLERS].name_servers.start(host, dns_port)
     keep.append(await app[HANDLERS].whois.start(host, whois_port))
+    if mail_port:
+        keep.append(await app[HANDLERS].mailbox.start(host, mail_port))
     try:
         await asyncio.Event().wait()
     finally:
@@ -301,10 +310,12 @@ def main() -> None:
     parser.add_argument("--port", type=int, default=8701)
     parser.add_argument("--dns-port", type=int, default=8702)
     parser.add_argument("--whois-port", type=int, default=8703)
+    parser.add_argument("--mail-port", type=int, default=0, help="none if left out")
     parser.add_argument("--seed", type=int, default=8)
     args = parser.parse_args()
     loop = asyncio.new_event_loop()
-    task = loop.create_task(_run(args.host, args.port, args.dns_port, args.whois_port, args.seed))
+    ports = args.port, args.dns_port, args.whois_port, args.mail_port
+    task = loop.create_task(_run(args.host, *ports, args.seed))
     for sign in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(sign, task.cancel)
     try:

@@ -45,6 +45,7 @@ class Registry:
 
     def __init__(self) -> None:
         self.port, self.dns_port, self.whois_port = _free_port(), _free_port(), _free_port()
+        self.mail_port = _free_port()
         self.dns = f"127.0.0.1:{self.dns_port}"
         self.origin = f"http://127.0.0.1:{self.port}"
         self.bootstrap = f"{self.origin}/dns.json"
@@ -53,6 +54,7 @@ class Registry:
     def start(self) -> None:
         command = [sys.executable, "-m", "standins.registry", "--port", str(self.port)]
         command += ["--dns-port", str(self.dns_port), "--whois-port", str(self.whois_port)]
+        command += ["--mail-port", str(self.mail_port)]
         self._process = subprocess.Popen(command)
         deadline = time.monotonic() + 20
         while time.monotonic() < deadline:
@@ -74,6 +76,12 @@ class Registry:
     @property
     def seller(self) -> str:
         return f"{self.origin}/seller/"
+
+    @property
+    def mail(self) -> list[dict[str, Any]]:
+        """The letters that came, in their order."""
+        letters: list[dict[str, Any]] = self._get("mail")["letters"]
+        return letters
 
     def faults(self, *several: dict[str, object], **fault: object) -> None:
         """Misbehave from now on; without arguments, behave."""

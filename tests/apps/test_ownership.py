@@ -17,6 +17,8 @@ from vinetag.apps.naming.worlds import keep_world
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 from vinetag.apps.vetting.vettings import start_vetting
+from vinetag.apps.watching.feeds import make_feed
+from vinetag.apps.watching.watches import Wish, start_watch
 
 TERMS = {"name": "Corner Shop Names", "country": "IE", "currency": "EUR"}
 COUPON = "code,takes,value\nX,percent,5\n"
@@ -35,6 +37,11 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/hunt", None, 200),
     ("get", "projects/{p}/hunt/counts", None, 200),
     ("get", "projects/{p}/short", None, 200),
+    ("post", "projects/{p}/watches", {"kind": "name", "names": ["inkwell.com"]}, 201),
+    ("patch", "watches/{t}", {"reason": "short"}, 200),
+    ("get", "watches/{t}/names", None, 200),
+    ("delete", "watches/{t}", None, 204),
+    ("delete", "feeds/{e}", None, 200),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -102,12 +109,14 @@ FOR_EVERYONE = {
     "shared/<str:token>", "shared/<str:token>/join", "shared/<str:token>/vote",
     "shared/<str:token>/comments", "shared/<str:token>/comments/<int:comment_id>",
     "shared/<str:token>/hearing", "shared/<str:token>/recall",
+    "feeds/<str:token>/changes.atom", "feeds/<str:token>/dates.ics",
 }  # fmt: skip
 FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
     "marks", "platforms", "markets", "markets/{o}/list", "scarcity",
+    "watches", "happenings", "happenings/read", "telling", "telling/confirm", "feeds",
 }  # fmt: skip
 
 
@@ -122,8 +131,11 @@ def test_a_project_answers_its_owner_only(
     kept = keep_world(owner=person, title="Clay", entries={"things": ["kiln"]})
     filed = start_copy(owner=person, project=project)
     vetting = start_vetting(project=project, kinds=["said"]).pk
+    watch = start_watch(project, Wish("name", names=["inkpost.com"])).pk
+    feed = make_feed(person, "atom").pk
     own = make_seller(person, TERMS, everybody=False).code
     ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own, "v": vetting}
+    ids |= {"t": watch, "e": feed}
     address = "/api/" + path.format(p=project.pk, **ids)
     asked = {
         who: getattr(client, method)(address, body)
@@ -156,6 +168,8 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:filing_id>", "{f}")
         .replace("<int:world_id>", "{w}")
         .replace("<int:vetting_id>", "{v}")
+        .replace("<int:watch_id>", "{t}")
+        .replace("<int:feed_id>", "{e}")
         .replace("<str:kind>", "marks")
         .replace("<str:code>", "{o}")
         .replace("<slug:code>", "{o}")

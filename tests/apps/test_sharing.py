@@ -195,6 +195,11 @@ def test_a_token_is_compared_to_the_letter_and_kept_out_of_logs(
     )
     assert WithoutTokens().filter(record)
     assert record.getMessage() == "Not Found: /api/shared/…/vote"
+    for path in (f"/api/feeds/{share.token}/dates.ics", f"/watching?confirm={share.token}"):
+        record = logging.LogRecord("x", logging.WARNING, "", 1, "Not Found: %s", (path,), None)
+        WithoutTokens().filter(record)
+        assert share.token not in record.getMessage()
+        assert record.getMessage().startswith("Not Found: /")
 
 
 def test_a_guest_is_shown_an_extension_that_is_not_gone(project: Project, share: Share) -> None:

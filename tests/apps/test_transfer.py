@@ -21,6 +21,7 @@ from vinetag.apps.naming.marks import dismiss, look
 from vinetag.apps.naming.models import Look, Project
 from vinetag.apps.shortlists.dueling import duel
 from vinetag.apps.shortlists.services import keep, note, tag
+from vinetag.apps.watching.watches import Wish, start_watch
 from vinetag.core.brief import brief_document, parse_brief
 
 SCHEMA = json.loads(Path("docs/project.schema.json").read_text("utf-8"))
@@ -44,6 +45,8 @@ def full(project: Project) -> Project:
     PastAnswer.objects.create(
         project=project, label="inkpost", extension="com", status="open", asked_at=timezone.now()
     )
+    start_watch(project, Wish("label", names=["inkpost"], extensions=["com", "net"], reason="ours"))
+    start_watch(project, Wish("hunt", title="short", question={"letters_max": "6"}))
     project.views = [{"name": "short ones", "search": "letters_max=6"}]
     project.view = "sort=name"
     project.save()

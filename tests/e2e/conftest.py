@@ -62,6 +62,9 @@ class Site:
             "VINETAG_SIGN_UP_RATE": "10000/min",
             "VINETAG_JOIN_RATE": "10000/min",
             "VINETAG_DEMO": "1",
+            "VINETAG_MAIL": f"127.0.0.1:{registry.mail_port}",
+            "VINETAG_MAIL_READER": f"{registry.origin}/mail",
+            "VINETAG_ADDRESS": self.address,
             "VINETAG_CHECK_LEASE": "3",
         }
         subprocess.run(
@@ -69,7 +72,7 @@ class Site:
         )
         self._web = self._run("vinetag.config.serve", "--port", str(self.port))
         celery = "celery -A vinetag.jobs"
-        files = "worker --queues files --concurrency 1 --without-gossip --loglevel error"
+        files = "worker --queues files,watching --concurrency 1 --without-gossip --loglevel error"
         beat = f"beat --schedule {folder / 'beat'} --pidfile= --loglevel error"
         self._others = [self._run(*f"{celery} {what}".split()) for what in (files, beat)]
         self.start_worker()

@@ -22,11 +22,12 @@ from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
 
 # What is set up for all of them is set up by one worker.
 pytestmark = pytest.mark.xdist_group("start")
-PARTS = ("port", "registry-port", "dns-port", "whois-port", "db-port", "redis-port")
+PARTS = ("port", "registry-port", "dns-port", "whois-port", "mail-port", "db-port", "redis-port")
 KILLED = {
     "web": "vinetag.config.serve",
     "worker": "worker --hostname checks",
     "worker for files": "worker --hostname files",
+    "worker that watches": "worker --hostname watch",
     "schedule": "vinetag.jobs beat",
     "registry": "standins.registry",
     "redis": "redis-server",
@@ -169,8 +170,10 @@ def test_every_part_runs_with_nothing_but_the_requirements(
 def test_the_address_is_printed_when_workers_answer_and_what_fails_is_named(
     started: Start, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
-    """Both workers answered before the start said that it was there."""
-    assert {"worker", "filing", "schedule"} <= {p.stem for p in (started.var / "log").iterdir()}
+    """All workers answered before the start said that it was there."""
+    assert {"worker", "filing", "watching", "schedule"} <= {
+        p.stem for p in (started.var / "log").iterdir()
+    }
     monkeypatch.setattr(start, "VAR", tmp_path)
     monkeypatch.setattr(start, "given_up", lambda *_: False)
     monkeypatch.setattr(start, "UP_WITHIN", 0.1)

@@ -8,15 +8,15 @@ from typing import Final
 
 __all__ = ["WithoutTokens"]
 
-TOKEN: Final = re.compile(r"(/shared/)[^/\s\"']+")
+TOKEN: Final = re.compile(r"(/shared/|/feeds/|confirm=)[^/\s\"'&]{8,}")
 
 
 class WithoutTokens(logging.Filter):
-    """Takes the tokens of shared links out of what is logged."""
+    """Takes the tokens of shared links, feeds and letters out of what is logged."""
 
     def filter(self, record: logging.LogRecord) -> bool:
         """Change the record; every one passes."""
         message = record.getMessage()
-        if "/shared/" in message:
+        if TOKEN.search(message):
             record.msg, record.args = TOKEN.sub(r"\1…", message), ()
         return True

@@ -76,15 +76,20 @@ def tell_differences(duck: Duck, before: Path | None, work: Path, now: datetime)
     )
     duck.execute(f"copy ({_CHANGES}) to {literal(str(changes))} {_TSV}")
     (names,) = first_row(duck, "select count(*) from listed")
+    duck.execute(f"create or replace table fresh as {_FRESH}")
     duck.execute("drop table differing")
     return Edition(rows, changes, names, new, changed, gone)
 
 
 def write_edition(duck: Duck, target: Path, before: Path | None, now: datetime) -> None:
     """Write the table `listed` as `target`, with the words of its labels by the table `words`;
-    those of labels the edition `before` had are taken from there.
+    those of labels the edition `before` had are taken from there, and since when each name is
+    listed as it is, at most so dear.
     """
+    had = "select null as label, null as extension, null::timestamptz as since where false"
     if there := _if_there(before):
+        since = "since" if "since" in _columns(duck, there) else "null::timestamptz as since"
+        had = f"select label, extension, {since} from read_parquet({literal(str(there))})"
         duck.execute(
             "create or replace table known as select distinct label, w1, w2, w3 from "
             f"read_parquet({literal(str(there))}) semi join listed using (label)"
@@ -96,12 +101,18 @@ def write_edition(duck: Duck, target: Path, before: Path | None, now: datetime) 
     target.parent.mkdir(parents=True, exist_ok=True)
     half = target.with_suffix(".half")
     duck.execute(
-        f"copy (select listed.*, w1, w2, w3, {_figures()} from listed "
-        f"left join splits using (label)) to {literal(str(half))} "
+        f"copy (select listed.*, w1, w2, w3, {_figures()}, {_SINCE} as since from listed "
+        "left join splits using (label) left join fresh using (label, extension) "
+        f"left join ({had}) had using (label, extension)) to {literal(str(half))} "
         "(format parquet, compression zstd)",
         {"now": now},
     )
     half.rename(target)
+
+
+def _columns(duck: Duck, file: Path) -> set[str]:
+    rows = duck.execute(f"describe select * from read_parquet({literal(str(file))})").fetchall()
+    return {str(row[0]) for row in rows}
 
 
 def _if_there(file: Path | None) -> Path | None:
@@ -205,3 +216,9 @@ def _changes() -> str:
 
 
 _CHANGES: Final = _changes()
+# What a search that is watched tells of: names that are new, offered in another way, or for less.
+_FRESH: Final = """select label, extension, true as fresh from differing where how = 'new'
+    or (how = 'changed' and (was_kind is distinct from kind
+        or (kind <> 'auction' and price < was_price and was_currency = currency)))"""
+# Of names that stood in an edition of an earlier version it is not known.
+_SINCE: Final = "case when fresh then $now::timestamptz else had.since end"

@@ -92,11 +92,17 @@ def suits_of(duck: Duck, file: Path, near: Scores) -> Scores:
 
 
 def hunt(
-    duck: Duck, lists: Lists, suits: Suits, question: Hunt, now: datetime, offset: int, limit: int
-) -> Found:
-    """One page of what is left. What has ended by `now` is passed over."""
+    duck: Duck, lists: Lists, suits: Suits, question: Hunt, now: datetime, offset: int, limit: int,
+    since: datetime | None = None,
+) -> Found:  # fmt: skip
+    """One page of what is left. What has ended by `now` is passed over; with `since` only what is
+    listed anew, or for less, in lists of after that moment.
+    """
     where, values = _where(question)
     values |= {"now": now}
+    if since is not None:
+        where = f"{where} and since > $since"
+        values |= {"since": since}
     if not lists.files:
         return Found((), 0)
     source = _source(lists)

@@ -79,6 +79,7 @@ class LastAnswer(Known):
         constraints = [
             models.UniqueConstraint(fields=["label", "extension"], name="one_answer_a_full_name")
         ]
+        indexes = [models.Index(fields=["asked_at"])]
 
     def __str__(self) -> str:
         return f"{self.label}.{self.extension}: {self.status}"

@@ -32,7 +32,9 @@ from vinetag.core.market import Offer
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer
 
-__all__ = ["changed_by_lists", "evidence_of_offers", "markets_to_spread", "with_offers"]
+__all__ = [
+    "changed_by_lists", "evidence_of_offers", "first_offer", "markets_to_spread", "with_offers",
+]  # fmt: skip
 
 # What a market's word can add to: a name it offers is registered, whatever else.
 HELD: Final[tuple[Status, ...]] = ("taken", "offered", "dropping")
@@ -69,12 +71,7 @@ def evidence_of_offers(offers: Sequence[Offer], names: dict[str, str]) -> Eviden
     """What markets tell of one full name, as one piece of evidence: one that sells it goes before
     one that tells that it is let go, and the lowest price before others.
     """
-    order = sorted(
-        offers,
-        key=lambda o: (
-            o.kind == "dropping", not OFFER_KINDS[o.kind].priced, o.price is None, o.price or 0,
-        ),
-    )  # fmt: skip
+    order = _in_order(offers)
     first = order[0]
     dropping = first.kind == "dropping"
     drops = (first.drops_from, first.drops_to) if first.drops_from and first.drops_to else None
@@ -88,6 +85,20 @@ def evidence_of_offers(offers: Sequence[Offer], names: dict[str, str]) -> Eviden
         drops=drops if dropping else None,
         quote=Quote(first.currency, asked=first.price) if priced else None,
     )
+
+
+def first_offer(offers: Sequence[Offer]) -> Offer | None:
+    """The one that goes before all others, None where there is none."""
+    return next(iter(_in_order(offers)), None)
+
+
+def _in_order(offers: Sequence[Offer]) -> list[Offer]:
+    return sorted(
+        offers,
+        key=lambda o: (
+            o.kind == "dropping", not OFFER_KINDS[o.kind].priced, o.price is None, o.price or 0,
+        ),
+    )  # fmt: skip
 
 
 def _told(offer: Offer, names: dict[str, str]) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import date
 from functools import lru_cache
 
@@ -19,8 +20,8 @@ from vinetag.core.cost.price_files import read_price_list
 from vinetag.core.cost.seller_documents import read_seller
 
 __all__ = [
-    "coupons_by_seller", "known_extensions", "market_for", "may_change", "price_version",
-    "sellers_for",
+    "NewestList", "coupons_by_seller", "known_extensions", "market_for", "may_change",
+    "newest_price_list", "price_version", "sellers_for",
 ]  # fmt: skip
 
 
@@ -59,6 +60,26 @@ def market_for(person: User, buyer: Buyer, currency: str, today: date | None = N
         prices[row.code] = price_version(newest[row.pk], row.code, entry.currency, known)
         usable[row.code] = tuple(c for c in coupons[row.code] if (row.pk, c.code) not in failed)
     return Market(sellers, prices, usable, rates_in_force(), buyer, currency, today)
+
+
+@dataclass(frozen=True)
+class NewestList:
+    """A seller's list in force, with what it is called and what its prices are in."""
+
+    name: str
+    currency: str
+    prices: PriceList
+
+
+def newest_price_list(person: User, code: str) -> NewestList | None:
+    """Of a seller the person sees; None where there is no such, or it has no list."""
+    row = sellers_for(person).filter(code=code).first()
+    newest = _newest_versions([row]) if row else {}
+    if row is None or row.pk not in newest:
+        return None
+    entry = read_seller(row.terms)
+    listed = price_version(newest[row.pk], row.code, entry.currency, known_extensions())
+    return NewestList(entry.name, entry.currency, listed)
 
 
 def coupons_by_seller(person: User, rows: Sequence[SellerRow]) -> Mapping[str, Sequence[Coupon]]:

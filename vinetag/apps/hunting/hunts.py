@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from decimal import Decimal
 from functools import lru_cache
 from pathlib import Path
@@ -65,13 +66,15 @@ class HuntPage:
     currency: str
 
 
-def hunt_page(project: Project, question: Hunt, offset: int, limit: int) -> HuntPage:
-    """One page of what a question leaves."""
+def hunt_page(
+    project: Project, question: Hunt, offset: int, limit: int, since: datetime | None = None
+) -> HuntPage:
+    """One page of what a question leaves; with `since` only what is listed anew after that."""
     currency = usual_currency(project.owner)
     lists, brief, now = _lists(currency), brief_of(project), timezone.now()
     suits = {market: _suits(file, brief) for market, file in lists.files.items()}
     with shared_duck() as duck:
-        found = hunt(duck, lists, suits, question, now, offset, limit)
+        found = hunt(duck, lists, suits, question, now, offset, limit, since)
     return HuntPage(_with_all(project, brief, found.hits), found.total, currency)
 
 

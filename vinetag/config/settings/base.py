@@ -39,6 +39,7 @@ JOINED_APPS = [
     "vinetag.apps.shortlists",
     "vinetag.apps.vetting",
     "vinetag.apps.hunting",
+    "vinetag.apps.watching",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]
@@ -131,6 +132,7 @@ REST_FRAMEWORK = {
         "demo": env.text("VINETAG_DEMO_RATE", "30/min"),
         "joining": env.text("VINETAG_JOIN_RATE", "20/hour"),
         "guests": env.text("VINETAG_GUEST_RATE", "240/min"),
+        "feeds": env.text("VINETAG_FEED_RATE", "120/min"),
     },
 }
 SPECTACULAR_SETTINGS = {
@@ -151,6 +153,10 @@ SPECTACULAR_SETTINGS = {
         "FindingNameEnum": "vinetag.core.concepts.FINDING_NAMES",
         "OfferNameEnum": "vinetag.core.concepts.OFFER_NAMES",
         "FileStateEnum": "vinetag.apps.market.models.ListFile.State",
+        "LetterStateEnum": "vinetag.apps.watching.models.Letter.State",
+        "TellingHowEnum": "vinetag.apps.watching.models.Telling.How",
+        "FeedKindEnum": "vinetag.apps.watching.models.PrivateFeed.Kind",
+        "WatchNameEnum": "vinetag.core.concepts.WATCH_NAMES",
         "AgainEnum": ["stale", "unsure", "all"],
         "VettingAgainEnum": ["old", "all"],
         "WeightEnum": "vinetag.core.concepts.WEIGHTS",
@@ -178,6 +184,7 @@ CELERY_TASK_ROUTES = {
     "costs.*": {"queue": "files"},
     "vetting_files.*": {"queue": "files"},
     "market.*": {"queue": "files"},
+    "watching.*": {"queue": "watching"},
 }
 # A process that has read a large file is replaced, for it does not give the memory back (kB). One
 # that holds a register of a million marks has 900 MB, and keeps it.
@@ -202,8 +209,25 @@ CELERY_BEAT_SCHEDULE = {
     "spread-lists": {"task": "availability.spread_lists", "schedule": 10.0},
     "read-lists": {"task": "market.read_waiting_lists", "schedule": 15.0},
     "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
+    "watch": {"task": "watching.go_round", "schedule": 5.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }
+
+# How many full names watching may ask about for one person in a day (UTC).
+WATCH_LOOKUPS = int(env.number("VINETAG_WATCH_LOOKUPS", 2_000))
+# Where people reach the interface: for links in letters and feeds.
+PUBLIC_ADDRESS = env.text("VINETAG_ADDRESS", "http://127.0.0.1:8700").rstrip("/")
+# Letters go by this host; without one none are sent, and nobody is offered any.
+MAIL_HOST, _, _mail_port = env.text("VINETAG_MAIL", "").partition(":")
+EMAIL_BACKEND = f"django.core.mail.backends.{'smtp' if MAIL_HOST else 'dummy'}.EmailBackend"
+EMAIL_HOST, EMAIL_PORT = MAIL_HOST, int(_mail_port or 25)
+EMAIL_HOST_USER = env.text("VINETAG_MAIL_USER", "")
+EMAIL_HOST_PASSWORD = env.text("VINETAG_MAIL_PASSWORD", "")
+EMAIL_USE_TLS = env.flag("VINETAG_MAIL_TLS")
+EMAIL_TIMEOUT = 10
+DEFAULT_FROM_EMAIL = env.text("VINETAG_MAIL_FROM", "Vine Tag <post@vinetag.example>")
+# Where letters can be read that a simulated host kept.
+MAIL_READER = env.text("VINETAG_MAIL_READER", "")
 
 # Look-ups. Only addresses named here, those of the catalogue of extensions, and those the bootstrap
 # document lists, are ever asked. "simulated" asks the stand-ins; "live" the published bootstrap,

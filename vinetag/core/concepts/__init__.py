@@ -36,12 +36,21 @@ from vinetag.core.concepts.vetting import (
     WeightKind,
     worst,
 )
+from vinetag.core.concepts.watching import (
+    HAPPENING_NAMES,
+    WATCH_KINDS,
+    WATCH_NAMES,
+    HappeningName,
+    WatchKind,
+    WatchName,
+)
 
 __all__ = [
-    "CHANGES", "FINDING_KINDS", "FINDING_NAMES", "LEAVINGS", "LEAVING_KINDS", "MEASURE_KINDS",
-    "MEASURE_NAMES", "OFFER_KINDS", "OFFER_NAMES", "PART_KINDS", "PAST_USES", "PAST_USE_NAMES",
-    "PURPOSES", "PURPOSE_KINDS", "RECIPE_KINDS", "RECIPE_NAMES", "WEIGHTS", "WEIGHT_KINDS",
-    "Change", "FindingKind", "FindingName", "Leaving", "LeavingKind", "MeasureKind", "OfferKind",
-    "OfferName", "PartKind", "PartName", "PastUse", "PastUseName", "Purpose", "PurposeKind",
-    "RecipeKind", "Weight", "WeightKind", "worst",
+    "CHANGES", "FINDING_KINDS", "FINDING_NAMES", "HAPPENING_NAMES", "LEAVINGS", "LEAVING_KINDS",
+    "MEASURE_KINDS", "MEASURE_NAMES", "OFFER_KINDS", "OFFER_NAMES", "PART_KINDS", "PAST_USES",
+    "PAST_USE_NAMES", "PURPOSES", "PURPOSE_KINDS", "RECIPE_KINDS", "RECIPE_NAMES", "WATCH_KINDS",
+    "WATCH_NAMES", "WEIGHTS", "WEIGHT_KINDS", "Change", "FindingKind", "FindingName",
+    "HappeningName", "Leaving", "LeavingKind", "MeasureKind", "OfferKind", "OfferName", "PartKind",
+    "PartName", "PastUse", "PastUseName", "Purpose", "PurposeKind", "RecipeKind", "WatchKind",
+    "WatchName", "Weight", "WeightKind", "worst",
 ]  # fmt: skip

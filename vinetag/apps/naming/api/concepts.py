@@ -25,6 +25,8 @@ from vinetag.core.concepts import (
     PURPOSE_KINDS,
     PURPOSES,
     RECIPE_KINDS,
+    WATCH_KINDS,
+    WATCH_NAMES,
     WEIGHT_KINDS,
     WEIGHTS,
 )
@@ -111,6 +113,13 @@ class ToldSerializer(serializers.Serializer[Any]):
     word = serializers.CharField()
 
 
+class WatchKindSerializer(serializers.Serializer[Any]):
+    name = serializers.ChoiceField(choices=WATCH_NAMES)
+    word = serializers.CharField()
+    means = serializers.CharField()
+    of_names = serializers.BooleanField(help_text="Full names are asked about for it")
+
+
 class MarkClassSerializer(serializers.Serializer[Any]):
     number = serializers.IntegerField()
     title = serializers.CharField()
@@ -129,6 +138,7 @@ class ConceptsSerializer(serializers.Serializer[Any]):
     offers = OfferKindSerializer(many=True, help_text="How a name that is held can be had")
     leavings = ToldSerializer(many=True, help_text="States on the way out")
     past_uses = ToldSerializer(many=True, help_text="What a name was used for before")
+    watches = WatchKindSerializer(many=True, help_text="What can be watched")
     mark_classes = MarkClassSerializer(many=True, help_text="Of goods and services (Nice)")
 
 
@@ -147,6 +157,7 @@ def document() -> dict[str, Any]:
         "offers": list(OFFER_KINDS.values()),
         "leavings": list(LEAVING_KINDS.values()),
         "past_uses": list(PAST_USES.values()),
+        "watches": list(WATCH_KINDS.values()),
         "mark_classes": list(CLASSES.values()),
     }
     return dict(ConceptsSerializer(there_is).data)

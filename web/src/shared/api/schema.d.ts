@@ -100,6 +100,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listFeeds"];
+        put?: never;
+        post: operations["makeFeed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/{feed_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revokeFeed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/{token}/changes.atom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A feed at its address: whoever has it reads it. */
+        get: operations["readAtom"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feeds/{token}/dates.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A feed at its address: whoever has it reads it. */
+        get: operations["readCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fields": {
         parameters: {
             query?: never;
@@ -126,6 +192,38 @@ export interface paths {
         get: operations["readFiling"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/happenings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listHappenings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/happenings/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readHappenings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -997,6 +1095,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/watches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["startWatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/words": {
         parameters: {
             query?: never;
@@ -1460,6 +1574,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/telling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readTelling"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeTelling"];
+        trace?: never;
+    };
+    "/api/telling/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirmAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vocabulary": {
         parameters: {
             query?: never;
@@ -1468,6 +1614,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["vocabulary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/watches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listWatches"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/watches/{watch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeWatch"];
+        options?: never;
+        head?: never;
+        patch: operations["changeWatch"];
+        trace?: never;
+    };
+    "/api/watches/{watch_id}/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listWatched"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1847,10 +2041,18 @@ export interface components {
              *     * `pasted` - pasted
              * @default best
              */
-            what: components["schemas"]["WhatEnum"];
+            what: components["schemas"]["CheckRequestWhatEnum"];
             labels?: string[];
             full_names?: string[];
         };
+        /**
+         * @description * `best` - best
+         *     * `labels` - labels
+         *     * `full_names` - full_names
+         *     * `pasted` - pasted
+         * @enum {string}
+         */
+        CheckRequestWhatEnum: "best" | "labels" | "full_names" | "pasted";
         /**
          * @description What the person chose of the brief's world: titles of fields switched `on` and `off`; words
          *     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
@@ -1913,8 +2115,13 @@ export interface components {
             leavings: components["schemas"]["Told"][];
             /** @description What a name was used for before */
             past_uses: components["schemas"]["Told"][];
+            /** @description What can be watched */
+            watches: components["schemas"]["WatchKind"][];
             /** @description Of goods and services (Nice) */
             mark_classes: components["schemas"]["MarkClass"][];
+        };
+        ConfirmRequest: {
+            code: string;
         };
         CostQuestionRequest: {
             full_names: string[];
@@ -2282,6 +2489,25 @@ export interface components {
             word: string;
             entries: components["schemas"]["WorldEntry"][];
         };
+        Feed: {
+            id: number;
+            kind: components["schemas"]["FeedKindEnum"];
+            /** @description Its address under this host */
+            path: string;
+            /** Format: date-time */
+            made_at: string;
+            /** Format: date-time */
+            read_at: string | null;
+        };
+        /**
+         * @description * `atom` - Atom
+         *     * `calendar` - Calendar
+         * @enum {string}
+         */
+        FeedKindEnum: "atom" | "calendar";
+        Feeds: {
+            feeds: components["schemas"]["Feed"][];
+        };
         Field: {
             title: string;
             /**
@@ -2454,6 +2680,42 @@ export interface components {
             letters_from: number;
             letters_to: number;
         };
+        Happening: {
+            id: number;
+            watch: number;
+            /** @description Of the watch */
+            title: string;
+            project: number;
+            label: string;
+            extension: string;
+            what: components["schemas"]["HappeningWhatEnum"];
+            /** @description As a sentence, moments in the person's zone */
+            text: string;
+            /** Format: date-time */
+            at: string;
+            read: boolean;
+            question: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * @description * `status` - status
+         *     * `price` - price
+         *     * `kind` - kind
+         *     * `extended` - extended
+         *     * `drops` - drops
+         *     * `expires` - expires
+         *     * `terms` - terms
+         *     * `near` - near
+         *     * `found` - found
+         *     * `listed` - listed
+         * @enum {string}
+         */
+        HappeningWhatEnum: "status" | "price" | "kind" | "extended" | "drops" | "expires" | "terms" | "near" | "found" | "listed";
+        Happenings: {
+            rows: components["schemas"]["Happening"][];
+            unread: number;
+        };
         HeardRequest: {
             label: string;
             typed: string;
@@ -2571,6 +2833,8 @@ export interface components {
             vetted: components["schemas"]["Glance"][];
             /** @description How fast names like it are taken */
             going: components["schemas"]["Going"][];
+            /** @description Who watches it */
+            watched: components["schemas"]["WatchedByName"][];
         };
         Kept: {
             label: string;
@@ -2593,6 +2857,32 @@ export interface components {
         KeptViews: {
             view: string;
             views: components["schemas"]["View"][];
+        };
+        KeptWatch: {
+            id: number;
+            project: number;
+            project_name: string;
+            kind: components["schemas"]["WatchNameEnum"];
+            title: string;
+            reason: string;
+            /** Format: date */
+            ends_on: string;
+            /** Format: date-time */
+            ended_at: string | null;
+            /** Format: date-time */
+            created_at: string;
+            /** @description How many full names */
+            names: number;
+            /**
+             * Format: date-time
+             * @description When the next is asked about
+             */
+            next_at: string | null;
+            question: {
+                [key: string]: string;
+            };
+            /** @description Its full name, where it has one */
+            first: string;
         };
         KeptWorld: {
             readonly id: number;
@@ -2639,6 +2929,26 @@ export interface components {
         LabelsRequest: {
             labels: string[];
         };
+        Letter: {
+            subject: string;
+            address: string;
+            state: components["schemas"]["LetterStateEnum"];
+            /** Format: date-time */
+            made_at: string;
+            /** Format: date-time */
+            sent_at: string | null;
+            trouble: string;
+        };
+        /**
+         * @description * `waiting` - Waiting
+         *     * `sending` - Sending
+         *     * `sent` - Sent
+         *     * `unsure` - Unsure
+         *     * `refused` - Refused
+         *     * `failed` - Failed
+         * @enum {string}
+         */
+        LetterStateEnum: "waiting" | "sending" | "sent" | "unsure" | "refused" | "failed";
         /** @description What a name may have; letters count every character of the label but hyphens. */
         Limits: {
             letters_min: number;
@@ -2903,6 +3213,9 @@ export interface components {
         Named: {
             code: string;
             name: string;
+        };
+        NewFeedRequest: {
+            kind: components["schemas"]["FeedKindEnum"];
         };
         NewPasswordRequest: {
             password: string;
@@ -3230,6 +3543,19 @@ export interface components {
         };
         PatchedRevokeRequest: {
             revoked?: boolean;
+        };
+        PatchedTellingChangeRequest: {
+            zone?: string;
+            address?: string;
+            how?: components["schemas"]["TellingHowEnum"];
+            hour?: number;
+        };
+        PatchedWatchChangeRequest: {
+            title?: string;
+            reason?: string;
+            /** Format: date */
+            ends_on?: string;
+            ended?: boolean;
         };
         Person: {
             username: string;
@@ -3627,6 +3953,10 @@ export interface components {
         RatesFileRequest: {
             text: string;
         };
+        ReadRequest: {
+            /** @description The id of the newest that was read */
+            upto: number;
+        };
         Reason: {
             text: string;
             /** Format: double */
@@ -3741,6 +4071,25 @@ export interface components {
             earliest: string | null;
             /** Format: date */
             latest: string | null;
+        };
+        /** @description What was known of it when it was looked at last. */
+        Seen: {
+            status?: string;
+            /** Format: date-time */
+            expires?: string;
+            /** Format: date-time */
+            drops_from?: string;
+            /** Format: date-time */
+            drops_to?: string;
+            kind?: string;
+            market?: string;
+            price?: string;
+            currency?: string;
+            /** Format: date-time */
+            ends?: string;
+            first_year?: string;
+            renewal?: string;
+            terms_currency?: string;
         };
         Seller: {
             code: string;
@@ -4075,6 +4424,29 @@ export interface components {
          * @enum {string}
          */
         TakesEnum: "percent" | "amount" | "price";
+        /** @description How the person is told. */
+        Telling: {
+            /** @description Whether letters are sent here */
+            can_mail: boolean;
+            /** @description Where letters a simulated host kept can be read */
+            reader: string;
+            zone: string;
+            address: string;
+            how: components["schemas"]["TellingHowEnum"];
+            hour: number;
+            confirmed: boolean;
+            /** @description Why letters are held back */
+            trouble: string;
+            /** @description The last 20 */
+            letters: components["schemas"]["Letter"][];
+        };
+        /**
+         * @description * `off` - Off
+         *     * `at_once` - At Once
+         *     * `daily` - Daily
+         * @enum {string}
+         */
+        TellingHowEnum: "off" | "at_once" | "daily";
         TermsRequest: {
             /** @description As docs/sellers.schema.json has one of them */
             terms: unknown;
@@ -4247,6 +4619,88 @@ export interface components {
             /** @description Whether there are more answers to be had at once */
             more: boolean;
         };
+        WatchKind: {
+            name: components["schemas"]["WatchNameEnum"];
+            word: string;
+            means: string;
+            /** @description Full names are asked about for it */
+            of_names: boolean;
+        };
+        /**
+         * @description * `name` - name
+         *     * `label` - label
+         *     * `expiry` - expiry
+         *     * `hunt` - hunt
+         *     * `price` - price
+         * @enum {string}
+         */
+        WatchNameEnum: "name" | "label" | "expiry" | "hunt" | "price";
+        WatchStanding: {
+            /** @description Full names watched */
+            names: number;
+            most_names: number;
+            watches: number;
+            /** @description Look-ups watching had today (UTC) */
+            spent: number;
+            /** @description Those it may have a day */
+            budget: number;
+        };
+        WatchWishRequest: {
+            kind: components["schemas"]["WatchNameEnum"];
+            /** @default  */
+            title: string;
+            /** @default  */
+            reason: string;
+            /** Format: date */
+            ends_on?: string | null;
+            /** @description Full names, or names where extensions are given */
+            names?: string[];
+            extensions?: string[];
+            /** @description Of a search: the fields of the hunt's address */
+            question?: {
+                [key: string]: string;
+            };
+            /** @default  */
+            seller: string;
+            /** @default  */
+            extension: string;
+            /**
+             * @description register or renew
+             * @default renew
+             */
+            action: string;
+        };
+        /** @description A full name under a watch. */
+        Watched: {
+            label: string;
+            extension: string;
+            known: components["schemas"]["Seen"];
+            /** Format: date-time */
+            asked_at: string | null;
+            /** Format: date-time */
+            next_at: string | null;
+            /** @description Why nothing was found out last */
+            trouble: string;
+        };
+        /** @description A watch a name's page tells of. */
+        WatchedByName: {
+            watch: number;
+            kind: components["schemas"]["WatchNameEnum"];
+            extension: string;
+            reason: string;
+            /** Format: date */
+            ends_on: string;
+            /** Format: date-time */
+            next_at: string | null;
+        };
+        WatchedPage: {
+            rows: components["schemas"]["Watched"][];
+            total: number;
+        };
+        Watches: {
+            watches: components["schemas"]["KeptWatch"][];
+            standing: components["schemas"]["WatchStanding"];
+        };
         Way: {
             total: string;
             by_year: string[];
@@ -4266,14 +4720,6 @@ export interface components {
             word: string;
             help: string;
         };
-        /**
-         * @description * `best` - best
-         *     * `labels` - labels
-         *     * `full_names` - full_names
-         *     * `pasted` - pasted
-         * @enum {string}
-         */
-        WhatEnum: "best" | "labels" | "full_names" | "pasted";
         World: {
             /** @description Those that are on, then the nearest others */
             fields_near: components["schemas"]["Field"][];
@@ -4795,6 +5241,343 @@ export interface operations {
             };
         };
     };
+    listFeeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feeds"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    makeFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFeedRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feeds"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    revokeFeed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                feed_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feeds"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readAtom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/atom+xml": string;
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     findFields: {
         parameters: {
             query: {
@@ -4890,6 +5673,141 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listHappenings: {
+        parameters: {
+            query?: {
+                before?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Happenings"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readHappenings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Happenings"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10815,6 +11733,101 @@ export interface operations {
             };
         };
     };
+    startWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchWishRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWatch"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     openWords: {
         parameters: {
             query?: never;
@@ -13493,6 +14506,221 @@ export interface operations {
             };
         };
     };
+    readTelling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Telling"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    changeTelling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedTellingChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Telling"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    confirmAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Telling"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     vocabulary: {
         parameters: {
             query?: never;
@@ -13521,6 +14749,290 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listWatches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watches"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    removeWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                watch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    changeWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                watch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedWatchChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWatch"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listWatched: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                watch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchedPage"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

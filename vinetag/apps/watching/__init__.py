@@ -1,0 +1,1 @@
+"""Watching: names, searches and prices looked at again, and what changed of them told once."""
