@@ -39,6 +39,9 @@ const VettingPaper = lazy(async () => ({
 }));
 const HuntPage = lazy(async () => ({ default: (await import('../features/hunt/HuntPage')).HuntPage }));
 const ShortNamesPage = lazy(async () => ({ default: (await import('./ShortNamesPage')).ShortNamesPage }));
+const WatchingPage = lazy(async () => ({
+  default: (await import('../features/watching/WatchingPage')).WatchingPage,
+}));
 const SellersPage = lazy(async () => ({
   default: (await import('../features/sellers/SellersPage')).SellersPage,
 }));
@@ -273,6 +276,14 @@ function OwnRoutes() {
             element={
               <Titled word={t('Extensions')}>
                 <ExtensionsPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="watching"
+            element={
+              <Titled word={t('Watching')}>
+                <WatchingPage />
               </Titled>
             }
           />

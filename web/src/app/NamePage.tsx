@@ -35,6 +35,7 @@ import { SayButton } from '../shared/ui/SayButton';
 import { SeamedName } from '../shared/ui/SeamedName';
 import { StatusMark } from '../shared/ui/StatusMark';
 import { rich, t } from '../shared/texts';
+import { WatchButton } from '../shared/watching/WatchButton';
 
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -218,6 +219,14 @@ export function NamePage() {
             onClick={() => void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch())}>
             {name.kept ? t('On the shortlist') : t('Keep')}
           </Button>
+          <WatchButton
+            projectId={project.id}
+            shown={name.shown}
+            label={name.label}
+            extension={name.typed_extension || name.extension || (extensions[0] ?? 'com')}
+            extensions={withOwn(extensions, name.typed_extension || name.extension)}
+            watched={name.watched}
+          />
           <Button component={Link} to={`/projects/${project.id}/wordmark?name=${name.label}`} variant="outlined">
             {t('As a wordmark')}
           </Button>

@@ -15,6 +15,7 @@ import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate } from 'react
 import type { Preferences } from '../shared/api';
 import { usePreferences } from '../shared/lib/preferences';
 import { useProject } from '../features/brief/useBrief';
+import { Bell } from '../features/watching/Bell';
 import { useSession } from '../features/session/useSession';
 import { Elsewhere } from '../shared/ui/Elsewhere';
 import { Mishap } from './Mishap';
@@ -98,6 +99,7 @@ function ProjectLinks({ id }: { id: number }) {
 }
 
 const PLACES = [
+  ['/watching', t('Watching')],
   ['/extensions', t('Extensions')],
   ['/sellers', t('Sellers')],
   ['/measures', t('Grades')],
@@ -234,16 +236,18 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
         <Stack direction="row" sx={{ ml: 'auto', alignItems: 'center', gap: 1, flex: 'none' }}>
           {narrow ? (
             <>
+              <Bell />
               <ModeButton />
               <PlacesMenu person={person} onLeave={leave} />
             </>
           ) : (
             <>
-              {PLACES.slice(0, -1).map(([to, word]) => (
+              {PLACES.slice(1, -1).map(([to, word]) => (
                 <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>
                   {word}
                 </Box>
               ))}
+              <Bell />
               <ModeButton />
               <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>
                 {t('Settings')}

@@ -133,6 +133,9 @@ class PlaceSerializer(serializers.Serializer[Any]):
 class HappeningPlaceSerializer(serializers.Serializer[Any]):
     before = serializers.IntegerField(required=False, min_value=1)
     limit = serializers.IntegerField(default=50, min_value=1, max_value=100)
+    zone = serializers.CharField(
+        default="", allow_blank=True, max_length=60, help_text="For moments (IANA)"
+    )
 
 
 class HappeningSerializer(serializers.Serializer[Any]):
@@ -143,7 +146,7 @@ class HappeningSerializer(serializers.Serializer[Any]):
     label = serializers.CharField(allow_blank=True)  # type: ignore[assignment] # as DRF's own
     extension = serializers.CharField(allow_blank=True)
     what = serializers.ChoiceField(choices=HAPPENING_NAMES)
-    text = serializers.CharField(help_text="As a sentence, moments in the person's zone")
+    text = serializers.CharField(help_text="As a sentence, moments in the zone asked for")
     at = serializers.DateTimeField()
     read = serializers.BooleanField()
     question = serializers.DictField(child=serializers.CharField())

@@ -116,7 +116,7 @@ class HappeningsView(APIView):
         place.is_valid(raise_exception=True)
         at = place.validated_data
         rows = happenings_of(person, at.get("before"), at["limit"])
-        texts = texts_of(rows, telling_of(person).zone)
+        texts = texts_of(rows, at["zone"] or telling_of(person).zone)
         document = {
             "rows": [happening_document(row, text) for row, text in zip(rows, texts, strict=True)],
             "unread": unread_of(person),

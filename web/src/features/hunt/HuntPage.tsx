@@ -21,6 +21,7 @@ import { NamedViews } from '../../shared/sheet/NamedViews';
 import { useLastView } from '../../shared/sheet/useViews';
 import { useSheetView } from '../../shared/sheet/useView';
 import { t } from '../../shared/texts';
+import { WatchSearchButton } from '../../shared/watching/WatchButton';
 import { allHuntColumns, huntColumn, USUAL_COLUMNS } from './huntColumns';
 import { HuntedPanel } from './HuntedPanel';
 import { HuntFilters } from './HuntFilters';
@@ -177,7 +178,10 @@ function Hunt({ project }: { project: Project }) {
                   : t('Names others hold or let go')}
               </Typography>
             </Box>
-            <Button component={Link} to={`/projects/${project.id}/short`} sx={{ ml: 'auto' }}>
+            <Box sx={{ ml: 'auto' }}>
+              <WatchSearchButton projectId={project.id} question={Object.fromEntries(HUNT_FIELDS.write(question))} />
+            </Box>
+            <Button component={Link} to={`/projects/${project.id}/short`}>
               {t('Short names')}
             </Button>
             <Badge badgeContent={narrow ? HUNT_FIELDS.filtersOf(question) : 0} color="secondary">

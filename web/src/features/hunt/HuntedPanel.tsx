@@ -13,6 +13,7 @@ import { Age } from '../../shared/ui/Age';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { rich, t } from '../../shared/texts';
+import { WatchButton } from '../../shared/watching/WatchButton';
 import { dropTold, type HuntContext, Price, When } from './huntColumns';
 
 interface Props {
@@ -96,6 +97,14 @@ export function HuntedPanel({ row, projectId, context, onKeep }: Props) {
           onClick={() => onKeep(row)}>
           {row.kept ? t('On the shortlist') : t('Keep')}
         </Button>
+        <WatchButton
+          projectId={projectId}
+          shown={row.label}
+          label={row.label}
+          extension={row.extension}
+          extensions={[row.extension]}
+          variant="text"
+        />
         <Button component={Link} to={`/projects/${projectId}/names/${row.label}.${row.extension}`}>
           {t('Everything about it')}
         </Button>

@@ -21,6 +21,7 @@ import { Statuses } from './Statuses';
 import { Misspellings, Warnings } from './Warnings';
 import { useName } from '../../shared/lib/useName';
 import { t } from '../../shared/texts';
+import { WatchButton } from '../../shared/watching/WatchButton';
 
 interface Props {
   projectId: number;
@@ -199,9 +200,18 @@ function About({
           <Measures name={name} />
           <Misspellings name={name} onSelect={onSelect} />
           <Box>
-            <Typography variant="h3" sx={{ mb: 0.5 }}>
-              {t('Where it is open')}
-            </Typography>
+            <Stack direction="row" sx={{ alignItems: 'baseline', justifyContent: 'space-between' }}>
+              <Typography variant="h3">{t('Where it is open')}</Typography>
+              <WatchButton
+                projectId={projectId}
+                shown={name.shown}
+                label={name.label}
+                extension={name.typed_extension || name.extension || (first ?? 'com')}
+                extensions={extensions}
+                watched={name.watched}
+                variant="text"
+              />
+            </Stack>
             <Statuses
               label={name.label}
               costs={name.costs}

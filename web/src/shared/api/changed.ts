@@ -23,6 +23,16 @@ export const changed = {
   /** What a plan comes to. */
   costs: (client: QueryClient, id: number) => anew(client, keys.allCosts(id)),
   worlds: (client: QueryClient) => anew(client, keys.worlds),
+  /** What is watched: names say whether they are. */
+  watches: (client: QueryClient) => {
+    const predicate = ({ queryKey }: { queryKey: QueryKey }) =>
+      queryKey[0] === keys.watches[0] || (queryKey[0] === 'project' && queryKey[2] === 'name');
+    return client.invalidateQueries({ predicate });
+  },
+  /** Something happened, or was read. */
+  happenings: (client: QueryClient) => anew(client, keys.happenings),
+  telling: (client: QueryClient) => anew(client, keys.telling),
+  feeds: (client: QueryClient) => anew(client, keys.feeds),
   /** The list of names is longer. */
   list: (client: QueryClient, id: number) => anew(client, ...listed(id)),
   /** The brief, and with it the list. The names first: they are what one waits for. */

@@ -2689,7 +2689,7 @@ export interface components {
             label: string;
             extension: string;
             what: components["schemas"]["HappeningWhatEnum"];
-            /** @description As a sentence, moments in the person's zone */
+            /** @description As a sentence, moments in the zone asked for */
             text: string;
             /** Format: date-time */
             at: string;
@@ -5705,6 +5705,8 @@ export interface operations {
             query?: {
                 before?: number;
                 limit?: number;
+                /** @description For moments (IANA) */
+                zone?: string;
             };
             header?: never;
             path?: never;

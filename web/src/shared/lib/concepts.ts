@@ -34,6 +34,9 @@ export const isBuyable = (status: string): boolean => statusOf(status)?.buyable 
 /** How a name that is held can be had. */
 export const offerKind = (name: string) => concepts().offers.find((o) => o.name === name);
 
+/** A kind of watch by its name. */
+export const watchKind = (name: string) => concepts().watches.find((w) => w.name === name);
+
 /** In words what a name was used for before, "" where nothing is told. */
 export const pastUse = (name: string): string => concepts().past_uses.find((u) => u.name === name)?.word ?? name;
 

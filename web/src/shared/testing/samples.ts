@@ -172,6 +172,7 @@ export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): J
   offers: [],
   offer_changes: [],
   going: [],
+  watched: [],
   shown: fields.label,
   grade: 90,
   recipes: ['pair'],

@@ -26,6 +26,11 @@ const line = (d: string, name: string) =>
   );
 
 export const CrossIcon = line('M6 6l12 12M18 6L6 18', 'Cross');
+export const WatchIcon = line(
+  'M2.500 12C5 7.500 8.300 5.500 12 5.500s7 2 9.500 6.500c-2.500 4.500-5.800 6.500-9.500 6.500s-7-2-9.500-6.500zM12 9.200a2.8 2.8 0 1 0 0 5.600 2.8 2.8 0 0 0 0-5.600z',
+  'Watch',
+);
+export const BellIcon = line('M6 17V11a6 6 0 0 1 12 0v6l1.500 2h-15zM10 21.500h4M12 5V3', 'Bell');
 export const UpIcon = line('M6 15l6-6 6 6', 'Up');
 export const DownIcon = line('M6 9l6 6 6-6', 'Down');
 export const UndoIcon = line('M9 7L4 12l5 5M4 12h10a5 5 0 0 1 0 10h-2', 'Undo');
