@@ -85,7 +85,7 @@ class Mailbox:
                     self._count,
                     to,
                     str(envelope.mail_from or ""),
-                    str(message["Subject"] or ""),
+                    str(message["Subject"] or "").strip(),
                     str(body.get_content()) if body else "",
                     str(message["Message-ID"] or ""),
                     datetime.now(UTC).isoformat(timespec="seconds"),

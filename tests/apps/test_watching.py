@@ -214,7 +214,7 @@ def test_offers_are_told_as_lists_change(person: User, project: Project) -> None
     spread_offers()
     assert tell_changes() == 2
     texts = [one.args.get("more") for one in Happening.objects.order_by("pk")]
-    assert texts == ["for sale at The fair, 1200.00 EUR", "auction at The fair, 90.00 USD"]
+    assert texts == ["for sale at The fair, 1,200.00 EUR", "auction at The fair, 90.00 USD"]
     watched = Watched.objects.get(extension="net")
     assert watched.known["kind"] == "auction"
     assert watched.remind_at is not None

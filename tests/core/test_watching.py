@@ -236,6 +236,10 @@ def test_sentences_are_in_the_person_s_zone() -> None:
     assert sentence("found", found, UTC_ZONE) == (
         "12 names new in “quiet”: n0.com, n1.com, n2.com, n3.com, n4.com and 7 more."
     )
+    price = {"name": "inkpost.ie", "before": "12000.00 EUR", "after": "900.00 EUR"}
+    assert sentence("price", price, UTC_ZONE) == (
+        "inkpost.ie is offered for 900.00 EUR now; it was 12,000.00 EUR."
+    )
     listed = {"name": ".ie", "seller": "Larkspur", "action": "renew", "before": "", "after": ""}
     for before, after, words in (
         ("9.00 EUR", "8.00 EUR", ".ie costs 8.00 EUR to renew at Larkspur now; it was 9.00 EUR."),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from django.db import transaction
 
 from vinetag.apps.accounts.models import User
@@ -10,8 +12,12 @@ from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.shortlists.services import keep, note
+from vinetag.apps.watching.models import Telling
+from vinetag.apps.watching.watches import Wish, start_watch
 
 __all__ = ["load_demo"]
+
+WATCHED_FOR: Final = "The favourite, until it is bought"
 
 
 def load_demo(*, reset: bool = False) -> bool:
@@ -25,6 +31,9 @@ def load_demo(*, reset: bool = False) -> bool:
     if reset:
         with transaction.atomic():
             projects.delete()
+            for told in (owner.private_feeds, owner.letters):
+                told.all().delete()
+            Telling.objects.filter(owner=owner).delete()
             owner.preferences = {}
             owner.save(update_fields=["preferences"])
     elif projects.filter(removed_at=None).exists():
@@ -37,6 +46,10 @@ def load_demo(*, reset: bool = False) -> bool:
         for name, text in item["kept"]:
             keep(project=project, labels=[name])
             note(project=project, label=name.partition(".")[0], text=text)
+        if item["kept"]:
+            best = item["kept"][0][0]
+            under = item["brief"]["extensions"]
+            start_watch(project, Wish("label", names=[best], extensions=under, reason=WATCHED_FOR))
         made.append(project.pk)
     with transaction.atomic():
         # Whoever else fills it waits here, and finds it full.

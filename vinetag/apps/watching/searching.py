@@ -83,7 +83,7 @@ def _sign(row: Hunted) -> str:
 
 def _shown(row: Hunted) -> str:
     offer = row.offer
-    price = f" ({offer.price:.2f} {offer.currency})" if offer.price is not None else ""
+    price = f" ({offer.price:,.2f} {offer.currency})" if offer.price is not None else ""
     return f"{offer.name.shown}{price}"
 
 

@@ -154,7 +154,7 @@ def _happening(watch: Watch, row: Watched, change: Change, seen: Seen) -> Happen
 
 def _offer_words(seen: Seen) -> str:
     words = f"{OFFER_KINDS[seen.kind].word} at {seen.market}"  # type: ignore[index]
-    return words if seen.price is None else f"{words}, {seen.price:.2f} {seen.currency}"
+    return words if seen.price is None else f"{words}, {seen.price:,.2f} {seen.currency}"
 
 
 def remind() -> int:

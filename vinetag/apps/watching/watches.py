@@ -74,12 +74,13 @@ def own_watches(person: User) -> QuerySet[Watch]:
     """A person's watches, those that go on first, with how many names each has and when the next of
     them is asked about.
     """
-    return (
-        Watch.objects.filter(project__owner=person, project__removed_at=None)
-        .select_related("project")
-        .annotate(count=Count("names"), next_at=Min("names__next_at"))
-        .order_by("ended_at", "-id")
-    )
+    mine = Watch.objects.filter(project__owner=person, project__removed_at=None)
+    return _counted(mine).order_by("ended_at", "-id")
+
+
+def _counted(watches: QuerySet[Watch]) -> QuerySet[Watch]:
+    counts = watches.annotate(count=Count("names"), next_at=Min("names__next_at"))
+    return counts.select_related("project")
 
 
 def own_watch(person: User, watch_id: int) -> Watch:
@@ -140,7 +141,7 @@ def start_watch(project: Project, wish: Wish) -> Watch:
             [Watched(watch=watch, label=a, extension=b, next_at=now) for a, b in names],
             BATCH,
         )
-    return own_watch(project.owner, watch.pk)
+    return _counted(Watch.objects.filter(pk=watch.pk)).get()
 
 
 def _end_problems(ends_on: date | None) -> Iterable[Problem]:
@@ -267,7 +268,7 @@ def change_watch(
     elif ended is False and row.ended_at is not None:
         _go_on(row, owner)
     row.save()
-    return own_watch(owner, row.pk)
+    return _counted(Watch.objects.filter(pk=row.pk)).get()
 
 
 def _end(row: Watch) -> None:

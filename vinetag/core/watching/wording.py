@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime, tzinfo
+from decimal import Decimal, InvalidOperation
 from typing import Any, Final
 
 from vinetag.core.checking import STATUS_KINDS
@@ -81,12 +82,23 @@ def _kind(args: Mapping[str, Any], _zone: tzinfo) -> str:
     return f"{args['name']}: {word(args['after'])} now, it was {word(args['before'])}."
 
 
+def _money(text: str) -> str:
+    """An amount as a change has it ("1200.00 EUR"), with separators."""
+    amount, _, currency = text.partition(" ")
+    try:
+        return f"{Decimal(amount):,.2f} {currency}".strip()
+    except InvalidOperation:
+        return text
+
+
 def _price(args: Mapping[str, Any], _zone: tzinfo) -> str:
-    return f"{args['name']} is offered for {args['after']} now; it was {args['before']}."
+    after, before = _money(args["after"]), _money(args["before"])
+    return f"{args['name']} is offered for {after} now; it was {before}."
 
 
 def _terms(args: Mapping[str, Any], _zone: tzinfo) -> str:
-    return f"The first year of {args['name']} costs {args['after']} now; it was {args['before']}."
+    after, before = _money(args["after"]), _money(args["before"])
+    return f"The first year of {args['name']} costs {after} now; it was {before}."
 
 
 def _extended(args: Mapping[str, Any], zone: tzinfo) -> str:
@@ -129,11 +141,12 @@ def _found(args: Mapping[str, Any], _zone: tzinfo) -> str:
 def _listed(args: Mapping[str, Any], _zone: tzinfo) -> str:
     to = {"renew": "to renew", "register": "to register"}.get(args.get("action", ""), "")
     name, seller = args["name"], args["seller"]
-    if not args["after"]:
-        return f"{name} is not listed by {seller} any more; it was {args['before']} {to}."
-    if not args["before"]:
-        return f"{name} costs {args['after']} {to} at {seller}."
-    return f"{name} costs {args['after']} {to} at {seller} now; it was {args['before']}."
+    after, before = _money(args["after"]), _money(args["before"])
+    if not after:
+        return f"{name} is not listed by {seller} any more; it was {before} {to}."
+    if not before:
+        return f"{name} costs {after} {to} at {seller}."
+    return f"{name} costs {after} {to} at {seller} now; it was {before}."
 
 
 _TELL: Final = {

@@ -166,7 +166,7 @@ function Hunt({ project }: { project: Project }) {
           <Stack
             direction="row"
             sx={{ px: 2, py: 1.2, gap: 2, alignItems: 'baseline', justifyContent: 'space-between', flexWrap: 'wrap' }}>
-            <Box>
+            <Box sx={{ flex: '1 1 180px', minWidth: 0 }}>
               <Typography variant="h2" component="h1">
                 {t('Hunt')}
               </Typography>
@@ -178,7 +178,7 @@ function Hunt({ project }: { project: Project }) {
                   : t('Names others hold or let go')}
               </Typography>
             </Box>
-            <Box sx={{ ml: 'auto' }}>
+            <Box>
               <WatchSearchButton projectId={project.id} question={Object.fromEntries(HUNT_FIELDS.write(question))} />
             </Box>
             <Button component={Link} to={`/projects/${project.id}/short`}>

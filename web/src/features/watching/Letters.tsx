@@ -143,7 +143,7 @@ export function Letters({ code }: { code: string }) {
   if (!telling.data.can_mail)
     return <Typography color="textSecondary">{t('This installation sends no letters.')}</Typography>;
   return (
-    <Stack sx={{ gap: 1.2 }}>
+    <Stack sx={{ gap: 1.4, pt: 0.6 }}>
       {code && !telling.data.confirmed && (
         <Stack direction="row" sx={{ gap: 1, alignItems: 'center' }}>
           <Button variant="contained" disabled={confirm.isPending} onClick={() => confirm.mutate(code)}>

@@ -18,7 +18,7 @@ import { WhyAndUntil } from '../../shared/watching/WhyAndUntil';
 import { ROWS, useWatchedNames } from './useWatchList';
 
 /** What else is known of a watched name: its offer, when it may become open, when it runs out. */
-function tellOf({ known }: WatchedName): string {
+function tellOf({ known }: WatchedName, now: number): string {
   if (known.kind && known.ends) return t('auction until {end}', { end: formatMoment(known.ends) });
   if (known.kind && known.price)
     return t('{how}, {price}', {
@@ -26,8 +26,13 @@ function tellOf({ known }: WatchedName): string {
       price: formatMoney(known.price, known.currency ?? ''),
     });
   if (known.drops_from && known.drops_to)
-    return t('may become open {from} to {to}', { from: formatDay(known.drops_from), to: formatDay(known.drops_to) });
-  if (known.expires) return t('runs out {day}', { day: formatDay(known.expires) });
+    return formatDay(known.drops_from) === formatDay(known.drops_to)
+      ? t('may become open {day}', { day: formatDay(known.drops_from) })
+      : t('may become open {from} to {to}', { from: formatDay(known.drops_from), to: formatDay(known.drops_to) });
+  if (known.expires)
+    return Date.parse(known.expires) < now
+      ? t('ran out {day}', { day: formatDay(known.expires) })
+      : t('runs out {day}', { day: formatDay(known.expires) });
   if (known.first_year && isBuyable(known.status ?? ''))
     return t('{price} the first year', { price: formatMoney(known.first_year, known.terms_currency ?? '') });
   return '';
@@ -70,7 +75,7 @@ function Names({ watch }: { watch: KeptWatch }) {
               <td>
                 <StatusMark status={(row.known.status ?? 'unasked') as ShownStatus} likely={false} />
               </td>
-              <td>{row.trouble ? t('nothing was found out last') : tellOf(row)}</td>
+              <td>{row.trouble ? t('nothing was found out last') : tellOf(row, now)}</td>
               <td>{row.asked_at ? <Age at={row.asked_at} /> : t('not yet')}</td>
               <td>
                 {row.next_at === null
