@@ -63,17 +63,17 @@ class Parts:
         wait_for(self.database.is_up, 60, "The database")
 
     def read(self, what: str) -> Any:
-        with urllib.request.urlopen(f"{self.origin}/_sim/{what}", timeout=10) as reply:
+        with urllib.request.urlopen(f"{self.origin}/_sim/{what}", timeout=10) as reply:  # noqa: S310 - loopback
             return json.load(reply)
 
     def limit(self) -> None:
         from standins.world import REGISTRIES
 
         limits = {"per_second": dict.fromkeys(REGISTRIES, LIMIT)}
-        request = urllib.request.Request(
+        request = urllib.request.Request(  # noqa: S310 - loopback
             f"{self.origin}/_sim/limits", json.dumps(limits).encode(), method="PUT"
         )
-        urllib.request.urlopen(request, timeout=10).close()
+        urllib.request.urlopen(request, timeout=10).close()  # noqa: S310 - loopback
 
 
 @contextmanager
@@ -106,6 +106,10 @@ def parts() -> Iterator[Parts]:
                 "VINETAG_MAIL": f"127.0.0.1:{ports[3]}",
                 **simulated(*ports[:3]),
                 "VINETAG_RDAP_PER_SECOND": str(ASKED),
+                "VINETAG_WHOIS_PER_SECOND": str(ASKED),
+                "VINETAG_WHOIS_AT_ONCE": "8",
+                # What arrives at one moment is no more than the registry's bucket holds.
+                "VINETAG_RDAP_AT_ONCE": "8",
                 # The seller is asked of each name that is open.
                 "VINETAG_SELLER": "",
             }
@@ -158,8 +162,8 @@ def watched(count: int, others: int) -> tuple[list[Any], list[str]]:
             confirmed_at=timezone.now(),
         )  # fmt: skip
         people.append(person)
-    # "reserved" is what the world says of none of them.
-    Watched.objects.update(known=write_seen(Seen("reserved")))
+    # Without a seller nobody says that of any.
+    Watched.objects.update(known=write_seen(Seen("premium")))
     return people, left
 
 
@@ -270,7 +274,9 @@ def watching_measured(beside: Parts, count: int, seconds: float) -> dict[str, An
         if (one.label, one.extension) not in {(k[1], k[2]) for k in told}
     ]  # fmt: skip
     text = "".join(letter["text"] for letter in beside.read("mail")["letters"])
-    lines = Counter(line for line in text.splitlines() if line.startswith("- "))
+    lines = Counter(
+        line for line in text.splitlines() if line.startswith("- ") and " more" not in line
+    )
     spent = list(SpentDay.objects.values_list("lookups", flat=True))
     limits = beside.read("limits")
     return {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date, datetime, timedelta
+from pathlib import Path
 
 import pytest
 from django.utils import timezone
@@ -12,7 +13,8 @@ from vinetag.apps.availability.answer_store import save_answers
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.hunting.going import going_like
 from vinetag.apps.market.models import SnapshotRow
-from vinetag.apps.naming.models import Project
+from vinetag.apps.market.snapshots import bring_zone
+from vinetag.apps.naming.models import Candidate, Project
 from vinetag.core.checking import Evidence, Status
 from vinetag.core.names import FullName
 from vinetag.lookup import Answer
@@ -54,7 +56,7 @@ def test_since_when_and_until_when_a_name_was_open(project: Project) -> None:
 
 
 def test_names_alike_tell_how_fast_one_goes(api: APIClient, project: Project) -> None:
-    assert going_like("inkpost", "com") == []
+    assert going_like(project, "inkpost", "com") == []
     rows = [
         Lookup(
             project=project, label=f"name{n:03}", extension="com", open_since=BEGAN,
@@ -67,14 +69,71 @@ def test_names_alike_tell_how_fast_one_goes(api: APIClient, project: Project) ->
         Lookup(project=project, label="x" * 20, extension="com", status="open", asked_at=NOW)
     )
     Lookup.objects.bulk_create(rows)
-    week, month, quarter = going_like("inkpost", "com")
+    week, month, quarter = going_like(project, "inkpost", "com")
     assert (week.share, month.share, quarter.share) == (0, pytest.approx(0.1), pytest.approx(0.1))
     assert (month.names, month.extension, month.letters_from, month.letters_to) == (50, "com", 6, 7)
     # Too few under .net: those under any extension are told instead.
-    assert going_like("inkpost", "net")[1].extension == ""
-    assert going_like("a" * 20, "com") == []
+    assert going_like(project, "inkpost", "net")[1].extension == ""
+    assert going_like(project, "a" * 20, "com") == []
     page = api.get(f"/api/projects/{project.pk}/names/inkpost").json()
     assert [one["days"] for one in page["going"]] == [7, 30, 90]
+    assert (week.words, week.grade_from) == (None, None)
+
+
+def test_the_more_alike_the_better_where_enough_were_followed(project: Project) -> None:
+    made = list(project.candidates.filter(letters__range=(6, 7), words__gt=0)[:1])
+    [one] = made
+    for n in range(60):
+        Candidate.objects.create(
+            project=project, label=f"name{n:03}", rank=9_000 + n, letters=7, strength=1, scores={},
+            recipes=[], parts=[], words=one.words if n < 40 else one.words + 1,
+            grade=one.grade if n < 25 else 5.0 if one.grade > 40 else 95.0,
+        )  # fmt: skip
+    Lookup.objects.bulk_create(
+        Lookup(
+            project=project, label=f"name{n:03}", extension="com", open_since=BEGAN, asked_at=NOW,
+            status="taken" if n < 20 else "open",
+            open_until=BEGAN + timedelta(days=10) if n < 20 else None,
+        )
+        for n in range(60)
+    )  # fmt: skip
+    month = going_like(project, one.label, "com")[1]
+    assert (month.names, month.words, month.share) == (25, one.words, pytest.approx(0.8))
+    assert month.grade_from is not None
+    assert month.grade_from <= one.grade
+    # Of its grade too few, of as many words enough.
+    project.candidates.filter(label__in=[f"name{n:03}" for n in range(15)]).update(grade=-1)
+    month = going_like(project, one.label, "com")[1]
+    assert (month.names, month.words, month.grade_from) == (40, one.words, None)
+    # One that nobody made here is like all of its length.
+    assert going_like(project, "qwvlork", "com")[1].names == 60
+
+
+def test_zone_files_follow_names_nobody_asked_about_since(project: Project, tmp_path: Path) -> None:
+    Lookup.objects.bulk_create(
+        Lookup(
+            project=project, label=f"name{n:03}", extension="com", open_since=BEGAN,
+            asked_at=BEGAN + timedelta(days=1), status="open",
+        )
+        for n in range(40)
+    )  # fmt: skip
+    assert going_like(project, "inkpost", "com") == []  # a day says nothing of a week
+
+    def zone(days: int, taken: int) -> None:
+        file = tmp_path / f"{days}.zone"
+        lines = [f"name{n:03}.com. 900 in ns ns1.x.net." for n in range(taken)]
+        soa = "com. 900 in soa a.nic. b.nic. 1 2 3 4 5"
+        file.write_text("\n".join([soa, "other.com. 900 in ns ns1.x.net.", *lines]) + "\n")
+        bring_zone("com", (BEGAN + timedelta(days=days)).date(), file)
+
+    zone(5, 4)
+    zone(40, 10)
+    week, month = going_like(project, "inkpost", "com")
+    assert (week.share, month.share) == (pytest.approx(0.1), pytest.approx(0.1))
+    assert week.names == 40
+    zone(95, 10)
+    quarter = going_like(project, "inkpost", "com")[-1]
+    assert (quarter.days, quarter.share) == (90, pytest.approx(0.25))
 
 
 def test_what_is_left_by_extension_and_day(api: APIClient) -> None:

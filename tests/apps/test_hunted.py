@@ -127,6 +127,21 @@ def test_the_hunt_follows_the_brief_and_lists_are_judged_once(
     assert after[0]["label"] == "paperbarn"
 
 
+def test_what_names_cost_by_their_letters(api: APIClient, project: Project) -> None:
+    path = f"/api/projects/{project.pk}/prices"
+    assert api.get(path).json() == {"currency": "EUR", "prices": []}
+    rows = [f"ink{n}.com,fixed,{100 * n},EUR" for n in range(1, 8)]
+    rows += [f"barn{n}.com,fixed,50,EUR" for n in range(4)] + ["inkwell.net,asking,,"]
+    bring(market(), "name,kind,price,currency\n" + "\n".join(rows) + "\n")
+    # The same name elsewhere counts once, at its lowest price.
+    bring(market("other"), "name,kind,price,currency\nink7.com,fixed,400,EUR\n")
+    assert api.get(path).json()["prices"] == [
+        {"extension": "com", "letters": 4, "names": 7, "low": 250, "middle": 400, "high": 450}
+    ]
+    assert api.get(f"{path}?extensions=net").json()["prices"] == []
+    assert api.get(f"{path}?extensions=nosuch").status_code == 400
+
+
 def planned(api: APIClient, project: Project, **asked: Any) -> Any:
     names = ["inkpost.com", "inkpost.net", "paperbarn.com", "reed.com"]
     question = {"full_names": names, "currency": "EUR", **asked}

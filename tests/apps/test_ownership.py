@@ -37,6 +37,7 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/hunt", None, 200),
     ("get", "projects/{p}/hunt/counts", None, 200),
     ("get", "projects/{p}/short", None, 200),
+    ("get", "projects/{p}/prices", None, 200),
     ("post", "projects/{p}/watches", {"kind": "name", "names": ["inkwell.com"]}, 201),
     ("patch", "watches/{t}", {"reason": "short"}, 200),
     ("get", "watches/{t}/names", None, 200),

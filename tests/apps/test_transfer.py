@@ -19,6 +19,7 @@ from vinetag.apps.bench.document import FORMAT
 from vinetag.apps.bench.models import Filing
 from vinetag.apps.naming.marks import dismiss, look
 from vinetag.apps.naming.models import Look, Project
+from vinetag.apps.naming.services import keep_views
 from vinetag.apps.shortlists.dueling import duel
 from vinetag.apps.shortlists.services import keep, note, tag
 from vinetag.apps.watching.watches import Wish, start_watch
@@ -47,6 +48,10 @@ def full(project: Project) -> Project:
     )
     start_watch(project, Wish("label", names=["inkpost"], extensions=["com", "net"], reason="ours"))
     start_watch(project, Wish("hunt", title="short", question={"letters_max": "6"}))
+    keep_views(
+        project=project, view="kinds=auction", views=[{"name": "soon", "search": "within=24"}],
+        place="hunt",
+    )  # fmt: skip
     project.views = [{"name": "short ones", "search": "letters_max=6"}]
     project.view = "sort=name"
     project.save()

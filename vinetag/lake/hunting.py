@@ -16,7 +16,9 @@ from vinetag.core.concepts import PAST_USES
 from vinetag.core.market import Hunt
 from vinetag.lake.duck import Duck, first_row, literal
 
-__all__ = ["Found", "Hit", "Lists", "counts_by", "hunt", "suits_of"]
+__all__ = [
+    "Asked", "Found", "Hit", "Lists", "counts_by", "hunt", "prices_by_length", "suits_of",
+]  # fmt: skip
 
 Scores = npt.NDArray[np.float32]
 
@@ -26,6 +28,7 @@ OF_NAME: Final = 0.8
 OF_BEST: Final = 0.6
 LONG, A_LETTER = 12, 0.02
 MOST_COUNTED: Final = 400
+MOST_LETTERS, LEAST_PRICED = 20, 5
 _SORTS: Final[Mapping[str, str]] = {
     "name": "label", "letters": "letters", "words": "words",
     "price": "cost", "bids": "bids desc", "ends": "coalesce(ends, drops_from)",
@@ -62,6 +65,19 @@ class Found:
 
     hits: Sequence[Hit]
     total: int
+
+
+class Asked(NamedTuple):
+    """What is asked for names of so many letters that are for sale under an extension, each name
+    once at its lowest price: how many names, and the quartiles of their prices.
+    """
+
+    extension: str
+    letters: int
+    names: int
+    low: float
+    middle: float
+    high: float
 
 
 Suits = Mapping[str, Scores]
@@ -181,6 +197,23 @@ def counts_by(
         ).fetchall()
         found[what] = {str(name): count for name, count in rows}
     return found
+
+
+def prices_by_length(duck: Duck, lists: Lists, extensions: Sequence[str]) -> Sequence[Asked]:
+    """What names for sale cost under each of the extensions, by their letters; of lengths with
+    fewer than LEAST_PRICED names nothing is said.
+    """
+    if not lists.files:
+        return []
+    rows = duck.execute(
+        "select extension, letters, count(*), quantile_cont(cost, 0.25), median(cost), "
+        "quantile_cont(cost, 0.75) from (select extension, any_value(letters) as letters, "
+        f"min(cost) as cost from ({_source(lists)}) where kind = 'fixed' and cost is not null "
+        "and letters <= $most and list_contains($extensions, extension) "
+        "group by extension, label) group by all having count(*) >= $least order by 1, 2",
+        {"extensions": list(extensions), "most": MOST_LETTERS, "least": LEAST_PRICED},
+    ).fetchall()
+    return [Asked(*row) for row in rows]
 
 
 def _source(lists: Lists, only: str = "") -> str:

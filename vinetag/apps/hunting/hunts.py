@@ -32,9 +32,18 @@ from vinetag.core.money import Money
 from vinetag.core.names import FullName
 from vinetag.core.world.world import world_of
 from vinetag.lake.duck import shared_duck
-from vinetag.lake.hunting import Hit, Lists, Scores, counts_by, hunt, suits_of
+from vinetag.lake.hunting import (
+    Asked,
+    Hit,
+    Lists,
+    Scores,
+    counts_by,
+    hunt,
+    prices_by_length,
+    suits_of,
+)
 
-__all__ = ["HuntPage", "Hunted", "hunt_counts", "hunt_page"]
+__all__ = ["HuntPage", "Hunted", "hunt_counts", "hunt_page", "length_prices"]
 
 # Lists judged by a brief that this process holds: four bytes a name.
 MOST_HELD: Final = 8
@@ -82,6 +91,24 @@ def hunt_counts(project: Project, question: Hunt) -> Mapping[str, Mapping[str, i
     """What a question leaves, by kind, market and extension."""
     with shared_duck() as duck:
         return counts_by(duck, _lists(usual_currency(project.owner)), question, timezone.now())
+
+
+def length_prices(project: Project, extensions: Sequence[str]) -> tuple[str, Sequence[Asked]]:
+    """What names for sale cost by extension and letters, in the person's currency; worked out once
+    for the lists in force.
+    """
+    currency = usual_currency(project.owner)
+    return currency, _length_prices(
+        tuple(sorted(edition_files().items())), currency, tuple(sorted(extensions))
+    )
+
+
+@lru_cache(32)
+def _length_prices(
+    files: tuple[tuple[str, Path], ...], currency: str, extensions: tuple[str, ...]
+) -> Sequence[Asked]:
+    with shared_duck() as duck:
+        return prices_by_length(duck, Lists(dict(files), _worth(currency)), extensions)
 
 
 def _lists(currency: str) -> Lists:

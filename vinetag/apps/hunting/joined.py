@@ -14,7 +14,7 @@ __all__ = ["JOINED"]
 
 def show(project: Project, label: str) -> dict[str, Any]:
     """Under the first extension of the brief."""
-    return {"going": going_like(label, project.brief["extensions"][0])}
+    return {"going": going_like(project, label, project.brief["extensions"][0])}
 
 
 JOINED = Joined(

@@ -27,7 +27,8 @@ from vinetag.lake.zones import delegated, short_bits, snapshot_folder, write_sna
 from vinetag.lookup.zones import FoundZones, fetch_zones
 
 __all__ = [
-    "bits_of", "bring_zone", "delegated_names", "latest_days", "refresh_zones", "zones_due",
+    "bits_of", "bring_zone", "delegated_names", "followed_in_zones", "latest_days",
+    "refresh_zones", "zones_due",
 ]  # fmt: skip
 
 FIRST_DAY: Final = date(1985, 1, 1)
@@ -101,6 +102,31 @@ def delegated_names(names: Iterable[FullName]) -> Mapping[FullName, tuple[bool, 
         for extension, labels in by_extension.items()
         for label in labels
     }
+
+
+def followed_in_zones(
+    extension: str, asked: Mapping[str, datetime]
+) -> Mapping[str, tuple[datetime, bool]]:
+    """Of labels that were open when they were `asked` about: until which later snapshot each was
+    followed, and whether that had it. Labels no later snapshot tells of are missing.
+    """
+    days = SnapshotRow.objects.filter(extension=extension, there=True).order_by("day")
+    found: dict[str, tuple[datetime, bool]] = {}
+    with shared_duck() as duck:
+        for day in days.values_list("day", flat=True):
+            at = taken_at(day)
+            # A zone file of the very day may be older than the answer.
+            left = {
+                label
+                for label, before in asked.items()
+                if before.date() < day and not found.get(label, (at, False))[1]
+            }
+            if not left:
+                continue
+            had = delegated(duck, zones_folder(), {extension: day}, {extension: left})
+            taken = had.get(extension, set())
+            found |= {label: (at, label in taken) for label in left}
+    return found
 
 
 def bits_of(extension: str, day: date) -> npt.NDArray[np.bool_]:

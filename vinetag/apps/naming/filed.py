@@ -16,6 +16,7 @@ from vinetag.core.filed import Label, Once
 
 __all__ = ["NamingFields", "bring", "write"]
 
+PLACES = ("hunt",)
 MARKS = (Look.Verdict.SEEN, Look.Verdict.LATER)
 
 
@@ -38,6 +39,21 @@ class Looked:
     later: Labels = ()
 
 
+@dataclass(frozen=True, slots=True)
+class OtherSheet:
+    """Another sheet of the project: as looked at last, and its views."""
+
+    view: Annotated[str, Text(2_000)] = ""
+    views: Annotated[tuple[View, ...], Field(max_length=30)] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class OtherSheets:
+    """The sheets that are not that of the names."""
+
+    hunt: OtherSheet = OtherSheet()
+
+
 @dataclass(frozen=True)
 class NamingFields:
     """What the file has of marks and views."""
@@ -48,6 +64,7 @@ class NamingFields:
         Field(description="The sheet as looked at last, the query of an address"),
     ] = ""
     views: Annotated[tuple[View, ...], Field(max_length=30)] = ()
+    sheets: OtherSheets = OtherSheets()
     dismissed: Annotated[tuple[Label, ...], Field(max_length=20_000)] = ()
     looked: Looked = Looked()
 
@@ -57,6 +74,9 @@ def write(project: Project) -> dict[str, Any]:
     return {
         "view": project.view,
         "views": project.views,
+        "sheets": {
+            place: {"view": "", "views": [], **project.sheets.get(place, {})} for place in PLACES
+        },
         "dismissed": list(project.dismissed.order_by("id").values_list("label", flat=True)),
         "looked": {
             mark.value: list(
@@ -72,6 +92,11 @@ def bring(brought: Bringing) -> None:
     project, file = brought.project, brought.file
     views = [{"name": v.name, "search": v.search} for v in file.views]
     keep_views(project=project, view=file.view, views=views)
+    for place in PLACES:
+        sheet = getattr(file.sheets, place)
+        others = [{"name": v.name, "search": v.search} for v in sheet.views]
+        if sheet.view or others:
+            keep_views(project=project, view=sheet.view, views=others, place=place)
     if file.dismissed:
         dismiss(project=project, labels=file.dismissed)
     for mark in MARKS:

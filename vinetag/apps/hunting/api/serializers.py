@@ -15,9 +15,8 @@ from vinetag.core.market.short_names import short_schema
 
 __all__ = [
     "GoingSerializer", "HuntCountsSerializer", "HuntPageQuestionSerializer", "HuntPageSerializer",
-    "HuntPlaceSerializer", "HuntQuestionSerializer", "ScarcitySerializer", "ShortPageSerializer",
-    "ShortPlaceSerializer",
-    "ShortQuestionSerializer",
+    "HuntPlaceSerializer", "HuntQuestionSerializer", "LengthPricesSerializer",
+    "ScarcitySerializer", "ShortPageSerializer", "ShortPlaceSerializer", "ShortQuestionSerializer",
 ]  # fmt: skip
 
 MOST_ROWS = 100
@@ -78,6 +77,9 @@ class GoingSerializer(serializers.Serializer[Any]):
     extension = serializers.CharField(allow_blank=True, help_text="Theirs; empty for any")
     letters_from = serializers.IntegerField()
     letters_to = serializers.IntegerField()
+    words = serializers.IntegerField(allow_null=True, help_text="Theirs; null for any")
+    grade_from = serializers.IntegerField(allow_null=True, help_text="Null for any grade")
+    grade_to = serializers.IntegerField(allow_null=True, help_text="Theirs are below")
 
 
 class ScarcitySerializer(serializers.Serializer[Any]):
@@ -92,6 +94,22 @@ class ScarcitySerializer(serializers.Serializer[Any]):
     half_gone = serializers.DateField(allow_null=True, help_text="Null: not within fifty years")
     earliest = serializers.DateField(allow_null=True)
     latest = serializers.DateField(allow_null=True)
+
+
+class AskedForSerializer(serializers.Serializer[Any]):
+    """What is asked for names for sale of so many letters under an extension."""
+
+    extension = serializers.CharField()
+    letters = serializers.IntegerField()
+    names = serializers.IntegerField()
+    low = serializers.FloatField(help_text="The first quartile")
+    middle = serializers.FloatField(help_text="The median")
+    high = serializers.FloatField(help_text="The third quartile")
+
+
+class LengthPricesSerializer(serializers.Serializer[Any]):
+    currency = serializers.CharField()
+    prices = AskedForSerializer(many=True)
 
 
 class ShortPlaceSerializer(serializers.Serializer[Any]):

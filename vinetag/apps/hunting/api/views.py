@@ -20,12 +20,13 @@ from vinetag.apps.hunting.api.serializers import (
     HuntPageSerializer,
     HuntPlaceSerializer,
     HuntQuestionSerializer,
+    LengthPricesSerializer,
     ScarcitySerializer,
     ShortPageSerializer,
     ShortPlaceSerializer,
     ShortQuestionSerializer,
 )
-from vinetag.apps.hunting.hunts import Hunted, hunt_counts, hunt_page
+from vinetag.apps.hunting.hunts import Hunted, hunt_counts, hunt_page, length_prices
 from vinetag.apps.hunting.scarcity import scarcity
 from vinetag.apps.hunting.short import MOST_EXTENSIONS, short_page
 from vinetag.apps.market.api.serializers import offer_document
@@ -36,7 +37,7 @@ from vinetag.core.errors import Problem
 from vinetag.core.market import Hunt, parse_hunt
 from vinetag.core.market.short_names import parse_short
 
-__all__ = ["HuntCountsView", "HuntView", "ScarcityView", "ShortNamesView"]
+__all__ = ["HuntCountsView", "HuntView", "LengthPricesView", "ScarcityView", "ShortNamesView"]
 
 
 def _asked(fields: Mapping[str, Any]) -> Hunt:
@@ -94,6 +95,20 @@ class ShortNamesView(APIView):
             free_only=not at["every"],
         )  # fmt: skip
         return Response(ShortPageSerializer(page).data)
+
+
+class LengthPricesView(APIView):
+    @extend_schema(
+        operation_id="readLengthPrices",
+        parameters=[OpenApiParameter("extensions", str, description="Those of the brief else")],
+        responses={200: LengthPricesSerializer, 400: ErrorSerializer, 404: ErrorSerializer},
+    )
+    def get(self, request: Request, project_id: int) -> Response:
+        project = own_project(person_of(request), project_id)
+        wanted = _extensions(request.query_params.get("extensions", ""), project)
+        currency, prices = length_prices(project, wanted)
+        document = {"currency": currency, "prices": [one._asdict() for one in prices]}
+        return Response(LengthPricesSerializer(document).data)
 
 
 class ScarcityView(APIView):

@@ -11,29 +11,26 @@ const inHundred = (share: number): string =>
 export function Going({ going }: Pick<Judged, 'going'>) {
   const told = going.find((g) => g.days === 30) ?? going.at(-1);
   if (!told) return null;
-  const like = {
-    names: formatCount(told.names),
-    letters:
-      told.letters_from === told.letters_to
-        ? t('{n} letters', { n: told.letters_from })
-        : t('{from} to {to} letters', { from: told.letters_from, to: told.letters_to }),
-    extension: told.extension,
-    days: told.days,
-    share: inHundred(told.share),
-    low: inHundred(told.low),
-    high: inHundred(told.high),
-  };
+  const { letters_from: from, letters_to: to, extension, words, grade_from: least, grade_to: most } = told;
+  const alike = [
+    from === to ? t('{n} letters', { n: from }) : t('{from} to {to} letters', { from, to }),
+    words !== null && t('{words, plural, one {# word} other {# words}}', { words }),
+    least !== null && most !== null && t('a grade of {least, number} to {most, number}', { least, most: most - 1 }),
+    extension && t('under .{extension}', { extension }),
+  ];
   return (
     <Typography variant="body2" color="textSecondary" sx={{ maxWidth: 520 }}>
-      {told.extension
-        ? t(
-            'Of {names} names like it that were open ({letters} under .{extension}), {share} in 100 were taken within {days, number} days (range {low} to {high}).',
-            like,
-          )
-        : t(
-            'Of {names} names like it that were open ({letters}), {share} in 100 were taken within {days, number} days (range {low} to {high}).',
-            like,
-          )}
+      {t(
+        'Of {names} names like it that were open ({alike}), {share} in 100 were taken within {days, number} days (range {low} to {high}).',
+        {
+          names: formatCount(told.names),
+          alike: alike.filter(Boolean).join(', '),
+          days: told.days,
+          share: inHundred(told.share),
+          low: inHundred(told.low),
+          high: inHundred(told.high),
+        },
+      )}
     </Typography>
   );
 }

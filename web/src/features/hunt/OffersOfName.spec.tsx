@@ -5,6 +5,7 @@ import { sampleHunted, sampleJudged } from '../../shared/testing/samples';
 import { dropTold } from './huntColumns';
 import { Going } from './Going';
 import { OffersOfName } from './OffersOfName';
+import { spanInWords } from './LengthPrices';
 import { halfInWords } from './Scarcity';
 
 const offer = sampleHunted(
@@ -59,6 +60,9 @@ const like = {
   names: 1_214,
   extension: 'com',
   letters_from: 8,
+  words: null,
+  grade_from: null,
+  grade_to: null,
   letters_to: 10,
 };
 
@@ -66,9 +70,14 @@ it('says in one sentence how fast names like it go, with the number behind it', 
   render(<Going going={[{ ...like, days: 7, share: 0 }, like]} />);
   expect(
     screen.getByText(
-      'Of 1,214 names like it that were open (8 to 10 letters under .com), 3 in 100 were taken within 30 days (range 2 to 6).',
+      'Of 1,214 names like it that were open (8 to 10 letters, under .com), 3 in 100 were taken within 30 days (range 2 to 6).',
     ),
   ).toBeVisible();
+});
+
+it('says which names were taken to be like it', () => {
+  render(<Going going={[{ ...like, letters_to: 8, extension: '', words: 2, grade_from: 60, grade_to: 75 }]} />);
+  expect(screen.getByText(/that were open \(8 letters, 2 words, a grade of 60 to 74\)/)).toBeVisible();
 });
 
 it('says nothing where too few were followed', () => {
@@ -98,4 +107,23 @@ it.each([
   [{ ...left, free: [9] }, '.press: 0 in 100 are left; half are gone already.'],
 ])('says when half will be gone, as an estimate', (one, said) => {
   expect(halfInWords(one)).toBe(said);
+});
+
+it('says what names of some letters ask', () => {
+  const of = (letters: number, middle: number) => ({
+    extension: 'com',
+    letters,
+    names: 600,
+    low: middle / 2,
+    middle,
+    high: middle * 2,
+  });
+  const told = { currency: 'EUR', prices: [of(4, 2000), of(9, 300.5), { ...of(5, 10), extension: 'ie' }] };
+  expect(spanInWords('com', told)).toBe(
+    '.com: of 1,200 for sale, those of 4 letters ask €2,000 in the middle, half of them €1,000 to €4,000; those of 9 letters €301.',
+  );
+  expect(spanInWords('ie', told)).toBe(
+    '.ie: of 600 for sale, those of 5 letters ask €10 in the middle, half of them €5 to €20.',
+  );
+  expect(spanInWords('net', told)).toBe('');
 });

@@ -1,17 +1,13 @@
 import Box from '@mui/material/Box';
-import { useColorScheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import { LineChart } from '@mui/x-charts/LineChart';
 
 import type { Scarcity as Left } from '../../shared/api';
 import { formatCount, formatDay } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
+import { useInks } from './useInks';
 import { useScarcity } from './useShortNames';
 
-const INKS = {
-  light: ['#4f2143', '#24625b', '#8a5208', '#3b5488', '#9a3412'],
-  dark: ['#dcb3cf', '#7cc5b8', '#e3ab58', '#9db4e6', '#f0a184'],
-};
 const HEIGHT = 230;
 
 /** When half will be gone, as far as that can be said. */
@@ -40,8 +36,7 @@ export function halfInWords({ extension, projected, half_gone: day, earliest, la
 /** How many names of a shape are left under each extension, from one zone file to the next. */
 export function Scarcity({ shape }: { shape: string }) {
   const { data } = useScarcity(shape);
-  const { mode, systemMode } = useColorScheme();
-  const inks = (mode === 'system' ? systemMode : mode) === 'dark' ? INKS.dark : INKS.light;
+  const inks = useInks();
   if (!data?.length) return null;
   const days = [...new Set(data.flatMap((one) => one.days))].sort();
   return (

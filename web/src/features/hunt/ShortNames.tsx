@@ -29,6 +29,7 @@ import { t } from '../../shared/texts';
 import { countedShape, SHORT_PAGE, useShortNames, useShortQuestion } from './useShortNames';
 
 // Charts are loaded when there is something to draw.
+const LengthPrices = lazy(async () => ({ default: (await import('./LengthPrices')).LengthPrices }));
 const Scarcity = lazy(async () => ({ default: (await import('./Scarcity')).Scarcity }));
 
 interface Props {
@@ -265,6 +266,7 @@ export function ShortNames({ projectId, own, offered, checking, onCheck, onKeep 
       )}
       <Suspense>
         <Scarcity shape={countedShape(asked.shape ?? '????')} />
+        <LengthPrices projectId={projectId} extensions={asked.extensions ?? ''} />
       </Suspense>
       {!data && !failed && <Typography>{t('Going through the names …')}</Typography>}
     </Box>

@@ -37,6 +37,20 @@ export const useShortNames = (projectId: number, asked: ShortAsked, checking: bo
 /** The shape that is counted for one that is asked for: itself, or all of as many letters. */
 export const countedShape = (shape: string): string => (/^[CV]+$/.test(shape) ? shape : '?'.repeat(shape.length));
 
+/** What names for sale cost by extension and letters. */
+export const useLengthPrices = (projectId: number, extensions: string) =>
+  useQuery({
+    queryKey: keys.lengthPrices(projectId, extensions),
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/projects/{project_id}/prices', {
+          params: { path: { project_id: projectId }, query: { extensions } },
+        }),
+      ),
+    staleTime: 300_000,
+    retry: false,
+  });
+
 /** How many names of a shape are left, by extension and day. */
 export const useScarcity = (shape: string) =>
   useQuery({

@@ -56,7 +56,7 @@ function setUp({
   watches = [watch()],
   rows = [happening()],
   told = telling(),
-  act = () => undefined,
+  feeds = [],
   address = '/watching',
   act,
 }: Partial<{

@@ -57,6 +57,7 @@ export const keys = {
   huntCounts: (id: number, question: object) => of(id, 'hunt', 'counts', question),
   shorts: (id: number) => of(id, 'short'),
   short: (id: number, question: object) => of(id, 'short', question),
+  lengthPrices: (id: number, extensions: string) => of(id, 'hunt', 'prices', extensions),
   shortlist: (id: number) => of(id, 'shortlist'),
   vetting: (id: number) => of(id, 'vetting'),
   vettedName: (id: number, name: string) => of(id, 'vetting', name),

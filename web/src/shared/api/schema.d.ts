@@ -855,6 +855,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readLengthPrices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/quick": {
         parameters: {
             query?: never;
@@ -1772,6 +1788,27 @@ export interface components {
         ArchiveRequest: {
             archived: boolean;
         };
+        /** @description What is asked for names for sale of so many letters under an extension. */
+        AskedFor: {
+            extension: string;
+            letters: number;
+            names: number;
+            /**
+             * Format: double
+             * @description The first quartile
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description The median
+             */
+            middle: number;
+            /**
+             * Format: double
+             * @description The third quartile
+             */
+            high: number;
+        };
         /**
          * @description * `scan` - scan
          *     * `buying` - buying
@@ -2679,6 +2716,12 @@ export interface components {
             extension: string;
             letters_from: number;
             letters_to: number;
+            /** @description Theirs; null for any */
+            words: number | null;
+            /** @description Null for any grade */
+            grade_from: number | null;
+            /** @description Theirs are below */
+            grade_to: number | null;
         };
         Happening: {
             id: number;
@@ -2928,6 +2971,10 @@ export interface components {
         };
         LabelsRequest: {
             labels: string[];
+        };
+        LengthPrices: {
+            currency: string;
+            prices: components["schemas"]["AskedFor"][];
         };
         Letter: {
             subject: string;
@@ -10061,6 +10108,73 @@ export interface operations {
                 content?: never;
             };
             /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readLengthPrices: {
+        parameters: {
+            query?: {
+                /** @description Those of the brief else */
+                extensions?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LengthPrices"];
+                };
+            };
             400: {
                 headers: {
                     [name: string]: unknown;

@@ -54,6 +54,7 @@ export type HuntCounts = Schemas['HuntCounts'];
 export type Markets = Schemas['Markets'];
 export type ShortPage = Schemas['ShortPage'];
 export type Scarcity = Schemas['Scarcity'];
+export type LengthPrices = Schemas['LengthPrices'];
 export type World = Schemas['World'];
 export type WorldEntry = Schemas['WorldEntry'];
 export type SmallQuestion = Schemas['Question'];
