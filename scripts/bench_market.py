@@ -1,8 +1,9 @@
 """What offers and drops cost, against the bare work on the same lines: the import of 3,000,000
 lines, the filters of the hunt over them; a zone file of 20,000,000 names, a project's names against
-it, all names of five letters under three extensions.
+it, all names of five letters under three extensions; 10,000 watched names (bench_watching.py).
 
-    python -m scripts.bench_market [--lines 3000000] [--zone 20000000] [--only offers|zones]
+    python -m scripts.bench_market [--lines 3000000] [--zone 20000000]
+                                   [--only offers|zones|watching]
 
 The bare work of an import is reading the same file with DuckDB's own reader of CSV and loading it
 into the same table of the database in the order of the file; of names against a zone, DuckDB's join
@@ -18,6 +19,8 @@ import os
 import random
 import resource
 import statistics
+import subprocess
+import sys
 import tempfile
 import time
 from collections.abc import Iterator, Mapping
@@ -131,8 +134,14 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--lines", type=int, default=3_000_000)
     parser.add_argument("--zone", type=int, default=20_000_000)
-    parser.add_argument("--only", choices=("offers", "zones"))
+    parser.add_argument("--only", choices=("offers", "zones", "watching"))
     args = parser.parse_args()
+    found: dict[str, Any] = {}
+    if args.only in (None, "watching"):
+        found["watching"] = watching_measured()
+    if args.only == "watching":
+        print(json.dumps(found))
+        return
     with tempfile.TemporaryDirectory() as folder, servers() as environment:
         os.environ.update(
             {
@@ -143,12 +152,19 @@ def main() -> None:
         )
         django.setup()
         call_command("migrate", verbosity=0)
-        found: dict[str, Any] = {}
         if args.only != "zones":
             found |= measured(args.lines, Path(folder))
         if args.only != "offers":
             found |= zones_measured(args.zone, Path(folder))
     print(json.dumps(found))
+
+
+def watching_measured() -> Any:
+    """What scripts.bench_watching finds, which starts what it needs itself."""
+    done = subprocess.run(
+        [sys.executable, "-m", "scripts.bench_watching"], check=True, stdout=subprocess.PIPE
+    )
+    return json.loads(done.stdout)
 
 
 def measured(count: int, folder: Path) -> dict[str, Any]:

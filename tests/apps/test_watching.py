@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
+from django.core.cache import cache
 from django.utils import timezone
 from rest_framework.test import APIClient
 
@@ -27,7 +28,13 @@ from vinetag.apps.watching.asking import adopt_answers, ask_due
 from vinetag.apps.watching.models import Happening, SpentDay, Watch, Watched
 from vinetag.apps.watching.searching import look_at_prices, look_at_searches
 from vinetag.apps.watching.telling import remind, tell_changes
-from vinetag.apps.watching.watches import Wish, change_watch, end_overdue, start_watch
+from vinetag.apps.watching.watches import (
+    Wish,
+    change_watch,
+    end_overdue,
+    forget_old,
+    start_watch,
+)
 from vinetag.core.checking import Evidence
 from vinetag.core.names import FullName
 from vinetag.core.watching import Seen, write_seen
@@ -419,6 +426,17 @@ def test_watches_end_on_their_day(project: Project) -> None:
     assert again.ends_on > timezone.localdate()
     with pytest.raises(RefusedError):
         change_watch(one, ends_on=timezone.localdate())
+
+
+def test_what_is_long_over_is_forgotten_once_a_day(project: Project) -> None:
+    one, now = watch(project), timezone.now()
+    for days in (1, 500):
+        Happening.objects.create(
+            owner=project.owner, watch=one, what="status", sign=str(days), at=now - days * DAY
+        )
+    cache.clear()
+    assert (forget_old(), forget_old()) == (1, 0)
+    assert Happening.objects.get().sign == "1"
 
 
 def test_a_round_goes_through_all_and_one_step_that_fails_leaves_the_others(

@@ -17,7 +17,7 @@ from vinetag.apps.watching.asking import adopt_answers, ask_due
 from vinetag.apps.watching.letters import send_letters, write_letters
 from vinetag.apps.watching.searching import look_at_prices, look_at_searches
 from vinetag.apps.watching.telling import remind, tell_changes
-from vinetag.apps.watching.watches import end_overdue
+from vinetag.apps.watching.watches import end_overdue, forget_old
 
 __all__ = ["STEPS", "go_round"]
 
@@ -33,6 +33,7 @@ STEPS: Final[tuple[Callable[[], int], ...]] = (
     look_at_prices,
     write_letters,
     send_letters,
+    forget_old,
 )
 
 log = logging.getLogger(__name__)

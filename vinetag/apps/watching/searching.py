@@ -89,13 +89,13 @@ def _shown(row: Hunted) -> str:
 
 def look_at_prices() -> int:
     """Tell what sellers' lists ask otherwise; how many things happened."""
-    return _each("price", _price)
+    newest = PriceVersion.objects.order_by().values_list("seller__code").annotate(Max("pk"))
+    versions = dict(newest)
+    return _each("price", lambda watch: _price(watch, versions.get(watch.asked["seller"])))
 
 
-def _price(watch: Watch) -> int:
+def _price(watch: Watch, newest: int | None) -> int:
     asked = watch.asked
-    versions = PriceVersion.objects.filter(seller__code=asked["seller"])
-    newest = versions.aggregate(newest=Max("pk"))["newest"]
     today = timezone.localdate()
     seen = f"{newest} {today}"
     if watch.known.get("seen") == seen:

@@ -8,6 +8,7 @@ from datetime import date, timedelta
 from typing import Any, Final
 
 from django.conf import settings
+from django.core.cache import cache
 from django.db import transaction
 from django.db.models import Count, Min, Q, QuerySet
 from django.utils import timezone
@@ -17,7 +18,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.costs.markets import sellers_for
 from vinetag.apps.naming.models import Project
-from vinetag.apps.watching.models import SpentDay, Watch, Watched
+from vinetag.apps.watching.models import Happening, Letter, SpentDay, Watch, Watched
 from vinetag.core.checking.pasted import read_name
 from vinetag.core.concepts import WATCH_KINDS, WATCH_NAMES, WatchName
 from vinetag.core.cost import ACTIONS
@@ -26,7 +27,7 @@ from vinetag.core.market import parse_hunt
 from vinetag.core.names import FullName
 
 __all__ = [
-    "MOST_NAMES", "MOST_WATCHES", "USUAL_DAYS", "Standing", "Wish", "change_watch", "end_overdue",
+    "MOST_NAMES", "MOST_WATCHES", "USUAL_DAYS", "Standing", "Wish", "change_watch", "end_overdue", "forget_old",
     "own_watch", "own_watches", "remove_watch", "standing_of", "start_watch",
 ]  # fmt: skip
 
@@ -37,6 +38,9 @@ USUAL_DAYS: Final = 90
 MOST_DAYS: Final = 731
 BATCH: Final = 1_000
 LONGEST_TITLE: Final = 120
+KEPT_FOR: Final = timedelta(days=400)
+LETTERS_KEPT: Final = timedelta(days=90)
+FORGOTTEN: Final = "watching-forgot"
 ACTIONS_WATCHED: Final = ("register", "renew")
 
 
@@ -290,6 +294,18 @@ def _go_on(row: Watch, owner: User) -> None:
 def remove_watch(watch: Watch) -> None:
     """Take it away, with what it told."""
     watch.delete()
+
+
+def forget_old() -> int:
+    """Once a day: what happened long ago, letters, and counts of look-ups."""
+    if not cache.add(FORGOTTEN, 1, 86_400):
+        return 0
+    now = timezone.now()
+    count, _ = Happening.objects.filter(at__lt=now - KEPT_FOR).delete()
+    over = (Letter.State.WAITING, Letter.State.SENDING)
+    Letter.objects.filter(made_at__lt=now - LETTERS_KEPT).exclude(state__in=over).delete()
+    SpentDay.objects.filter(day__lt=(now - LETTERS_KEPT).date()).delete()
+    return count
 
 
 def end_overdue() -> int:

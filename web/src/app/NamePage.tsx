@@ -9,7 +9,6 @@ import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 
 import { useCheck } from '../features/check/useCheck';
-import { Going } from '../features/hunt/Going';
 import { OffersOfName } from '../features/hunt/OffersOfName';
 import { Measures } from '../features/reasons/Measures';
 import { NearNames } from '../features/reasons/NearNames';
@@ -29,6 +28,7 @@ import { useActs } from '../shared/lib/useActs';
 import { useName } from '../shared/lib/useName';
 import { Age } from '../shared/ui/Age';
 import { EmptyState } from '../shared/ui/EmptyState';
+import { Going } from '../shared/ui/Going';
 import { TagFilledIcon, TagIcon } from '../shared/ui/icons';
 import { useNotify } from '../shared/ui/Notices';
 import { SayButton } from '../shared/ui/SayButton';

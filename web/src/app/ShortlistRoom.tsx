@@ -8,6 +8,7 @@ import { useShortlist } from '../features/shortlist/useShortlist';
 import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { t } from '../shared/texts';
+import { WatchAllButton } from '../shared/watching/WatchButton';
 
 /** The shortlist, and asking about all that is on it as one should before paying. */
 export function ShortlistRoom() {
@@ -28,6 +29,15 @@ export function ShortlistRoom() {
         onClick={() => start.mutate({ what: 'full_names', full_names, aim: 'buying', again: 'all' })}>
         {t('Ask as before buying')}
       </Button>
+      <WatchAllButton
+        projectId={project.id}
+        variant="outlined"
+        word={t('Watch all')}
+        wish={{
+          kind: 'name',
+          names: kept.map((k) => `${k.label}.${k.extension || (extensions[0] ?? 'com')}`),
+        }}
+      />
       {(start.isSuccess || start.isError) && <CheckNote controls={controls} />}
     </Stack>
   );

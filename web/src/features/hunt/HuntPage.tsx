@@ -21,7 +21,7 @@ import { NamedViews } from '../../shared/sheet/NamedViews';
 import { useLastView } from '../../shared/sheet/useViews';
 import { useSheetView } from '../../shared/sheet/useView';
 import { t } from '../../shared/texts';
-import { WatchSearchButton } from '../../shared/watching/WatchButton';
+import { WatchAllButton } from '../../shared/watching/WatchButton';
 import { allHuntColumns, huntColumn, USUAL_COLUMNS } from './huntColumns';
 import { HuntedPanel } from './HuntedPanel';
 import { HuntFilters } from './HuntFilters';
@@ -179,7 +179,11 @@ function Hunt({ project }: { project: Project }) {
               </Typography>
             </Box>
             <Box>
-              <WatchSearchButton projectId={project.id} question={Object.fromEntries(HUNT_FIELDS.write(question))} />
+              <WatchAllButton
+                projectId={project.id}
+                word={t('Watch this search')}
+                wish={{ kind: 'hunt', question: Object.fromEntries(HUNT_FIELDS.write(question)) }}
+              />
             </Box>
             <Button component={Link} to={`/projects/${project.id}/short`}>
               {t('Short names')}

@@ -3,7 +3,7 @@ import { expect, it } from 'vitest';
 
 import { sampleHunted, sampleJudged } from '../../shared/testing/samples';
 import { dropTold } from './huntColumns';
-import { Going } from './Going';
+import { Going } from '../../shared/ui/Going';
 import { OffersOfName } from './OffersOfName';
 import { spanInWords } from './LengthPrices';
 import { halfInWords } from './Scarcity';

@@ -10,6 +10,7 @@ import { Link } from 'react-router';
 
 import { asApiError, type Judged } from '../../shared/api';
 import { EmptyState } from '../../shared/ui/EmptyState';
+import { Going } from '../../shared/ui/Going';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { AnyName } from './AnyName';
@@ -151,6 +152,7 @@ function About({
           {t('More')}
         </Button>
       </Stack>
+      {!name.kept && <Going going={name.going} />}
       <ToggleButtonGroup
         exclusive
         fullWidth

@@ -4,7 +4,7 @@ import { expect, it } from 'vitest';
 
 import { renderIn, serve } from '../testing/render';
 import { dayIn } from './WhyAndUntil';
-import { WatchButton, WatchSearchButton } from './WatchButton';
+import { WatchAllButton, WatchButton } from './WatchButton';
 
 const made = { id: 5, title: 'inkpost.com' };
 const already = [
@@ -60,7 +60,9 @@ it('shows why something is not watched, at its field or above', async () => {
 
 it('watches a search with its question', async () => {
   const requests = serve(() => ({ status: 201, body: made }));
-  renderIn(<WatchSearchButton projectId={3} question={{ kinds: 'auction' }} />);
+  renderIn(
+    <WatchAllButton projectId={3} word="Watch this search" wish={{ kind: 'hunt', question: { kinds: 'auction' } }} />,
+  );
   await open('Watch this search');
   await userEvent.type(screen.getByLabelText('What it is called'), 'auctions');
   await open('Watch it');
@@ -69,4 +71,14 @@ it('watches a search with its question', async () => {
       expect.objectContaining({ kind: 'hunt', title: 'auctions', question: { kinds: 'auction' } }),
     ]),
   );
+});
+
+it('watches many names as one', async () => {
+  const requests = serve(() => ({ status: 201, body: made }));
+  const names = ['inkpost.com', 'paperbarn.ie'];
+  renderIn(<WatchAllButton projectId={3} word="Watch all" wish={{ kind: 'name', names }} />);
+  await open('Watch all');
+  expect(screen.getByRole('dialog')).toHaveTextContent('2 full names');
+  await open('Watch it');
+  await waitFor(() => expect(bodies(requests)).toEqual([expect.objectContaining({ kind: 'name', names })]));
 });

@@ -177,13 +177,16 @@ export function WatchButton({ variant = 'outlined', ...props }: Props) {
   );
 }
 
-interface SearchProps {
+interface PlainProps {
   projectId: number;
-  /** The question, as the address has it. */
-  question: Readonly<Record<string, string>>;
+  /** What is watched, but for why and until when. */
+  wish: Wish;
+  /** What the button says, and the dialog is called. */
+  word: string;
+  variant?: 'outlined' | 'text';
 }
 
-function SearchForm({ projectId, question, onDone }: SearchProps & { onDone: () => void }) {
+function PlainForm({ projectId, wish, word, onDone }: PlainProps & { onDone: () => void }) {
   const { start } = useWatching();
   const [title, setTitle] = useState('');
   const [reason, setReason] = useState('');
@@ -191,14 +194,18 @@ function SearchForm({ projectId, question, onDone }: SearchProps & { onDone: () 
   const failed = asApiError(start.error);
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    start.mutate({ project: projectId, kind: 'hunt', title, question, reason, ends_on: end }, { onSuccess: onDone });
+    start.mutate({ project: projectId, ...wish, title, reason, ends_on: end }, { onSuccess: onDone });
   };
   return (
     <Box component="form" noValidate onSubmit={submit}>
-      <DialogTitle>{t('Watch this search')}</DialogTitle>
+      <DialogTitle>{word}</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.5, pt: 0.5 }}>
-          <Typography color="textSecondary">{watchKind('hunt')?.means}</Typography>
+          <Typography color="textSecondary">
+            {watchKind(wish.kind)?.means}
+            {wish.names &&
+              ` ${t('{count, plural, one {# full name} other {# full names}}', { count: wish.names.length })}`}
+          </Typography>
           <Refused error={start.error} fields={['ends_on', 'title']} />
           <TextField
             label={t('What it is called')}
@@ -219,17 +226,17 @@ function SearchForm({ projectId, question, onDone }: SearchProps & { onDone: () 
   );
 }
 
-/** Has a search of the hunt watched. */
-export function WatchSearchButton(props: SearchProps) {
+/** Has something watched as a whole: a search of the hunt, or many names. */
+export function WatchAllButton({ variant = 'text', ...props }: PlainProps) {
   const [open, setOpen] = useState(false);
   const close = () => setOpen(false);
   return (
     <>
-      <Button startIcon={<WatchIcon />} aria-haspopup="dialog" onClick={() => setOpen(true)}>
-        {t('Watch this search')}
+      <Button variant={variant} startIcon={<WatchIcon />} aria-haspopup="dialog" onClick={() => setOpen(true)}>
+        {props.word}
       </Button>
       <Dialog open={open} onClose={close} fullWidth maxWidth="sm">
-        {open && <SearchForm {...props} onDone={close} />}
+        {open && <PlainForm {...props} onDone={close} />}
       </Dialog>
     </>
   );

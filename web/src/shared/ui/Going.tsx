@@ -1,8 +1,8 @@
 import Typography from '@mui/material/Typography';
 
-import type { Judged } from '../../shared/api';
-import { formatCount } from '../../shared/lib/format';
-import { t } from '../../shared/texts';
+import type { Judged } from '../api';
+import { formatCount } from '../lib/format';
+import { t } from '../texts';
 
 const inHundred = (share: number): string =>
   share > 0 && share < 0.01 ? t('under 1') : t('{n, number}', { n: Math.round(100 * share) });
