@@ -137,6 +137,25 @@ def test_the_demo_writes_to_no_outside(person: User, api: APIClient, posted: lis
     assert answer.json()["code"] == "no_mail"
 
 
+def test_letters_do_not_pour(person: User, watched: Watch, posted: list[Any]) -> None:
+    told_at(person)
+    happens(watched)
+    assert write_letters() == 1
+    happens(watched)
+    assert write_letters() == 0
+    Telling.objects.update(written_at=timezone.now() - timedelta(minutes=2))
+    assert write_letters() == 1
+    for _ in range(10):
+        Telling.objects.update(written_at=None)
+        happens(watched)
+        assert write_letters() == 1
+    happens(watched)
+    Telling.objects.update(written_at=timezone.now() - timedelta(minutes=2))
+    assert write_letters() == 0
+    Telling.objects.update(written_at=timezone.now() - timedelta(minutes=16))
+    assert write_letters() == 1
+
+
 def test_much_at_once_is_one_letter(person: User, watched: Watch, posted: list[Any]) -> None:
     told_at(person)
     for _ in range(70):

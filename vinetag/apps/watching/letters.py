@@ -40,6 +40,8 @@ LEASE: Final = timedelta(minutes=2)
 WAITS: Final = (1, 5, 30, 120, 360, 720)
 LONGEST_TROUBLE: Final = 200
 SHOWN: Final = 20
+# Between two letters there is so much time; more once there were many in a day.
+APART, MANY, FURTHER = timedelta(minutes=1), 10, timedelta(minutes=15)
 
 log = logging.getLogger(__name__)
 
@@ -161,7 +163,7 @@ def write_letters() -> int:
 def _write(pk: int, here: datetime, *, daily: bool = False) -> int:
     with transaction.atomic():
         row = Telling.objects.select_for_update().select_related("owner").get(pk=pk)
-        if daily and row.digest_on == here.date():
+        if row.digest_on == here.date() if daily else _too_soon(row):
             return 0
         since = Happening.objects.filter(owner=row.owner, pk__gt=row.told).order_by("pk")
         happened = list(since.select_related("watch"))
@@ -176,9 +178,19 @@ def _write(pk: int, here: datetime, *, daily: bool = False) -> int:
             next_at=timezone.now(),
         )
         Happening.objects.filter(pk__in=[one.pk for one in happened]).update(letter=letter)
-        row.told, row.digest_on = happened[-1].pk, here.date() if daily else row.digest_on
-        row.save(update_fields=["told", "digest_on"])
+        row.told, row.written_at = happened[-1].pk, timezone.now()
+        row.digest_on = here.date() if daily else row.digest_on
+        row.save(update_fields=["told", "written_at", "digest_on"])
     return 1
+
+
+def _too_soon(row: Telling) -> bool:
+    """Whether the last letter is so young that what happened since waits for the next."""
+    if row.written_at is None:
+        return False
+    now = timezone.now()
+    lately = row.owner.letters.filter(made_at__gt=now - timedelta(days=1)).count()
+    return now - row.written_at < (APART if lately < MANY else FURTHER)
 
 
 def _subject(lines: Sequence[str], count: int, *, daily: bool) -> str:

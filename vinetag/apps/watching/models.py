@@ -174,6 +174,7 @@ class Telling(models.Model):
     confirmed_at = models.DateTimeField(null=True, blank=True)
     trouble = models.CharField(max_length=200, blank=True, default="")
     told = models.PositiveBigIntegerField(default=0)
+    written_at = models.DateTimeField(null=True, blank=True)
     digest_on = models.DateField(null=True, blank=True)
 
     def __str__(self) -> str:

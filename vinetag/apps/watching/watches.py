@@ -27,8 +27,8 @@ from vinetag.core.market import parse_hunt
 from vinetag.core.names import FullName
 
 __all__ = [
-    "MOST_NAMES", "MOST_WATCHES", "USUAL_DAYS", "Standing", "Wish", "change_watch", "end_overdue", "forget_old",
-    "own_watch", "own_watches", "remove_watch", "standing_of", "start_watch",
+    "MOST_NAMES", "MOST_WATCHES", "USUAL_DAYS", "Standing", "Wish", "change_watch", "end_overdue",
+    "forget_old", "own_watch", "own_watches", "remove_watch", "standing_of", "start_watch",
 ]  # fmt: skip
 
 MOST_NAMES: Final = 10_000
@@ -83,7 +83,12 @@ def own_watches(person: User) -> QuerySet[Watch]:
 
 
 def _counted(watches: QuerySet[Watch]) -> QuerySet[Watch]:
-    counts = watches.annotate(count=Count("names"), next_at=Min("names__next_at"))
+    counts = watches.annotate(
+        count=Count("names"),
+        next_at=Min("names__next_at"),
+        label=Min("names__label"),
+        extension=Min("names__extension"),
+    )
     return counts.select_related("project")
 
 

@@ -227,7 +227,7 @@ class WatchedByNameSerializer(serializers.Serializer[Any]):
 def watch_document(watch: Watch) -> dict[str, Any]:
     """As KeptWatchSerializer describes it; of own_watches."""
     count = getattr(watch, "count", 0)
-    only = watch.names.first() if count == 1 else None
+    only = f"{getattr(watch, 'label', '')}.{getattr(watch, 'extension', '')}"
     return {
         "id": watch.pk,
         "project": watch.project_id,
@@ -241,7 +241,7 @@ def watch_document(watch: Watch) -> dict[str, Any]:
         "names": count,
         "next_at": getattr(watch, "next_at", None),
         "question": watch.asked.get("question", {}),
-        "first": str(only) if only else "",
+        "first": only if count == 1 else "",
     }
 
 
