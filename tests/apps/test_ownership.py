@@ -14,6 +14,7 @@ from vinetag.apps.bench.filing import start_copy
 from vinetag.apps.costs.by_hand import make_seller
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.worlds import keep_world
+from vinetag.apps.ordering.basket import add_names
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 from vinetag.apps.vetting.vettings import start_vetting
@@ -43,6 +44,10 @@ OF_A_PROJECT = [
     ("get", "watches/{t}/names", None, 200),
     ("delete", "watches/{t}", None, 204),
     ("delete", "feeds/{e}", None, 200),
+    ("post", "projects/{p}/basket", {"names": ["inkwell.com"]}, 201),
+    ("patch", "basket/items/{b}", {"years": 2}, 200),
+    ("post", "basket/items/{b}/agree", {"sign": "x"}, 409),
+    ("delete", "basket/items/{b}", None, 200),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -117,6 +122,7 @@ FOR_PEOPLE = {
     "extensions/<str:extension>", "wordmarks", "wordmark", "overview", "projects/file",
     "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
     "marks", "platforms", "markets", "markets/{o}/list", "scarcity",
+    "basket", "basket/back", "basket/review", "basket/file",
     "watches", "happenings", "happenings/read", "telling", "telling/confirm", "feeds",
 }  # fmt: skip
 
@@ -136,7 +142,8 @@ def test_a_project_answers_its_owner_only(
     feed = make_feed(person, "atom").pk
     own = make_seller(person, TERMS, everybody=False).code
     ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own, "v": vetting}
-    ids |= {"t": watch, "e": feed}
+    add_names(project, ["inkpost.com"])
+    ids |= {"t": watch, "e": feed, "b": project.basket.get().pk}
     address = "/api/" + path.format(p=project.pk, **ids)
     asked = {
         who: getattr(client, method)(address, body)
@@ -171,6 +178,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:vetting_id>", "{v}")
         .replace("<int:watch_id>", "{t}")
         .replace("<int:feed_id>", "{e}")
+        .replace("<int:item_id>", "{b}")
         .replace("<str:kind>", "marks")
         .replace("<str:code>", "{o}")
         .replace("<slug:code>", "{o}")

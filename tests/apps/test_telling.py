@@ -137,6 +137,17 @@ def test_the_demo_writes_to_no_outside(person: User, api: APIClient, posted: lis
     assert answer.json()["code"] == "no_mail"
 
 
+def test_what_waits_for_an_address_that_was_changed_is_not_sent(
+    api: APIClient, person: User, watched: Watch, posted: list[Any]
+) -> None:
+    told_at(person)
+    happens(watched)
+    assert write_letters() == 1
+    api.patch("/api/telling", {"address": "other@quietpress.example"})
+    assert send_letters() == 1
+    assert [letter.to for letter in posted] == [["other@quietpress.example"]]
+
+
 def test_letters_do_not_pour(person: User, watched: Watch, posted: list[Any]) -> None:
     told_at(person)
     happens(watched)

@@ -294,6 +294,26 @@ def test_one_question_answers_all_who_watch_and_nobody_s_answer_is_asked_again(
     assert theirs.answers == had
 
 
+@pytest.mark.usefixtures("simulated_world")
+def test_what_rules_say_for_one_owner_is_no_answer_for_another(
+    other: User, project: Project
+) -> None:
+    theirs = create_project(
+        owner=other, name="Theirs", brief={**BRIEF, "owner": {"country": "CA", "kind": "person"}}
+    )
+    project.brief["owner"] = {"country": "US", "kind": "person"}
+    project.save()
+    watch(project, "paperbarn.ca")
+    watch(theirs, "paperbarn.ca")
+    for _ in range(2):
+        ask_due()
+        adopt_answers()
+        tell_changes()
+        Watched.objects.filter(asked_at=None).update(next_at=timezone.now())
+    assert project.lookups.get().status == "barred"
+    assert theirs.lookups.get().status != "barred"
+
+
 def test_a_budget_is_kept_and_shared_out_fairly(
     person: User, other: User, project: Project, settings: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -86,28 +86,40 @@ def write_edition(duck: Duck, target: Path, before: Path | None, now: datetime) 
     those of labels the edition `before` had are taken from there, and since when each name is
     listed as it is, at most so dear.
     """
-    had = "select null as label, null as extension, null::timestamptz as since where false"
+    since, joined = "$now::timestamptz", ""
     if there := _if_there(before):
-        since = "since" if "since" in _columns(duck, there) else "null::timestamptz as since"
-        had = f"select label, extension, {since} from read_parquet({literal(str(there))})"
         duck.execute(
             "create or replace table known as select distinct label, w1, w2, w3 from "
             f"read_parquet({literal(str(there))}) semi join listed using (label)"
         )
         add_splits(duck, "select label from listed anti join known using (label)")
         duck.execute("insert into splits select label, w1, w2, w3 from known where w1 is not null")
+        since, joined = _since(duck, there)
     else:
         add_splits(duck, "select label from listed")
     target.parent.mkdir(parents=True, exist_ok=True)
     half = target.with_suffix(".half")
     duck.execute(
-        f"copy (select listed.*, w1, w2, w3, {_figures()}, {_SINCE} as since from listed "
-        "left join splits using (label) left join fresh using (label, extension) "
-        f"left join ({had}) had using (label, extension)) to {literal(str(half))} "
+        f"copy (select listed.*, w1, w2, w3, {_figures()}, {since} as since from listed "
+        f"left join splits using (label) {joined}) to {literal(str(half))} "
         "(format parquet, compression zstd)",
         {"now": now},
     )
     half.rename(target)
+
+
+def _since(duck: Duck, there: Path) -> tuple[str, str]:
+    """Since when a name is listed as it is, and the joins that tell it: those that are fresh since
+    now, others since when the edition before says. Names are joined by their hashes, which are
+    small; of an edition of an earlier version it is not known.
+    """
+    told = "since" if "since" in _columns(duck, there) else "null::timestamptz"
+    had = f"select {_HASH} as h, {told} as since from read_parquet({literal(str(there))})"
+    joined = (
+        f"left join (select {_HASH} as h, true as fresh from fresh) f on f.h = {_HASH_LISTED} "
+        f"left join ({had}) had on had.h = {_HASH_LISTED}"
+    )
+    return "case when f.fresh then $now::timestamptz else had.since end", joined
 
 
 def _columns(duck: Duck, file: Path) -> set[str]:
@@ -217,8 +229,8 @@ def _changes() -> str:
 
 _CHANGES: Final = _changes()
 # What a search that is watched tells of: names that are new, offered in another way, or for less.
-_FRESH: Final = """select label, extension, true as fresh from differing where how = 'new'
+_FRESH: Final = """select label, extension from differing where how = 'new'
     or (how = 'changed' and (was_kind is distinct from kind
         or (kind <> 'auction' and price < was_price and was_currency = currency)))"""
-# Of names that stood in an edition of an earlier version it is not known.
-_SINCE: Final = "case when fresh then $now::timestamptz else had.since end"
+_HASH: Final = "hash(label, extension)"
+_HASH_LISTED: Final = "hash(listed.label, listed.extension)"

@@ -7,7 +7,7 @@ from __future__ import annotations
 import asyncio
 import logging
 import uuid
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Final, NamedTuple
 
@@ -77,16 +77,19 @@ def adopt_answers() -> int:
     return count
 
 
-def _adopt(rows: Sequence[Due]) -> set[FullName]:
+def _adopt(rows: Sequence[Due]) -> set[tuple[int, FullName]]:
     """Give the projects of these rows the answers that are younger than what they know; the names
-    there are fresh answers to.
+    there are fresh answers to, by project.
     """
     if not rows:
         return set()
-    answers = fresh_answers({row.name for row in rows}, "scan", None)
+    fresh = fresh_answers({row.name for row in rows}, "scan", None)
+    answers = {name: answer for name, answer in fresh.items() if answer.status != "unsure"}
+    rules = _rules({row.project for row in rows if row.name in answers})
     by_project: dict[int, set[FullName]] = {}
     for row in rows:
-        if row.name in answers:
+        # What rules say of it for this owner goes before what anybody found out.
+        if row.name in answers and rules[row.project](row.name) is None:
             by_project.setdefault(row.project, set()).add(row.name)
     for project, names in by_project.items():
         known = Lookup.objects.filter(project=project, label__in={n.label for n in names})
@@ -100,7 +103,7 @@ def _adopt(rows: Sequence[Due]) -> set[FullName]:
             if (before := asked.get(name)) is None or answers[name].asked_at > before
         ]
         save_answers(project, new)
-    return set(answers)
+    return {(project, name) for project, names in by_project.items() for name in names}
 
 
 _FIELDS: Final = (
@@ -126,7 +129,7 @@ def ask_due() -> int:
     # What somebody found out already costs nobody anything.
     had = _adopt([row for rows in waiting.values() for row in rows if not row.known])
     waiting = {
-        who: [row for row in rows if row.known or row.name not in had]
+        who: [row for row in rows if row.known or (row.project, row.name) not in had]
         for who, rows in waiting.items()
     }
     spent = _spent(waiting, now)
@@ -207,12 +210,17 @@ def _put_off(pks: Sequence[int], until: datetime) -> None:
     Watched.objects.filter(pk__in=pks, next_at__isnull=False).update(next_at=until)
 
 
+def _rules(projects: Collection[int]) -> dict[int, RuleOf]:
+    """What rules say for the owner each project is for; nothing for one that was removed."""
+    found = {pk: rule_of(project) for pk, project in Project.objects.in_bulk(projects).items()}
+    return {pk: found.get(pk, lambda _name: None) for pk in projects}
+
+
 def _rule_for(rows: Sequence[Due]) -> RuleOf:
     """What rules say of each name for the owner its project is for."""
-    projects = Project.objects.in_bulk({row.project for row in rows})
-    by_project = {pk: rule_of(project) for pk, project in projects.items()}
-    rules = {row.name: by_project[row.project] for row in rows if row.project in by_project}
-    return lambda name: rules[name](name) if name in rules else None
+    by_project = _rules({row.project for row in rows})
+    rules = {row.name: by_project[row.project] for row in rows}
+    return lambda name: rules[name](name)
 
 
 async def _ask(rows: Sequence[Due], rule: RuleOf) -> list[Answer]:
@@ -227,10 +235,15 @@ def _keep(rows: Sequence[Due], answers: Sequence[Answer], now: datetime) -> None
     """
     asked = {row.name: row for row in rows}
     found = {a.name: a for a in answers if a.status != "unsure" and a.trouble != "late"}
+    # What rules say depends on the owner: it answers the project alone that was asked for.
+    ruled = {a.name for a in found.values() if any(e.source == "rules" for e in a.evidence)}
     watched = [_due_of(row) for row in _watching(found)]
+    rules = _rules({row.project for row in watched})
     by_project: dict[int, set[FullName]] = {}
     for row in watched:
-        by_project.setdefault(row.project, set()).add(row.name)
+        theirs = row.name not in ruled and rules[row.project](row.name) is None
+        if theirs or row.project == asked[row.name].project:
+            by_project.setdefault(row.project, set()).add(row.name)
     for project, names in by_project.items():
         save_answers(project, [found[name] for name in sorted(names)])
     for answer in answers:
@@ -243,7 +256,9 @@ def _keep(rows: Sequence[Due], answers: Sequence[Answer], now: datetime) -> None
             day.update(lookups=F("lookups") - 1)
             _put_off([row.pk], now + SOON)
             continue
-        failed = Watched.objects.get(pk=row.pk)
+        failed = Watched.objects.filter(pk=row.pk, next_at__isnull=False).first()
+        if failed is None:
+            continue  # ended while it was asked about
         failed.failures += 1
         failed.trouble = answer.trouble or "unreachable"
         failed.next_at = retry_turn(timezone.now(), failed.failures).at

@@ -39,7 +39,7 @@ JOINED = Joined(
     words={
         "watch_end": "Choose a day after today, and within {days} days.",
         "too_many_watched": "At most {limit:,} here; these are {count:,}. Nothing was added.",
-        "zone_unknown": "“{value}” is no time zone.",
+        "time_zone": "“{value}” is no time zone.",
         "mail_address": "“{value}” is no mail address.",
         "mail_code": "This address was confirmed already, or another letter was sent since.",
     },

@@ -73,7 +73,7 @@ def set_telling(
         row = Telling.objects.select_for_update().get(owner=person)
         if zone is not None:
             if zone_of(zone) is None:
-                raise RefusedError([Problem("zone", "zone_unknown", {"value": zone[:40]})])
+                raise RefusedError([Problem("zone", "time_zone", {"value": zone[:40]})])
             row.zone = zone
         if hour is not None:
             row.hour = hour
@@ -94,6 +94,9 @@ def _newest(person: User) -> int:
 
 
 def _set_address(person: User, row: Telling, address: str) -> None:
+    if address != row.address:
+        waiting = person.letters.filter(state=Letter.State.WAITING)
+        waiting.update(state=Letter.State.FAILED, trouble="Its address is used no more.")
     if not address:
         row.address, row.code, row.trouble = "", "", ""
         row.confirmed_at, row.how = None, Telling.How.OFF

@@ -40,6 +40,7 @@ JOINED_APPS = [
     "vinetag.apps.vetting",
     "vinetag.apps.hunting",
     "vinetag.apps.watching",
+    "vinetag.apps.ordering",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]

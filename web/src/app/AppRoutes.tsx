@@ -39,6 +39,7 @@ const VettingPaper = lazy(async () => ({
 }));
 const HuntPage = lazy(async () => ({ default: (await import('../features/hunt/HuntPage')).HuntPage }));
 const ShortNamesPage = lazy(async () => ({ default: (await import('./ShortNamesPage')).ShortNamesPage }));
+const BasketPage = lazy(async () => ({ default: (await import('../features/basket/BasketPage')).BasketPage }));
 const WatchingPage = lazy(async () => ({
   default: (await import('../features/watching/WatchingPage')).WatchingPage,
 }));
@@ -276,6 +277,14 @@ function OwnRoutes() {
             element={
               <Titled word={t('Extensions')}>
                 <ExtensionsPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="basket"
+            element={
+              <Titled word={t('Basket')}>
+                <BasketPage />
               </Titled>
             }
           />

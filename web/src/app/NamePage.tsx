@@ -21,6 +21,7 @@ import { TagsField } from '../features/shortlist/TagsField';
 import { useShortlist } from '../features/shortlist/useShortlist';
 import { Vetted } from '../features/vetting/Vetted';
 import { asApiError, type Judged } from '../shared/api';
+import { BasketButton } from '../shared/basket/BasketButton';
 import { formatMoment, withDays } from '../shared/lib/format';
 import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
@@ -219,6 +220,11 @@ export function NamePage() {
             onClick={() => void act(name.kept ? 'unkeep' : 'keep', [name.label]).then(() => refetch())}>
             {name.kept ? t('On the shortlist') : t('Keep')}
           </Button>
+          <BasketButton
+            projectId={project.id}
+            names={[`${name.label}.${name.typed_extension || name.extension || (extensions[0] ?? 'com')}`]}
+            there={name.in_basket.includes(name.typed_extension || name.extension || (extensions[0] ?? 'com'))}
+          />
           <WatchButton
             projectId={project.id}
             shown={name.shown}

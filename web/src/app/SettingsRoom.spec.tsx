@@ -34,7 +34,11 @@ function setUp(
   act: (sent: Part) => Answer = (sent) => ({ body: { ...usual, ...preferences, ...sent } }),
 ) {
   const session = { person: { username: 'edda', preferences: { ...usual, ...preferences } }, demo: false };
-  const requests = serve((method, _path, body) => (method === 'GET' ? { body: session } : act(body as Part)));
+  const requests = serve((method, path, body) => {
+    if (path.startsWith('/api/basket')) return { body: { items: [] } };
+    if (path.startsWith('/api/happenings')) return { body: { rows: [], unread: 0 } };
+    return method === 'GET' ? { body: session } : act(body as Part);
+  });
 
   const view = renderIn(ui);
   view.client.setQueryData(keys.session, session);

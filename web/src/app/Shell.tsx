@@ -15,6 +15,7 @@ import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate } from 'react
 import type { Preferences } from '../shared/api';
 import { usePreferences } from '../shared/lib/preferences';
 import { useProject } from '../features/brief/useBrief';
+import { BasketLink } from '../features/basket/BasketLink';
 import { Bell } from '../features/watching/Bell';
 import { useSession } from '../features/session/useSession';
 import { Elsewhere } from '../shared/ui/Elsewhere';
@@ -99,6 +100,7 @@ function ProjectLinks({ id }: { id: number }) {
 }
 
 const PLACES = [
+  ['/basket', t('Basket')],
   ['/watching', t('Watching')],
   ['/extensions', t('Extensions')],
   ['/sellers', t('Sellers')],
@@ -242,11 +244,12 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
             </>
           ) : (
             <>
-              {PLACES.slice(1, -1).map(([to, word]) => (
+              {PLACES.slice(2, -1).map(([to, word]) => (
                 <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>
                   {word}
                 </Box>
               ))}
+              <BasketLink />
               <Bell />
               <ModeButton />
               <Box component={NavLink} to="/settings" sx={{ color: 'text.secondary', textDecoration: 'none' }}>

@@ -5,6 +5,7 @@ import { CheckNote, CheckRunning } from '../features/check/CheckBar';
 import { useCheck } from '../features/check/useCheck';
 import { ShortlistPage } from '../features/shortlist/ShortlistPage';
 import { useShortlist } from '../features/shortlist/useShortlist';
+import { BasketButton } from '../shared/basket/BasketButton';
 import { withOwn } from '../shared/lib/fullName';
 import { useOpenProject } from '../shared/lib/projectContext';
 import { t } from '../shared/texts';
@@ -29,6 +30,11 @@ export function ShortlistRoom() {
         onClick={() => start.mutate({ what: 'full_names', full_names, aim: 'buying', again: 'all' })}>
         {t('Ask as before buying')}
       </Button>
+      <BasketButton
+        projectId={project.id}
+        word={t('All into the basket')}
+        names={kept.map((k) => `${k.label}.${k.extension || (extensions[0] ?? 'com')}`)}
+      />
       <WatchAllButton
         projectId={project.id}
         variant="outlined"

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeEach, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 
 import type { Hunted, Markets } from '../../shared/api';
 import { ProjectContext } from '../../shared/lib/projectContext';
@@ -33,10 +33,15 @@ const markets: Markets = {
   files: [],
 };
 
+const SIDES = ['clientHeight', 'clientWidth'] as const;
+
+afterEach(() => {
+  for (const side of SIDES) Reflect.deleteProperty(HTMLElement.prototype, side);
+});
+
 beforeEach(() => {
   // A page without a layout has no size of its own: some rows are in sight.
-  for (const side of ['clientHeight', 'clientWidth'])
-    Object.defineProperty(HTMLElement.prototype, side, { configurable: true, value: 900 });
+  for (const side of SIDES) Object.defineProperty(HTMLElement.prototype, side, { configurable: true, value: 900 });
   vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener() {}, removeEventListener() {} }));
   vi.stubGlobal(
     'ResizeObserver',

@@ -23,6 +23,12 @@ export const changed = {
   /** What a plan comes to. */
   costs: (client: QueryClient, id: number) => anew(client, keys.allCosts(id)),
   worlds: (client: QueryClient) => anew(client, keys.worlds),
+  /** What is in the basket: names say whether they are. */
+  basket: (client: QueryClient) => {
+    const predicate = ({ queryKey }: { queryKey: QueryKey }) =>
+      queryKey[0] === keys.allBasket[0] || (queryKey[0] === 'project' && queryKey[2] === 'name');
+    return client.invalidateQueries({ predicate });
+  },
   /** What is watched: names say whether they are. */
   watches: (client: QueryClient) => {
     const predicate = ({ queryKey }: { queryKey: QueryKey }) =>

@@ -18,6 +18,8 @@ export const keys = {
   proposals: (question: object) => ['proposals', question] as const,
   sellers: ['sellers'] as const,
   worlds: ['worlds'] as const,
+  basket: (years: number) => ['basket', years] as const,
+  allBasket: ['basket'] as const,
   watches: ['watches'] as const,
   watchedNames: (id: number, page: number) => ['watches', id, page] as const,
   happenings: ['happenings'] as const,

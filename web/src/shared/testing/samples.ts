@@ -173,6 +173,7 @@ export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): J
   offer_changes: [],
   going: [],
   watched: [],
+  in_basket: [],
   shown: fields.label,
   grade: 90,
   recipes: ['pair'],
