@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from vinetag.apps.accounts.api.files import download
+from vinetag.apps.accounts.api.files import FILES, download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.models import User
@@ -155,7 +154,7 @@ class BasketFileView(APIView):
     @extend_schema(
         operation_id="exportOrder",
         parameters=[OrderFormSerializer],
-        responses={(200, "application/octet-stream"): OpenApiTypes.BINARY, 400: ErrorSerializer},
+        responses={**FILES, 400: ErrorSerializer},
     )
     def get(self, request: Request) -> Any:
         person = person_of(request)
