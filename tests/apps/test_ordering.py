@@ -178,7 +178,11 @@ def test_the_last_look_tells_what_changed_and_it_has_to_be_agreed_to(
     dearer, _, gone = found["items"]
     assert not found["ready"]
     assert dearer["reviewed"]["changed"] == ["It costs more than planned: 11.07 EUR, not 9.84 EUR."]
-    assert "It cannot be registered now: registered." in gone["reviewed"]["changed"]
+    assert "It cannot be registered now: it is taken." in gone["reviewed"]["changed"]
+    # What cannot be bought is not paid for.
+    assert [line["full_name"] for line in found["orders"][0]["lines"] if line["full_name"]] == [
+        "inkpost.com", "paperbarn.com",
+    ]  # fmt: skip
     agreed = f"/api/basket/items/{dearer['id']}/agree"
     assert api.post(agreed, {"sign": "other"}).json()["code"] == "changed_elsewhere"
     after = api.post(agreed, {"sign": dearer["reviewed"]["sign"]}).json()

@@ -11,6 +11,7 @@ from vinetag.apps.costs.listing import usual_currency
 from vinetag.apps.costs.markets import market_for
 from vinetag.apps.costs.quoting import quotes_for
 from vinetag.apps.ordering.models import BasketItem
+from vinetag.core.checking import buyable
 from vinetag.core.cost import (
     Buyer,
     Item,
@@ -82,7 +83,7 @@ def price_basket(
             of_name = quotes[item.name]
             price = _price(market, item, of_name.quoted, of_name.without, years)
             found[item.pk] = price
-            if price.amount is not None:
+            if price.amount is not None and not _gone(item):
                 by_seller.setdefault(price.seller, []).append(
                     _item(item, of_name.quoted.get(price.seller))
                 )
@@ -94,6 +95,11 @@ def price_basket(
                 total += market.amount(order)
     nowhere = [str(item.name) for item in items if found[item.pk].amount is None]
     return BasketPrices(currency, years, country, found, orders, total, whole, nowhere)
+
+
+def _gone(item: BasketItem) -> bool:
+    """Whether the last look found that it cannot be registered: then it costs nothing."""
+    return item.seen.get("status", "open") not in (*buyable(), "unsure")
 
 
 def _item(item: BasketItem, quoted: Quoted | None) -> Item:

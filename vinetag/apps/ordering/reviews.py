@@ -118,9 +118,11 @@ def reviewed_of(item: BasketItem) -> Reviewed:
 def _changes(planned: Mapping[str, Any], seen: Mapping[str, Any]) -> Sequence[str]:
     found = []
     status = str(seen["status"])
-    if status not in buyable():
+    if status == "unsure":
+        found.append("It could not be found out whether it can be registered.")
+    elif status not in buyable():
         kind = STATUS_KINDS.get(status)
-        found.append(f"It cannot be registered now: {kind.means if kind else status}.")
+        found.append(f"It cannot be registered now: it is {kind.word if kind else status}.")
     elif status == "premium" and planned.get("status") != "premium":
         found.append("The registry asks a price of its own for it.")
     before, now, currency = planned.get("amount"), seen["amount"], seen["currency"]

@@ -12,6 +12,7 @@ import { Link } from 'react-router';
 
 import { asApiError, type BasketChange, type BasketItem } from '../../shared/api';
 import { useBasketActs } from '../../shared/basket/useBasket';
+import { isBuyable } from '../../shared/lib/concepts';
 import { formatMoney } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import type { ShownStatus } from '../../shared/ui/status';
@@ -126,7 +127,8 @@ function Found({ item }: { item: BasketItem }) {
         <Alert
           severity="warning"
           action={
-            item.amount !== null && (
+            item.amount !== null &&
+            isBuyable(reviewed.status) && (
               <Button
                 color="inherit"
                 disabled={agree.isPending}
