@@ -220,11 +220,24 @@ def test_every_view_passes_the_accessibility_rules(browser: Browser, base_url: s
     page.goto("/sellers")
     page.get_by_role("region", name="Weir & Daughter").wait_for()
     found["sellers"] = violations()
+    put = send(page, "POST", f"/api/projects/{number}/basket", {"names": ["inkpost.com"]})
+    assert put.ok, put.text()
+    page.goto("/watching")
+    page.get_by_role("button", name=re.compile("full names?$")).first.click()
+    page.get_by_role("table").wait_for()
+    page.get_by_role("button", name="Watch something").click()
+    found["watching"] = violations()
+    page.goto("/basket")
+    page.get_by_role("button", name="Look at all of it once more").click()
+    page.get_by_role("img", name="inkpost.com, spelled").wait_for()
+    found["basket"] = violations()
     # A telephone: reading, the shortlist and voting.
     page.set_viewport_size({"width": 390, "height": 780})
     for view, address, there in (
         ("reading, small", shortlist.replace("shortlist", "read"), "Keep t"),
         ("shortlist, small", shortlist, "Duels"),
+        ("watching, small", "/watching", "What you watch"),
+        ("basket, small", "/basket", "Basket"),
         ("vote, small", link, "Begin"),
     ):
         page.goto(address)

@@ -189,7 +189,8 @@ def test_what_is_in_the_environment_beats_what_was_made(
 ) -> None:
     monkeypatch.setenv("VINETAG_SECRET_KEY", "mine")
     monkeypatch.delenv("VINETAG_DB_PASSWORD")
-    ports = {"registry_port": 2, "dns_port": 3, "whois_port": 6, "db_port": 4, "redis_port": 5}
+    ports = {"registry_port": 2, "dns_port": 3, "whois_port": 6, "mail_port": 7, "db_port": 4}
+    ports["redis_port"] = 5
     args = argparse.Namespace(port=1, **ports)
     made = {"VINETAG_SECRET_KEY": "made", "VINETAG_DB_PASSWORD": "made"}
     env = start.environment(args, MariaDb(tmp_path, 4), Redis(tmp_path, 5, "p"), made)
