@@ -257,3 +257,46 @@ def test_the_order_is_a_file_for_any_seller(
     assert (document["format"], document["total"]) == ("vinetag-order", "19.68")
     assert document["names"][0]["years"] == 1
     assert api.get("/api/basket/file?form=pdf").status_code == 400
+
+
+def test_orders_come_to_the_total_whoever_sells(api: APIClient, project: Project) -> None:
+    put(api, project, "inkpost.com", "paperbarn.com", "reed.ie")
+    ids = [item["id"] for item in basket(api)["items"]]
+    api.patch(f"/api/basket/items/{ids[1]}", {"seller": "hazel"})
+    api.patch(f"/api/basket/items/{ids[2]}", {"privacy": True, "years": 2})
+    found = basket(api)
+    assert sum(float(order["total"]) for order in found["orders"]) == pytest.approx(
+        float(found["total"])
+    )
+    for order in found["orders"]:
+        assert sum(float(line["amount"]) for line in order["lines"]) == pytest.approx(
+            float(order["total"])
+        )
+    # Each is paid for once, where it is said to be bought.
+    paid = [
+        (order["seller"], line["full_name"])
+        for order in found["orders"]
+        for line in order["lines"]
+        if line["kind"] == "registration"
+    ]
+    assert sorted(paid) == sorted((i["sold_by"], i["full_name"]) for i in found["items"])
+    # Longer terms are looked at over longer.
+    assert float(api.get("/api/basket?years=10").json()["whole"]) > float(found["whole"])
+    assert api.get("/api/basket?years=11").status_code == 400
+
+
+def test_a_name_nobody_sells_so_is_said_to_be(api: APIClient, project: Project) -> None:
+    put(api, project, "inkpost.club", "inkpost.com")
+    found = basket(api)
+    assert found["nowhere"] == ["inkpost.club"]
+    assert [item["amount"] is None for item in found["items"]] == [True, False]
+    [order] = found["orders"]
+    assert {line["full_name"] for line in order["lines"]} <= {"inkpost.com", ""}
+
+
+def test_a_project_that_is_removed_takes_its_names_along(api: APIClient, project: Project) -> None:
+    put(api, project, "inkpost.com")
+    assert api.delete(f"/api/projects/{project.pk}").status_code == 204
+    assert basket(api)["items"] == []
+    assert api.post(f"/api/projects/{project.pk}/restore").status_code == 200
+    assert [item["full_name"] for item in basket(api)["items"]] == ["inkpost.com"]

@@ -16,6 +16,7 @@ from tests.apps.market_lists import LIST, bring, market
 from tests.apps.test_hunted import know
 from tests.conftest import Registry
 from vinetag.apps.accounts.errors import ConflictError, RefusedError
+from vinetag.apps.accounts.joining import Bringing
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.answer_store import save_answers, spread_offers
 from vinetag.apps.availability.models import LastAnswer
@@ -25,6 +26,8 @@ from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.watching import asking, rounds, telling
 from vinetag.apps.watching.asking import adopt_answers, ask_due
+from vinetag.apps.watching.filed import AskedItem, WatchingFields, WatchItem, write
+from vinetag.apps.watching.filed import bring as bring_filed
 from vinetag.apps.watching.models import Happening, SpentDay, Watch, Watched
 from vinetag.apps.watching.searching import look_at_prices, look_at_searches
 from vinetag.apps.watching.telling import remind, tell_changes
@@ -498,3 +501,59 @@ def test_expiry_is_watched_by_its_dates(person: User, project: Project) -> None:
     assert tell_changes() == 1
     [told] = Happening.objects.all()
     assert told.what == "expires"
+
+
+def test_what_a_file_has_of_watches_is_watched_as_far_as_it_can_be(
+    project: Project, other: User
+) -> None:
+    watch(project, "inkpost.com", reason="ours")
+    ended = watch(project, "gone.com")
+    change_watch(ended, ended=True)
+    [kept] = write(project)["watches"]
+    assert (kept["names"], kept["reason"]) == (["inkpost.com"], "ours")
+    theirs = create_project(owner=other, name="Theirs", brief=BRIEF)
+    past = (timezone.localdate() - DAY).isoformat()
+    items = (
+        WatchItem("name", "one", "", "", ("inkpost.com",)),
+        # A day that is over gives way to the usual time.
+        WatchItem("name", "two", "", past, ("paperbarn.com",)),
+        WatchItem("name", "three", "", "soon", ("reed.com",)),
+        # What makes no sense here is left out, and holds up nothing.
+        WatchItem("name", "bad", "", "", ("-x.com",)),
+        WatchItem("price", "bad", "", "", (), AskedItem(seller="nobody", extension="com")),
+        WatchItem("hunt", "bad", "", "", (), AskedItem({"price_max": "call"})),
+        WatchItem("hunt", "four", "", "", (), AskedItem({"price_max": "100"})),
+    )
+    bring_filed(Bringing(theirs, WatchingFields(items), True, lambda _share: None))
+    titles = list(theirs.watches.order_by("pk").values_list("title", flat=True))
+    assert titles == ["one", "two", "three", "four"]
+    assert all(one.ends_on > timezone.localdate() for one in theirs.watches.all())
+
+
+def test_names_of_a_watch_are_read_page_by_page(api: APIClient, project: Project) -> None:
+    one = watch(project, *(f"ink{n:03}.com" for n in range(120)), title="many")
+    page = api.get(f"/api/watches/{one.pk}/names?offset=100&limit=50").json()
+    assert (page["total"], len(page["rows"]), page["rows"][0]["label"]) == (120, 20, "ink100")
+    for wrong in ("?limit=0", "?limit=1000", "?offset=-1", "?offset=x"):
+        assert api.get(f"/api/watches/{one.pk}/names{wrong}").status_code == 400
+    assert api.get("/api/watches").json()["watches"][0]["first"] == ""
+
+
+def test_happenings_are_read_back_in_time(api: APIClient, person: User, project: Project) -> None:
+    one = watch(project)
+    for n in range(5):
+        Happening.objects.create(
+            owner=person, watch=one, label="inkpost", extension="com", what="near",
+            args={"name": "inkpost.com", "of": "ends", "after": "2027-01-02T12:00:00+00:00"},
+            sign=str(n), at=timezone.now(),
+        )  # fmt: skip
+    first = api.get("/api/happenings?limit=2&zone=Europe/Stockholm").json()
+    assert first["unread"] == 5
+    assert first["rows"][0]["text"].endswith("2 January 2027, 13:00 CET.")
+    oldest = first["rows"][-1]["id"]
+    rest = api.get(f"/api/happenings?before={oldest}").json()["rows"]
+    assert [row["id"] for row in rest] == sorted((r["id"] for r in rest), reverse=True)
+    assert len(rest) == 3
+    # A zone nobody knows is that of the seas.
+    text = api.get("/api/happenings?zone=Mars/Crater").json()["rows"][0]["text"]
+    assert text.endswith("12:00 UTC.")

@@ -265,3 +265,64 @@ def test_the_hunt_is_what_going_through_all_of_it_gives(
         and (links is None or (n is not None and n >= links))
     }  # fmt: skip
     assert {hit.label for hit in hunted(given_lists, **asked).hits} == wanted
+
+
+def since(folder: Path, code: str) -> dict[str, datetime | None]:
+    """Since when each name of an edition is listed as it is."""
+    file = edition_file(folder, "fair", code)
+    with shared_duck() as duck:
+        rows = duck.execute(
+            f"select label, since from read_parquet('{file}') order by label"
+        ).fetchall()
+    return dict(rows)
+
+
+def dated(duck: Duck, folder: Path, code: str, lines: str, now: datetime, before: str = "") -> None:
+    (folder / "list.csv").write_text(HEADING + lines, "utf-8")
+    read_list(duck, folder / "list.csv", NOW)
+    earlier = edition_file(folder, "fair", before) if before else None
+    tell_differences(duck, earlier, folder, now)
+    write_edition(duck, edition_file(folder, "fair", code), earlier, now)
+
+
+def test_since_when_a_name_is_listed_as_it_is(duck: Duck, tmp_path: Path) -> None:
+    first, second, third = (NOW + timedelta(days=n) for n in range(3))
+    dated(
+        duck, tmp_path, "one",
+        "same.com,fixed,100,EUR,,,,,,,,\ncheaper.com,fixed,100,EUR,,,,,,,,\n"
+        "dearer.com,fixed,100,EUR,,,,,,,,\nother.com,fixed,100,EUR,,,,,,,,\n"
+        "bids.com,auction,10,EUR,1,2099-01-01T00:00:00Z,,,,,,\nback.com,asking,,,,,,,,,,\n",
+        first,
+    )  # fmt: skip
+    assert set(since(tmp_path, "one").values()) == {first}
+    lines = (
+        "same.com,fixed,100,EUR,,,,,,,,\ncheaper.com,fixed,90,EUR,,,,,,,,\n"
+        "dearer.com,fixed,110,EUR,,,,,,,,\nother.com,asking,,,,,,,,,,\n"
+        "bids.com,auction,5,EUR,4,2099-01-01T00:00:00Z,,,,,,\nnew.com,asking,,,,,,,,,,\n"
+    )
+    dated(duck, tmp_path, "two", lines, second, "one")
+    assert since(tmp_path, "two") == {
+        "same": first, "dearer": first, "bids": first,
+        "cheaper": second, "other": second, "new": second,
+    }  # fmt: skip
+    # What went and comes back is new again; all else stays as it was.
+    dated(duck, tmp_path, "three", lines + "back.com,asking,,,,,,,,,,\n", third, "two")
+    assert since(tmp_path, "three") == {**since(tmp_path, "two"), "back": third}
+
+
+def test_of_an_edition_of_an_earlier_version_it_is_not_known(duck: Duck, tmp_path: Path) -> None:
+    dated(duck, tmp_path, "one", "same.com,asking,,,,,,,,,,\n", NOW)
+    file = edition_file(tmp_path, "fair", "one")
+    older = edition_file(tmp_path, "fair", "older")
+    duck.execute(f"copy (select * exclude since from read_parquet('{file}')) to '{older}'")
+    later = NOW + timedelta(days=1)
+    lines = "same.com,asking,,,,,,,,,,\nnew.com,asking,,,,,,,,,,\n"
+    dated(duck, tmp_path, "two", lines, later, "older")
+    assert since(tmp_path, "two") == {"same": None, "new": later}
+    # A search that is watched tells of what is known to be new only.
+    lists = Lists({"fair": edition_file(tmp_path, "fair", "two")}, {"EUR": Decimal(1)})
+    scores = {"fair": np.zeros(2, np.float32)}
+    with shared_duck() as reading:
+        found = hunt(reading, lists, scores, parse_hunt({}), NOW, 0, 10, NOW)
+    assert [hit.label for hit in found.hits] == ["new"]
+    assert found.total == 1
