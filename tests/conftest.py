@@ -44,25 +44,39 @@ class Registry:
     """The simulated registries in a process of their own."""
 
     def __init__(self) -> None:
-        self.port, self.dns_port, self.whois_port = _free_port(), _free_port(), _free_port()
-        self.mail_port = _free_port()
+        # Between finding a port and listening there somebody else may have taken it.
+        for _ in range(5):
+            chosen: dict[int, None] = {}
+            while len(chosen) < 4:
+                chosen[_free_port()] = None
+            self.port, self.dns_port, self.whois_port, self.mail_port = chosen
+            if self._comes_up():
+                break
+        else:
+            raise AssertionError("the simulated registries did not start")
         self.dns = f"127.0.0.1:{self.dns_port}"
         self.origin = f"http://127.0.0.1:{self.port}"
         self.bootstrap = f"{self.origin}/dns.json"
-        self.start()
 
     def start(self) -> None:
+        assert self._comes_up(), "the simulated registries did not start"
+
+    def _comes_up(self) -> bool:
         command = [sys.executable, "-m", "standins.registry", "--port", str(self.port)]
         command += ["--dns-port", str(self.dns_port), "--whois-port", str(self.whois_port)]
         command += ["--mail-port", str(self.mail_port)]
         self._process = subprocess.Popen(command)
         deadline = time.monotonic() + 20
-        while time.monotonic() < deadline:
+        while time.monotonic() < deadline and self._process.poll() is None:
+            # The mail server is the last to listen: where it does, all of them do.
             with socket.socket() as s:
-                if s.connect_ex(("127.0.0.1", self.port)) == 0:
-                    return
+                if s.connect_ex(("127.0.0.1", self.mail_port)) == 0:
+                    time.sleep(0.1)
+                    return self._process.poll() is None
             time.sleep(0.05)
-        raise AssertionError("the simulated registries did not start")
+        self._process.kill()
+        self._process.wait(10)
+        return False
 
     def stop(self) -> None:
         self._process.terminate()
