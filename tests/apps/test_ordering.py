@@ -16,11 +16,13 @@ from tests.apps.conftest import BRIEF, client_of
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.answer_store import save_answers
 from vinetag.apps.availability.models import Lookup
-from vinetag.apps.costs.models import SellerRow
+from vinetag.apps.costs.models import QuoteRow, SellerRow
+from vinetag.apps.costs.quoting import NameQuotes, Quotes
 from vinetag.apps.costs.sellers import new_version
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.ordering import reviews
+from vinetag.apps.ordering.api import views
 from vinetag.apps.ordering.models import BasketItem
 from vinetag.core.checking import Evidence, Status
 from vinetag.core.names import FullName
@@ -65,6 +67,8 @@ def answers(monkeypatch: pytest.MonkeyPatch) -> dict[str, Status]:
         save_answers(project.pk, found)
 
     monkeypatch.setattr(reviews, "look_up", look_up)
+    # Who is asked about single names is told by the tests.
+    monkeypatch.setattr(views.ask_for_quotes, "delay", lambda _names: None)
     return said
 
 
@@ -188,11 +192,73 @@ def test_the_last_look_tells_what_changed_and_it_has_to_be_agreed_to(
     after = api.post(agreed, {"sign": dearer["reviewed"]["sign"]}).json()
     assert after["items"][0]["reviewed"]["may"]
     assert after["items"][0]["reviewed"]["changed"] == []
-    refused = api.post(f"/api/basket/items/{gone['id']}/agree", {"sign": gone["reviewed"]["sign"]})
+    assert gone["reviewed"]["sign"] == ""
+    refused = api.post(f"/api/basket/items/{gone['id']}/agree", {"sign": "any"})
     assert refused.json()["code"] == "not_sold"
-    # Another term is another price: it is looked at again.
+    # Another term is another price, and the one that is planned; it is looked at again.
     changed = api.patch(f"/api/basket/items/{dearer['id']}", {"years": 2}).json()
     assert changed["items"][0]["reviewed"]["status"] == "unasked"
+    again = api.post("/api/basket/review").json()["items"][0]
+    assert again["reviewed"]["changed"] == []
+    # A price that changes after the look is told, too.
+    new_version(row, LIST.format(first="9.5", later="20"), timezone.localdate())
+    assert "costs more than planned" in basket(api)["items"][0]["reviewed"]["changed"][0]
+
+
+def test_what_it_cost_when_it_was_put_in_is_what_is_planned(
+    api: APIClient, project: Project, answers: dict[str, Status]
+) -> None:
+    put(api, project, "inkpost.com")
+    new_version(
+        SellerRow.objects.get(code="larkspur"), LIST.format(first="7", later="20"),
+        timezone.localdate(),
+    )  # fmt: skip
+    [item] = api.post("/api/basket/review").json()["items"]
+    assert item["reviewed"]["changed"] == ["It costs less than planned: 8.61 EUR, not 9.84 EUR."]
+
+
+def test_a_price_of_its_own_is_not_that_of_the_list(
+    api: APIClient, project: Project, answers: dict[str, Status]
+) -> None:
+    put(api, project, "inkpost.com")
+    answers["inkpost.com"] = "premium"
+    [item] = api.post("/api/basket/review").json()["items"]
+    assert item["reviewed"]["changed"] == [
+        "It has a price of its own, which Larkspur has not told."
+    ]
+    assert (item["reviewed"]["sign"], item["reviewed"]["may"]) == ("", False)
+    for code, first in (("larkspur", 90), ("hazel", 80)):
+        row = SellerRow.objects.get(code=code)
+        row.terms = {**row.terms, "quotes": "/quotes/"}
+        row.save()
+        QuoteRow.objects.create(
+            seller=row, full_name="inkpost.com", says="premium", currency="EUR", first_year=first,
+            renewal=first, asked_at=timezone.now(),
+        )  # fmt: skip
+    [item] = basket(api)["items"]
+    assert (item["sold_by"], item["amount"]) == ("Hazel", "98.40")
+    assert item["reviewed"]["changed"][0] == "The registry asks a price of its own for it."
+    agreed = api.post(
+        f"/api/basket/items/{item['id']}/agree", {"sign": item["reviewed"]["sign"]}
+    ).json()
+    assert agreed["ready"]
+
+
+def test_while_sellers_are_asked_nothing_is_ready(
+    api: APIClient, project: Project, answers: dict[str, Status], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    asked: list[list[str]] = []
+    monkeypatch.setattr(views.ask_for_quotes, "delay", asked.append)
+    monkeypatch.setattr(
+        "vinetag.apps.ordering.pricing.quotes_for",
+        lambda _person, _market, names: Quotes(
+            {name: NameQuotes() for name in names}, tuple(names)
+        ),
+    )
+    put(api, project, "inkpost.com")
+    found = api.post("/api/basket/review").json()
+    assert (found["waiting"], found["ready"]) == (1, False)
+    assert asked[-1] == ["inkpost.com"]
 
 
 def test_a_look_does_not_last_and_not_finding_out_is_none(

@@ -148,6 +148,22 @@ def test_what_waits_for_an_address_that_was_changed_is_not_sent(
     assert [letter.to for letter in posted] == [["other@quietpress.example"]]
 
 
+def test_another_rhythm_loses_nothing(
+    api: APIClient, person: User, watched: Watch, posted: list[Any]
+) -> None:
+    told_at(person, written_at=timezone.now())
+    happens(watched)
+    assert write_letters() == 0  # a minute apart
+    api.patch("/api/telling", {"how": "daily", "hour": 0})
+    assert write_letters() == 1
+    # Nothing that happens while no letters are wanted is written of later.
+    api.patch("/api/telling", {"how": "off"})
+    happens(watched)
+    api.patch("/api/telling", {"how": "at_once"})
+    Telling.objects.update(written_at=None)
+    assert write_letters() == 0
+
+
 def test_letters_do_not_pour(person: User, watched: Watch, posted: list[Any]) -> None:
     told_at(person)
     happens(watched)
@@ -252,11 +268,20 @@ def test_what_broke_off_is_not_sent_again_and_said_to_be_unsure(
     write_letters()
     before = len(mailbox.mail)
     mailbox.faults(service="mail", kind=kind, registry="quietpress.example")
-    send_letters()
+    other = Letter.objects.create(
+        owner=person, address="edda@other.example", subject="Another", text="-",
+        next_at=timezone.now(),
+    )  # fmt: skip
+    assert send_letters() == 0
+    other.refresh_from_db()
+    assert other.state == "waiting"
     mailbox.faults()
-    send_letters()
-    assert len(mailbox.mail) - before == (kind == "hangup-after")
-    assert api.get("/api/telling").json()["letters"][0]["state"] == "unsure"
+    assert send_letters() == 1
+    ours = [one for one in mailbox.mail[before:] if one["to"].endswith("quietpress.example")]
+    assert len(ours) == (kind == "hangup-after")
+    states = {one["subject"]: one["state"] for one in api.get("/api/telling").json()["letters"]}
+    assert states.pop("Another") == "sent"
+    assert list(states.values()) == ["unsure"]
 
 
 def test_a_server_that_is_away_is_waited_for(
@@ -371,6 +396,8 @@ def test_a_calendar_has_the_dates_there_are(api: APIClient, project: Project) ->
     assert events["drops-post.ie"]["DTEND"].dt == date(2027, 4, 4)
     assert events["expires-a.com"]["DTSTART"].dt == date(2027, 3, 4)
     assert all(len(line) <= 75 for line in answer.content.splitlines())
+    same = APIClient().get(path, headers={"If-None-Match": answer["ETag"]})
+    assert same.status_code == 304
 
 
 def test_there_are_not_feeds_without_end(api: APIClient) -> None:

@@ -214,6 +214,59 @@ def test_killed_while_telling_nothing_is_lost_and_nothing_told_twice(
     assert Counter(happened(person)) == {(name, "status"): 1 for name in names}
 
 
+def test_one_thing_is_told_once_however_often_its_name_is_watched(
+    person: User, project: Project
+) -> None:
+    again = create_project(owner=person, name="Again", brief=BRIEF)
+    watch(project, "inkpost.com", "reed.com")
+    watch(project, "inkpost.com", kind="expiry")
+    watch(project, "inkpost", kind="label", extensions=["com"])
+    watch(again, "inkpost.com")
+    full = FullName("inkpost", "com")
+    for says, status, now in (
+        ("registered", "taken", timezone.now()), ("unregistered", "open", timezone.now()),
+    ):  # fmt: skip
+        evidence = (Evidence("rdap", says, now),)  # type: ignore[arg-type]
+        for one in (project, again):
+            save_answers(one.pk, [Answer(full, status, now, evidence=evidence)])  # type: ignore[arg-type]
+        tell_changes()
+    assert happened(person) == [("inkpost.com", "status")]
+
+
+def test_a_list_tells_at_its_own_time(person: User, project: Project) -> None:
+    watch(project, "inkpost.com")
+    before = timezone.now() - 9 * DAY
+    evidence = (Evidence("rdap", "registered", before),)
+    save_answers(
+        project.pk, [Answer(FullName("inkpost", "com"), "taken", before, evidence=evidence)]
+    )
+    tell_changes()
+    bring(market())
+    spread_offers()
+    assert tell_changes() == 1
+    assert timezone.now() - Happening.objects.get().at < timedelta(minutes=5)
+
+
+def test_what_is_ended_while_it_is_asked_about_stays_ended(
+    project: Project, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    one = watch(project)
+
+    async def nothing(rows: Any, _rule: Any) -> list[Answer]:
+        return [Answer(row.name, "unsure", timezone.now(), trouble="timeout") for row in rows]
+
+    whole = asking._keep
+
+    def meanwhile(*given: Any) -> None:
+        change_watch(one, ended=True)
+        whole(*given)
+
+    monkeypatch.setattr(asking, "_ask", nothing)
+    monkeypatch.setattr(asking, "_keep", meanwhile)
+    ask_due()
+    assert Watched.objects.get().next_at is None
+
+
 def test_offers_are_told_as_lists_change(person: User, project: Project) -> None:
     watch(project, "inkpost.com", "inkpost.net")
     know(project, "inkpost.com", "registered")
@@ -397,6 +450,14 @@ def test_a_search_tells_what_lists_have_anew(person: User, project: Project) -> 
     assert Happening.objects.latest("pk").args["names"] == [
         "inkwell.com (600.00 EUR)", "inkbarn.com (900.00 EUR)",
     ]  # fmt: skip
+    # A list that was read for long is older than one that came meanwhile; a market may be new.
+    slow, young = market("slow"), market("young")
+    bring(slow, "name,kind,price,currency\ninkslow.com,fixed,50,EUR\n")
+    look_at_searches()
+    bring(young, "name,kind,price,currency\ninkyoung.com,fixed,60,EUR\n")
+    assert look_at_searches() == 1
+    told = [one.args["names"] for one in Happening.objects.order_by("pk")]
+    assert told[-2:] == [["inkslow.com (50.00 EUR)"], ["inkyoung.com (60.00 EUR)"]]
 
 
 def test_one_watch_that_fails_leaves_the_others_be(

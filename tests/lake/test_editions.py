@@ -323,6 +323,6 @@ def test_of_an_edition_of_an_earlier_version_it_is_not_known(duck: Duck, tmp_pat
     lists = Lists({"fair": edition_file(tmp_path, "fair", "two")}, {"EUR": Decimal(1)})
     scores = {"fair": np.zeros(2, np.float32)}
     with shared_duck() as reading:
-        found = hunt(reading, lists, scores, parse_hunt({}), NOW, 0, 10, NOW)
+        found = hunt(reading, lists, scores, parse_hunt({}), NOW, 0, 10, {"fair": NOW})
     assert [hit.label for hit in found.hits] == ["new"]
     assert found.total == 1

@@ -109,16 +109,19 @@ def suits_of(duck: Duck, file: Path, near: Scores) -> Scores:
 
 def hunt(
     duck: Duck, lists: Lists, suits: Suits, question: Hunt, now: datetime, offset: int, limit: int,
-    since: datetime | None = None,
+    since: Mapping[str, datetime] | None = None,
 ) -> Found:  # fmt: skip
     """One page of what is left. What has ended by `now` is passed over; with `since` only what is
-    listed anew, or for less, in lists of after that moment.
+    listed anew, or for less, in lists of after a moment, by market; of others all of it.
     """
     where, values = _where(question)
     values |= {"now": now}
-    if since is not None:
-        where = f"{where} and since > $since"
-        values |= {"since": since}
+    if since:
+        whens = " ".join(
+            f"when {literal(code)} then since > $since{n}" for n, code in enumerate(since)
+        )
+        where = f"{where} and case market {whens} else true end"
+        values |= {f"since{n}": at for n, at in enumerate(since.values())}
     if not lists.files:
         return Found((), 0)
     source = _source(lists)

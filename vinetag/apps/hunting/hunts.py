@@ -76,9 +76,10 @@ class HuntPage:
 
 
 def hunt_page(
-    project: Project, question: Hunt, offset: int, limit: int, since: datetime | None = None
-) -> HuntPage:
-    """One page of what a question leaves; with `since` only what is listed anew after that."""
+    project: Project, question: Hunt, offset: int, limit: int,
+    since: Mapping[str, datetime] | None = None,
+) -> HuntPage:  # fmt: skip
+    """One page of what a question leaves; with `since` only what markets list anew after that."""
     currency = usual_currency(project.owner)
     lists, brief, now = _lists(currency), brief_of(project), timezone.now()
     suits = {market: _suits(file, brief) for market, file in lists.files.items()}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import uuid
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -18,6 +18,8 @@ from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.costs.markets import sellers_for
 from vinetag.apps.naming.models import Project
 from vinetag.apps.ordering.models import BasketItem
+from vinetag.apps.ordering.pricing import price_basket
+from vinetag.apps.ordering.reviews import plan
 from vinetag.core.checking.pasted import read_name
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.names import FullName, is_ldh_label
@@ -32,6 +34,10 @@ MOST_SERVERS: Final = 13
 MOST_YEARS: Final = 10
 MOST_TOLD: Final = 20
 COUPON: Final = re.compile(r"[\w.+-]{0,40}")
+
+
+# What of an item its price goes by.
+PRICED_BY: Final = frozenset({"years", "privacy", "seller", "coupon"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,8 +63,9 @@ def own_item(person: User, item_id: int) -> BasketItem:
 
 
 def add_names(project: Project, names: Sequence[str], seller: str = "", years: int = 1) -> Added:
-    """Put full names in, as they were typed. Raises RefusedError, every problem with its place, and
-    ConflictError where it is too much; nothing is put in then.
+    """Put full names in, as they were typed; what they cost by now is what is planned. Raises
+    RefusedError, every problem with its place, and ConflictError where it is too much; nothing is
+    put in then.
     """
     found = _read(names)
     _check({"seller": seller, "years": years}, project.owner)
@@ -81,6 +88,7 @@ def add_names(project: Project, names: Sequence[str], seller: str = "", years: i
                 project=project, label=name.label, extension=name.extension, seller=seller,
                 years=years,
             )  # fmt: skip
+    _plan(project.owner, lambda item: not item.planned)
     return Added(len(new), [name.shown for name in found if name in there])
 
 
@@ -107,8 +115,8 @@ def _read(names: Sequence[str]) -> list[FullName]:
 
 
 def change_items(person: User, items: Sequence[BasketItem], part: dict[str, Any]) -> None:
-    """Buy these otherwise: any of years, renewal, privacy, servers, coupon and seller. What the
-    last review found is looked at again then. Raises RefusedError.
+    """Buy these otherwise: any of years, renewal, privacy, servers, coupon and seller. Raises
+    RefusedError.
     """
     if "servers" in part:
         part["servers"] = _servers(part["servers"])
@@ -120,9 +128,15 @@ def change_items(person: User, items: Sequence[BasketItem], part: dict[str, Any]
                 continue
             for name, value in part.items():
                 setattr(row, name, value)
-            if {"years", "privacy", "seller", "coupon"} & part.keys():
-                row.seen, row.agreed = {}, ""
             row.save()
+    if PRICED_BY & part.keys():
+        pks = {item.pk for item in items}
+        _plan(person, lambda item: item.pk in pks)
+
+
+def _plan(person: User, which: Callable[[BasketItem], bool]) -> None:
+    items = list(basket_of(person))
+    plan([item for item in items if which(item)], price_basket(person, items))
 
 
 def _check(part: dict[str, Any], person: User) -> None:

@@ -15,8 +15,9 @@ __all__ = ["BasketItem"]
 class BasketItem(models.Model):
     """A full name somebody is about to buy, and how. Nothing that costs more is chosen in advance.
 
-    `seller` is "" for whoever asks least; `planned` is what it was to cost when it was put in, or
-    what was agreed to since, `seen` what the last review found (vinetag.apps.ordering.reviews).
+    `seller` is "" for whoever asks least; `planned` is what it was to cost when it was put in or is
+    bought otherwise, or what was agreed to since; `seen` the status the last look found
+    (vinetag.apps.ordering.reviews).
     Items taken out stay for undoing, known by the `batch` they went with.
     """
 
@@ -35,7 +36,6 @@ class BasketItem(models.Model):
     seller = models.CharField(max_length=40, blank=True, default="")
     planned = models.JSONField(default=dict)
     seen = models.JSONField(default=dict)
-    agreed = models.CharField(max_length=32, blank=True, default="")
     added_at = models.DateTimeField(auto_now_add=True)
     removed_at = models.DateTimeField(null=True, blank=True)
     batch = models.CharField(max_length=32, blank=True, default="")

@@ -42,7 +42,8 @@ def order_file(items: Sequence[BasketItem], prices: BasketPrices, form: str) -> 
 
 
 def _row(item: BasketItem, prices: BasketPrices) -> dict[str, Any]:
-    price, seen = prices.items[item.pk], reviewed_of(item)
+    price = prices.items[item.pk]
+    seen = reviewed_of(item, price, prices.currency)
     return {
         "full_name": str(item.name),
         "as_typed": f"{unicode_label(item.label)}.{item.extension}",

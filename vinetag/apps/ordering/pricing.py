@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from vinetag.apps.accounts.models import User
@@ -33,7 +33,8 @@ HORIZON: Final = 5
 @dataclass(frozen=True, slots=True)
 class ItemPrice:
     """Where an item is bought, what that comes to now with tax, and staying there over the horizon,
-    in thousandths of the basket's currency; None where nobody sells it for that term.
+    in thousandths of the basket's currency; None where nobody sells it for that term. `waiting`:
+    some seller has not been asked about the very name yet.
     """
 
     seller: str
@@ -41,6 +42,7 @@ class ItemPrice:
     amount: int | None
     whole: int | None
     premium: bool
+    waiting: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +59,7 @@ class BasketPrices:
     total: int
     whole: int
     nowhere: Sequence[str]
+    waiting: Sequence[FullName]
 
 
 def price_basket(
@@ -71,17 +74,21 @@ def price_basket(
         country = str(items[0].project.brief["owner"]["country"])
     found: dict[int, ItemPrice] = {}
     orders: list[tuple[str, Order]] = []
+    waiting: list[FullName] = []
     total = whole = 0
     for privacy in (False, True):
         mine = [item for item in items if item.privacy is privacy]
         if not mine:
             continue
         market = market_for(person, Buyer(country, privacy=privacy), currency)
-        quotes = quotes_for(person, market, [item.name for item in mine]).names
+        told = quotes_for(person, market, [item.name for item in mine])
+        quotes = told.names
+        waiting += told.waiting
         by_seller: dict[str, list[Item]] = {}
         for item in mine:
             of_name = quotes[item.name]
             price = _price(market, item, of_name.quoted, of_name.without, years)
+            price = replace(price, waiting=item.name in told.waiting)
             found[item.pk] = price
             if price.amount is not None and not _gone(item):
                 by_seller.setdefault(price.seller, []).append(
@@ -94,7 +101,7 @@ def price_basket(
                 orders.append((market.sellers[seller].name, order))
                 total += market.amount(order)
     nowhere = [str(item.name) for item in items if found[item.pk].amount is None]
-    return BasketPrices(currency, years, country, found, orders, total, whole, nowhere)
+    return BasketPrices(currency, years, country, found, orders, total, whole, nowhere, waiting)
 
 
 def _gone(item: BasketItem) -> bool:

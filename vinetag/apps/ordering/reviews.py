@@ -5,7 +5,7 @@ and agreed to or not.
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any, Final, cast
@@ -25,7 +25,7 @@ from vinetag.core.checking import STATUS_KINDS, Status, buyable, is_fresh, reaso
 from vinetag.core.extensions import eligible
 from vinetag.core.names import FullName, unicode_label
 
-__all__ = ["Reviewed", "agree", "review", "reviewed_of", "spelled"]
+__all__ = ["Reviewed", "agree", "plan", "review", "reviewed_of", "spelled"]
 
 # So long a look before paying is one.
 LASTS: Final = timedelta(minutes=30)
@@ -38,9 +38,9 @@ WORDS: Final[Mapping[str, str]] = {
 @dataclass(frozen=True, slots=True)
 class Reviewed:
     """What the last look at an item found: its status and when; `changed` are sentences on what is
-    otherwise than planned, `missing` on what stands against its owner, `asks` on what the registry
-    may ask of them. It `may` be bought when nothing does, and it is `agreed` where anything
-    changed. `sign` is what is agreed to.
+    otherwise than planned by now, `missing` on what stands against its owner, `asks` on what the
+    registry may ask of them. It `may` be bought when nothing does and everything is known.
+    `sign` is what is agreed to, "" where that cannot be.
     """
 
     status: str
@@ -50,11 +50,26 @@ class Reviewed:
     missing: Sequence[str]
     asks: Sequence[str]
     sign: str
-    agreed: bool
     may: bool
 
 
-def review(items: Sequence[BasketItem], prices: BasketPrices) -> None:
+def plan(items: Sequence[BasketItem], prices: BasketPrices) -> None:
+    """What these cost by now is what is planned, and they are to be looked at again."""
+    for item in items:
+        item.planned, item.seen = _planned(prices.items[item.pk], prices.currency), {}
+        item.save(update_fields=["planned", "seen"])
+
+
+def _planned(price: ItemPrice, currency: str) -> dict[str, Any]:
+    return {
+        "amount": price.amount,
+        "currency": currency,
+        "seller": price.seller,
+        "premium": price.premium,
+    }
+
+
+def review(items: Sequence[BasketItem]) -> None:
     """Ask about all of it as before buying, and keep what was found beside each item."""
     by_project: dict[Project, list[FullName]] = {}
     for item in items:
@@ -64,30 +79,16 @@ def review(items: Sequence[BasketItem], prices: BasketPrices) -> None:
     now = timezone.now()
     for item in items:
         row = item.project.lookups.filter(label=item.label, extension=item.extension).first()
-        price = prices.items[item.pk]
-        seen = _seen(row, price, prices.currency, now)
-        if not item.planned:
-            # What it cost when it was first looked at is what was planned.
-            item.planned = {**seen, "status": "open"}
-        item.seen = seen
-        item.save(update_fields=["seen", "planned"])
+        item.seen = _seen(row, now)
+        item.save(update_fields=["seen"])
 
 
-def _seen(row: Lookup | None, price: ItemPrice, currency: str, now: datetime) -> dict[str, Any]:
+def _seen(row: Lookup | None, now: datetime) -> dict[str, Any]:
     status, reason = "unsure", reason_of("late")
     # What was found out for a list, or long ago, is no last look.
     if row is not None and row.aim == "buying" and _holds(row, now):
         status, reason = row.status, reason_of(row.trouble)
-    known = {
-        "status": status,
-        "reason": reason,
-        "amount": price.amount,
-        "currency": currency,
-        "seller": price.seller,
-        "at": now.isoformat(),
-    }
-    about = f"{status} {price.amount} {currency} {price.seller}"
-    return {**known, "sign": hashlib.sha256(about.encode()).hexdigest()[:32]}
+    return {"status": status, "reason": reason, "at": now.isoformat()}
 
 
 def _holds(row: Lookup, now: datetime) -> bool:
@@ -96,44 +97,53 @@ def _holds(row: Lookup, now: datetime) -> bool:
     return is_fresh(cast(Status, row.status), row.asked_at, now)
 
 
-def reviewed_of(item: BasketItem) -> Reviewed:
-    """What the last look found, as far as there was one."""
-    seen, planned = item.seen, item.planned
-    at = parse_datetime(seen.get("at", "")) if seen else None
+def reviewed_of(item: BasketItem, price: ItemPrice, currency: str) -> Reviewed:
+    """What the last look found, as far as there was one, beside what it costs by now."""
+    seen = item.seen
     missing, asks = _owner_says(item)
     if not seen:
-        return Reviewed("unasked", "", None, (), missing, asks, "", False, False)
-    status = str(seen["status"])
-    changed = list(_changes(planned, seen))
-    agreed = not changed or item.agreed == seen["sign"]
+        return Reviewed("unasked", "", None, (), missing, asks, "", False)
+    at, status = parse_datetime(seen["at"]), str(seen["status"])
+    hidden = status == "premium" and not price.premium
+    changed = [
+        *_status_says(status, price, hidden=hidden),
+        *_price_says(item.planned, price, currency),
+    ]
+    sold = status in buyable() and price.amount is not None and not hidden
     young = at is not None and timezone.now() - at <= LASTS
-    sold = seen["amount"] is not None
-    may = status in buyable() and agreed and young and sold and not missing
+    may = sold and young and not changed and not missing and not price.waiting
+    sign = _sign(status, price, currency) if sold and changed else ""
     return Reviewed(
-        status, str(seen.get("reason", "")), at, changed, missing, asks, str(seen["sign"]), agreed,
-        may,
+        status, str(seen["reason"]), at, changed, missing, asks, sign, may,
     )  # fmt: skip
 
 
-def _changes(planned: Mapping[str, Any], seen: Mapping[str, Any]) -> Sequence[str]:
-    found = []
-    status = str(seen["status"])
+def _sign(status: str, price: ItemPrice, currency: str) -> str:
+    about = f"{status} {price.amount} {currency} {price.seller} {price.premium}"
+    return hashlib.sha256(about.encode()).hexdigest()[:32]
+
+
+def _status_says(status: str, price: ItemPrice, *, hidden: bool) -> Iterator[str]:
     if status == "unsure":
-        found.append("It could not be found out whether it can be registered.")
+        yield "It could not be found out whether it can be registered."
     elif status not in buyable():
         kind = STATUS_KINDS.get(status)
-        found.append(f"It cannot be registered now: it is {kind.word if kind else status}.")
-    elif status == "premium" and planned.get("status") != "premium":
-        found.append("The registry asks a price of its own for it.")
-    before, now, currency = planned.get("amount"), seen["amount"], seen["currency"]
+        yield f"It cannot be registered now: it is {kind.word if kind else status}."
+    elif hidden:
+        yield f"It has a price of its own, which {price.seller_name or 'no seller'} has not told."
+
+
+def _price_says(planned: Mapping[str, Any], price: ItemPrice, currency: str) -> Iterator[str]:
+    before, now = planned.get("amount"), price.amount
     if now is None:
-        found.append("No seller sells it for this term.")
-    elif before is not None and planned.get("currency") == currency and before != now:
+        yield "No seller sells it for this term."
+        return
+    if price.premium and not planned.get("premium"):
+        yield "The registry asks a price of its own for it."
+    if before is not None and planned.get("currency") == currency and before != now:
         how = "more" if now > before else "less"
-        found.append(
-            f"It costs {how} than planned: {_money(now, currency)}, not {_money(before, currency)}."
-        )
-    return found
+        amounts = f"{_money(now, currency)}, not {_money(before, currency)}"
+        yield f"It costs {how} than planned: {amounts}."
 
 
 def _money(thousandths: int, currency: str) -> str:
@@ -151,19 +161,20 @@ def _owner_says(item: BasketItem) -> tuple[list[str], list[str]]:
     return [], [found.sentence] if found.may == "ask" else []
 
 
-def agree(item: BasketItem, sign: str) -> None:
-    """Agree to what the last look found: that is what is planned from now on. Raises ConflictError
-    where it is otherwise by now, or cannot be bought.
+def agree(item: BasketItem, price: ItemPrice, currency: str, sign: str) -> None:
+    """Agree to what the last look found and what it costs: that is what is planned from now on.
+    Raises ConflictError where it is otherwise by now, or cannot be bought.
     """
     with transaction.atomic():
-        row = BasketItem.objects.select_for_update().get(pk=item.pk)
-        if not sign or row.seen.get("sign") != sign:
+        row = BasketItem.objects.select_for_update().select_related("project").get(pk=item.pk)
+        found = reviewed_of(row, price, currency)
+        if not found.sign:
+            raise ConflictError("not_sold", "There is nothing to agree to.")
+        if found.sign != sign:
             message = "This is otherwise by now. Look at it again."
             raise ConflictError("changed_elsewhere", message)
-        if row.seen["status"] not in buyable() or row.seen["amount"] is None:
-            raise ConflictError("not_sold", "It cannot be bought now.")
-        row.planned, row.agreed = dict(row.seen), sign
-        row.save(update_fields=["planned", "agreed"])
+        row.planned = _planned(price, currency)
+        row.save(update_fields=["planned"])
 
 
 def spelled(name: FullName) -> list[tuple[str, str]]:

@@ -13,6 +13,7 @@ from typing import Final, NamedTuple
 
 from django.conf import settings
 from django.core.cache import cache
+from django.db import transaction
 from django.db.models import F, QuerySet
 from django.utils import timezone
 
@@ -256,11 +257,17 @@ def _keep(rows: Sequence[Due], answers: Sequence[Answer], now: datetime) -> None
             day.update(lookups=F("lookups") - 1)
             _put_off([row.pk], now + SOON)
             continue
-        failed = Watched.objects.filter(pk=row.pk, next_at__isnull=False).first()
+        _put_down_failure(row.pk, answer.trouble)
+
+
+def _put_down_failure(pk: int, trouble: str) -> None:
+    with transaction.atomic():
+        going = Watched.objects.select_for_update().filter(pk=pk, next_at__isnull=False)
+        failed = going.first()
         if failed is None:
-            continue  # ended while it was asked about
+            return  # ended while it was asked about
         failed.failures += 1
-        failed.trouble = answer.trouble or "unreachable"
+        failed.trouble = trouble or "unreachable"
         failed.next_at = retry_turn(timezone.now(), failed.failures).at
         failed.save(update_fields=["failures", "trouble", "next_at"])
 

@@ -114,7 +114,7 @@ def calendar_feed(feed: PrivateFeed) -> bytes:
         .select_related("watch")
         .order_by("pk")
     )
-    stamp, count, told = timezone.now(), 0, set()
+    count, told = 0, set()
     for row in rows.iterator(1_000):
         for uid, about in _dates(row, read_seen(row.known)):
             if uid in told or count >= MOST_EVENTS:
@@ -123,7 +123,7 @@ def calendar_feed(feed: PrivateFeed) -> bytes:
             count += 1
             event = Event()
             event.add("uid", f"{uid}@vinetag.example")
-            event.add("dtstamp", stamp)
+            event.add("dtstamp", row.asked_at or feed.made_at)
             for name, value in about.items():
                 event.add(name, value)
             event.add("url", address_of(row.watch.project_id, row.label, row.extension))

@@ -82,8 +82,10 @@ def set_telling(
         if how is not None and how != row.how:
             if how != Telling.How.OFF and not row.address:
                 raise RefusedError([Problem("address", "blank")])
-            # What happened before is not written of.
-            row.how, row.told = how, _newest(person)
+            if row.how == Telling.How.OFF:
+                # What happened before is not written of.
+                row.told = _newest(person)
+            row.how = how
         row.save()
     return row
 
@@ -136,14 +138,16 @@ _CONFIRM: Final = "Shall Vine Tag write to you here?"
 
 def confirm(person: User, code: str) -> Telling:
     """The address of a letter is the person's. Raises RefusedError for another code."""
-    row = telling_of(person)
-    if not row.code or not secrets.compare_digest(row.code.encode(), code.encode()):
-        raise RefusedError([Problem("code", "mail_code")])
-    row.confirmed_at, row.code, row.trouble = timezone.now(), "", ""
-    row.told = _newest(person)
-    if row.how == Telling.How.OFF:
-        row.how = Telling.How.AT_ONCE
-    row.save()
+    telling_of(person)
+    with transaction.atomic():
+        row = Telling.objects.select_for_update().get(owner=person)
+        if not row.code or not secrets.compare_digest(row.code.encode(), code.encode()):
+            raise RefusedError([Problem("code", "mail_code")])
+        row.confirmed_at, row.code, row.trouble = timezone.now(), "", ""
+        row.told = _newest(person)
+        if row.how == Telling.How.OFF:
+            row.how = Telling.How.AT_ONCE
+        row.save()
     return row
 
 
@@ -239,13 +243,15 @@ def send_letters() -> int:
             post.open()
         except (OSError, smtplib.SMTPException) as error:
             # Nothing was said yet: all of them wait.
-            for pk in pks:
-                _wait(Letter.objects.get(pk=pk), error)
+            for letter in Letter.objects.filter(pk__in=pks, state=Letter.State.WAITING):
+                _wait(letter, error)
             return 0
         for pk in pks:
-            if time.monotonic() > deadline:
+            state = _send(pk, post)
+            count += state == Letter.State.SENT
+            # What the others are told of goes by a connection of its own, in the next round.
+            if state == Letter.State.UNSURE or time.monotonic() > deadline:
                 break
-            count += _send(pk, post)
     finally:
         try:
             post.close()
@@ -254,11 +260,12 @@ def send_letters() -> int:
     return count
 
 
-def _send(pk: int, post: BaseEmailBackend) -> int:
+def _send(pk: int, post: BaseEmailBackend) -> str:
+    """Send one; its state afterwards, "" where it waits no more."""
     mine = Letter.objects.filter(pk=pk, state=Letter.State.WAITING)
     # From here on it is said before it is done, so that it is never done twice.
     if not mine.update(state=Letter.State.SENDING, next_at=timezone.now() + LEASE):
-        return 0
+        return ""
     letter = Letter.objects.get(pk=pk)
     host = settings.DEFAULT_FROM_EMAIL.rpartition("@")[2].strip("> ")
     message = EmailMessage(
@@ -276,19 +283,16 @@ def _send(pk: int, post: BaseEmailBackend) -> int:
     except smtplib.SMTPRecipientsRefused as error:
         code, why = next(iter(error.recipients.values()), (550, b""))
         _refused(letter, code, why)
-        return 0
     except smtplib.SMTPResponseException as error:
         _refused(letter, error.smtp_code, error.smtp_error)
-        return 0
     except (OSError, smtplib.SMTPException) as error:
         letter.state = Letter.State.UNSURE
         letter.trouble = f"The connection broke off while it was sent: {error}"[:LONGEST_TROUBLE]
         letter.save(update_fields=["state", "trouble"])
-        post.close()
-        return 0
-    letter.state, letter.sent_at, letter.trouble = Letter.State.SENT, timezone.now(), ""
-    letter.save(update_fields=["state", "sent_at", "trouble"])
-    return 1
+    else:
+        letter.state, letter.sent_at, letter.trouble = Letter.State.SENT, timezone.now(), ""
+        letter.save(update_fields=["state", "sent_at", "trouble"])
+    return letter.state
 
 
 def _refused(letter: Letter, code: int, why: bytes | str) -> None:

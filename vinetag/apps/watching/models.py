@@ -108,7 +108,8 @@ class Letter(models.Model):
 
 class Happening(models.Model):
     """Something that happened to what is watched: `what` (HAPPENING_NAMES) with its `args`, as
-    vinetag.core.watching.sentence tells it. `sign` makes it one of its watch: it is told once.
+    vinetag.core.watching.sentence tells it. `sign` makes it one of its person's: it is told once,
+    however many of their watches it is under.
     """
 
     owner = models.ForeignKey(
@@ -128,7 +129,7 @@ class Happening(models.Model):
 
     class Meta:
         constraints: ClassVar = [
-            models.UniqueConstraint(fields=["watch", "sign"], name="told_once_a_watch")
+            models.UniqueConstraint(fields=["owner", "sign"], name="told_once_a_person")
         ]
         indexes: ClassVar = [models.Index(fields=["owner", "-id"])]
 

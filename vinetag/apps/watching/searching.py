@@ -41,20 +41,20 @@ def _each(kind: str, look: Callable[[Watch], int]) -> int:
 
 def look_at_searches() -> int:
     """Tell what lists of markets have anew for searches; how many things happened."""
-    newest = MarketRow.objects.aggregate(newest=Max("told_at"))["newest"]
-    if newest is None:
-        return 0
+    told = MarketRow.objects.exclude(told_at=None).values_list("code", "told_at")
+    newest = {code: at.isoformat() for code, at in told if at is not None}
     return _each("hunt", lambda watch: _search(watch, newest))
 
 
-def _search(watch: Watch, newest: datetime) -> int:
-    looked = watch.known.get("looked")
+def _search(watch: Watch, newest: dict[str, str]) -> int:
+    looked: dict[str, str] | None = watch.known.get("looked")
     if looked is None:
         # What was there when it began is not new.
-        return _put_down(watch, {"looked": newest.isoformat()}, None)
-    since = datetime.fromisoformat(looked)
-    if since >= newest:
+        return _put_down(watch, {"looked": newest}, None)
+    if looked == newest:
         return 0
+    # By market: a list that was read for long is older than one that was read meanwhile.
+    since = {code: datetime.fromisoformat(at) for code, at in looked.items()}
     page = hunt_page(watch.project, parse_hunt(watch.asked["question"]), 0, MOST_TOLD, since=since)
     before: list[str] = watch.known.get("told", [])
     rows = [row for row in page.rows if _sign(row) not in before]
@@ -69,9 +69,9 @@ def _search(watch: Watch, newest: datetime) -> int:
                 "count": max(len(rows), page.total - again),
                 "names": [_shown(row) for row in rows],
             },
-            sign=f"found:{newest.isoformat()}",
+            sign=f"found {watch.pk} {max(newest.values())}",
         )
-    return _put_down(watch, {"looked": newest.isoformat(), "told": told}, happening)
+    return _put_down(watch, {"looked": newest, "told": told}, happening)
 
 
 def _sign(row: Hunted) -> str:
@@ -117,7 +117,7 @@ def _price(watch: Watch, newest: int | None) -> int:
                 "before": before,
                 "after": now,
             },
-            sign=f"listed:{newest}:{today}:{now}",
+            sign=f"listed {watch.pk} {newest} {today}",
         )
     return _put_down(watch, {"seen": seen, "price": now}, happening)
 

@@ -4,6 +4,7 @@ is otherwise is written down together with the new knowledge, or neither is.
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Any, Final
@@ -16,6 +17,7 @@ from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.offered import first_offer
 from vinetag.apps.market.offers import market_names, offers_of
 from vinetag.apps.watching.models import Happening, Watch, Watched
+from vinetag.core.checking import read_evidence
 from vinetag.core.concepts import OFFER_KINDS, WATCH_KINDS
 from vinetag.core.market import Offer
 from vinetag.core.names import FullName
@@ -108,7 +110,13 @@ def _look(
         reminder = next_reminder(after, timezone.now(), expiry=expiry)
         row.remind_at = reminder.at if reminder else None
     found = changes(before, after, expiry_only=expiry)
-    return [_happening(watch, row, one, after) for one in found]
+    return [_happening(watch, row, one, after, _said_at(answer)) for one in found]
+
+
+def _said_at(answer: Lookup) -> datetime:
+    """When the youngest of what an answer rests on was said: a list may be younger than it."""
+    moments = [read_evidence(one).at for one in answer.evidence]
+    return max([*moments, answer.asked_at or timezone.now()])
 
 
 def _seen(answer: Lookup, offer: Offer | None, markets: Mapping[str, str]) -> Seen:
@@ -132,7 +140,9 @@ def _seen(answer: Lookup, offer: Offer | None, markets: Mapping[str, str]) -> Se
     )
 
 
-def _happening(watch: Watch, row: Watched, change: Change, seen: Seen) -> Happening:
+def _happening(
+    watch: Watch, row: Watched, change: Change, seen: Seen, said_at: datetime
+) -> Happening:
     name = FullName(row.label, row.extension)
     args: dict[str, Any] = {"name": name.shown, "before": change.before, "after": change.after}
     if change.what == "status":
@@ -147,9 +157,14 @@ def _happening(watch: Watch, row: Watched, change: Change, seen: Seen) -> Happen
         extension=row.extension,
         what=change.what,
         args=args,
-        sign=f"{name}:{row.number}:{change.what}",
-        at=row.asked_at or timezone.now(),
+        # The same answer in another project, or under another watch, is the same thing.
+        sign=_sign(name, change.what, said_at.isoformat(), change.before, change.after),
+        at=said_at,
     )
+
+
+def _sign(*parts: object) -> str:
+    return hashlib.sha256(" ".join(map(str, parts)).encode()).hexdigest()
 
 
 def _offer_words(seen: Seen) -> str:
@@ -194,6 +209,6 @@ def _remind(row: Watched, now: datetime) -> Happening | None:
         extension=row.extension,
         what="near",
         args={"name": name.shown, "of": due.of, "before": "", "after": due.when.isoformat()},
-        sign=f"{name}:near:{due.of}:{due.before}:{due.when:%Y-%m-%d}",
+        sign=_sign(name, "near", due.of, due.before, f"{due.when:%Y-%m-%d}"),
         at=now,
     )

@@ -318,8 +318,8 @@ def end_overdue() -> int:
     over = Watch.objects.filter(ended_at=None, ends_on__lte=timezone.localdate())
     for watch in list(over):
         with transaction.atomic():
-            row = Watch.objects.select_for_update().get(pk=watch.pk)
-            if row.ended_at is None and row.ends_on <= timezone.localdate():
+            row = Watch.objects.select_for_update().filter(pk=watch.pk).first()
+            if row is not None and row.ended_at is None and row.ends_on <= timezone.localdate():
                 _end(row)
                 row.save(update_fields=["ended_at"])
     return len(over)

@@ -35,8 +35,9 @@ class ReviewedSerializer(serializers.Serializer[Any]):
     changed = serializers.ListField(child=serializers.CharField())
     missing = serializers.ListField(child=serializers.CharField())
     asks = serializers.ListField(child=serializers.CharField())
-    sign = serializers.CharField(allow_blank=True, help_text="What is agreed to")
-    agreed = serializers.BooleanField()
+    sign = serializers.CharField(
+        allow_blank=True, help_text="What can be agreed to; empty where nothing can"
+    )
     may = serializers.BooleanField(help_text="Whether it can be bought as it stands")
 
 
@@ -83,6 +84,7 @@ class BasketSerializer(serializers.Serializer[Any]):
     total = serializers.CharField()
     whole = serializers.CharField()
     nowhere = serializers.ListField(child=serializers.CharField())
+    waiting = serializers.IntegerField(help_text="Names sellers are being asked about")
     ready = serializers.BooleanField(help_text="Whether all of it can be bought as it stands")
     most = serializers.IntegerField()
 
@@ -149,6 +151,7 @@ def basket_document(items: Sequence[BasketItem], prices: BasketPrices) -> dict[s
         "total": neat_thousandths(prices.total),
         "whole": neat_thousandths(prices.whole),
         "nowhere": list(prices.nowhere),
+        "waiting": len(prices.waiting),
         "ready": bool(rows) and all(row["reviewed"].may for row in rows),
         "most": MOST_ITEMS,
     }
@@ -172,6 +175,6 @@ def _item(item: BasketItem, prices: BasketPrices) -> dict[str, Any]:
         "amount": None if price.amount is None else neat_thousandths(price.amount),
         "whole": None if price.whole is None else neat_thousandths(price.whole),
         "premium": price.premium,
-        "reviewed": reviewed_of(item),
+        "reviewed": reviewed_of(item, price, prices.currency),
         "spelled": [{"letter": a, "said": b} for a, b in spelled(item.name)],
     }

@@ -13,6 +13,8 @@ from vinetag.apps.accounts.api.files import FILES, download
 from vinetag.apps.accounts.api.person import person_of
 from vinetag.apps.accounts.api.problems import ErrorSerializer
 from vinetag.apps.accounts.models import User
+from vinetag.apps.accounts.waking import wake
+from vinetag.apps.costs.tasks import ask_for_quotes
 from vinetag.apps.naming.services import own_project
 from vinetag.apps.ordering.api.serializers import (
     AddedSerializer,
@@ -48,8 +50,11 @@ REFUSALS = {400: ErrorSerializer, 409: ErrorSerializer}
 
 def _basket(person: User, years: int = 5) -> Response:
     items = list(basket_of(person))
-    document = basket_document(items, price_basket(person, items, years))
-    return Response(BasketSerializer(document).data)
+    prices = price_basket(person, items, years)
+    if prices.waiting:
+        names = [str(name) for name in prices.waiting]
+        wake(lambda: ask_for_quotes.delay(names))
+    return Response(BasketSerializer(basket_document(items, prices)).data)
 
 
 class BasketView(APIView):
@@ -86,12 +91,12 @@ class BasketAddView(APIView):
         responses={201: AddedSerializer, **REFUSALS},
     )
     def post(self, request: Request, project_id: int) -> Response:
-        project = own_project(person_of(request), project_id)
+        person = person_of(request)
+        project = own_project(person, project_id)
         given = BasketAddSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        return Response(
-            AddedSerializer(add_names(project, **given.validated_data)).data, status=201
-        )
+        added = add_names(project, **given.validated_data)
+        return Response(AddedSerializer(added).data, status=201)
 
 
 class BasketBackView(APIView):
@@ -130,8 +135,7 @@ class ReviewView(APIView):
     @extend_schema(operation_id="reviewBasket", request=None, responses=BasketSerializer)
     def post(self, request: Request) -> Response:
         person = person_of(request)
-        items = list(basket_of(person))
-        review(items, price_basket(person, items))
+        review(list(basket_of(person)))
         return _basket(person)
 
 
@@ -146,7 +150,8 @@ class AgreeView(APIView):
         item = own_item(person, item_id)
         given = AgreeSerializer(data=request.data)
         given.is_valid(raise_exception=True)
-        agree(item, given.validated_data["sign"])
+        prices = price_basket(person, list(basket_of(person)))
+        agree(item, prices.items[item.pk], prices.currency, given.validated_data["sign"])
         return _basket(person)
 
 

@@ -18,7 +18,6 @@ const reviewed: BasketItem['reviewed'] = {
   missing: [],
   asks: [],
   sign: '',
-  agreed: false,
   may: false,
 };
 const item = (fields: Partial<BasketItem> = {}): BasketItem => ({
@@ -64,6 +63,7 @@ const basket = (fields: Partial<Basket> = {}): Basket => ({
   total: '9.84',
   whole: '49.20',
   nowhere: [],
+  waiting: 0,
   ready: false,
   most: 100,
   ...fields,
@@ -128,6 +128,15 @@ it('spells what was looked at, tells what changed, and has it agreed to', async 
   await waitFor(() => expect(sent(requests, 'POST', '/api/basket/review')).toHaveLength(1));
 });
 
+it('offers nothing to agree to where nothing can be bought, and waits for sellers', async () => {
+  const found = { ...reviewed, status: 'taken', at: now, changed: ['It cannot be registered now: it is taken.'] };
+  setUp(basket({ items: [item({ reviewed: found })], waiting: 2 }));
+  expect(await screen.findByText('It cannot be registered now: it is taken.')).toBeVisible();
+  expect(screen.queryByRole('button', { name: 'Agree' })).not.toBeInTheDocument();
+  expect(screen.getByText('Sellers are asked what 2 names cost …')).toBeVisible();
+  expect(screen.queryByText(/Not everything can be bought/)).not.toBeInTheDocument();
+});
+
 it('says who may not have a name, and what may be asked', async () => {
   const found = { ...reviewed, missing: ['For owners in Canada.'], asks: ['A pledge.'] };
   setUp(basket({ items: [item({ reviewed: found, amount: null, whole: null })] }));
@@ -137,7 +146,7 @@ it('says who may not have a name, and what may be asked', async () => {
 });
 
 it('is ready when everything is as planned, and says what to do when it is empty', async () => {
-  const found = { ...reviewed, status: 'open', at: now, agreed: true, may: true };
+  const found = { ...reviewed, status: 'open', at: now, may: true };
   setUp(basket({ items: [item({ reviewed: found })], ready: true }));
   expect(await screen.findByText(/Everything is as planned/)).toBeVisible();
 });

@@ -120,7 +120,14 @@ function Sum({ basket, years, onYears }: { basket: Basket; years: number; onYear
         </Button>
         <Button onClick={() => takeOut.mutate(null)}>{t('Empty it')}</Button>
       </Stack>
-      {looked && (
+      {basket.waiting > 0 && (
+        <Typography role="status" color="textSecondary" sx={{ width: '100%' }}>
+          {t('Sellers are asked what {count, plural, one {one name costs} other {# names cost}} …', {
+            count: basket.waiting,
+          })}
+        </Typography>
+      )}
+      {looked && basket.waiting === 0 && (
         <Alert severity={basket.ready ? 'success' : 'warning'} sx={{ width: '100%' }}>
           {basket.ready
             ? t('Everything is as planned. Take the order to the sellers within half an hour, or look at it again.')

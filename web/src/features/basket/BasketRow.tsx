@@ -12,15 +12,15 @@ import { Link } from 'react-router';
 
 import { asApiError, type BasketChange, type BasketItem } from '../../shared/api';
 import { useBasketActs } from '../../shared/basket/useBasket';
-import { isBuyable } from '../../shared/lib/concepts';
 import { formatMoney } from '../../shared/lib/format';
 import { Age } from '../../shared/ui/Age';
 import type { ShownStatus } from '../../shared/ui/status';
 import { StatusMark } from '../../shared/ui/StatusMark';
+import { YearsField } from '../../shared/ui/YearsField';
 import { rich, t } from '../../shared/texts';
 import { Spelled } from './Spelled';
 
-const YEARS = Array.from({ length: 10 }, (_, i) => i + 1);
+const MOST_YEARS = 10;
 const RENEWALS = [
   ['ask', t('ask me first')],
   ['itself', t('by itself')],
@@ -38,21 +38,13 @@ export function Choices({ item, sellers, onChange, error }: ChoicesProps) {
   const failed = asApiError(error);
   const [servers, setServers] = useState(item.servers.join(', '));
   const [coupon, setCoupon] = useState(item.coupon);
-  const sendServers = () => onChange({ servers: servers.split(/[\s,;]+/).filter(Boolean) });
+  const sendServers = () => {
+    const typed = servers.split(/[\s,;]+/).filter(Boolean);
+    if (typed.join() !== item.servers.join()) onChange({ servers: typed });
+  };
   return (
     <Stack direction="row" sx={{ gap: 1.2, flexWrap: 'wrap', alignItems: 'flex-start', displayPrint: 'none' }}>
-      <TextField
-        select
-        label={t('Years')}
-        value={item.years}
-        onChange={(e) => onChange({ years: Number(e.target.value) })}
-        sx={{ width: 84 }}>
-        {YEARS.map((n) => (
-          <MenuItem key={n} value={n}>
-            {n}
-          </MenuItem>
-        ))}
-      </TextField>
+      <YearsField years={item.years} most={MOST_YEARS} onYears={(years) => onChange({ years })} />
       <TextField
         select
         label={t('Bought from')}
@@ -113,7 +105,6 @@ export function Choices({ item, sellers, onChange, error }: ChoicesProps) {
 function Found({ item }: { item: BasketItem }) {
   const { agree } = useBasketActs();
   const { reviewed } = item;
-  const open = reviewed.changed.length > 0 && !reviewed.agreed;
   return (
     <>
       {reviewed.at && (
@@ -123,12 +114,11 @@ function Found({ item }: { item: BasketItem }) {
           {reviewed.status === 'unsure' && ` · ${reviewed.reason}`}
         </Typography>
       )}
-      {open && (
+      {reviewed.changed.length > 0 && (
         <Alert
           severity="warning"
           action={
-            item.amount !== null &&
-            isBuyable(reviewed.status) && (
+            reviewed.sign && (
               <Button
                 color="inherit"
                 disabled={agree.isPending}

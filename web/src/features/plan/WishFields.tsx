@@ -7,6 +7,7 @@ import { useState } from 'react';
 
 import type { ApiError } from '../../shared/api';
 import { t } from '../../shared/texts';
+import { YearsField } from '../../shared/ui/YearsField';
 import { CURRENCIES, MOST_YEARS, type PlanWish } from './planQuestion';
 
 interface Props {
@@ -23,18 +24,7 @@ export function WishFields({ wish, countries, error, onChange }: Props) {
   const [budget, setBudget] = useState(String(wish.budget || ''));
   return (
     <Stack direction="row" role="group" aria-label={t('What is planned')} sx={{ flexWrap: 'wrap', gap: 1.5, mb: 2 }}>
-      <TextField
-        select
-        label={t('Years')}
-        value={wish.years}
-        onChange={(e) => onChange({ years: Number(e.target.value) })}
-        sx={{ width: 90 }}>
-        {Array.from({ length: MOST_YEARS }, (_, i) => i + 1).map((n) => (
-          <MenuItem key={n} value={n}>
-            {n}
-          </MenuItem>
-        ))}
-      </TextField>
+      <YearsField years={wish.years} most={MOST_YEARS} onYears={(years) => onChange({ years })} />
       <TextField
         select
         label={t('Country of the buyer')}

@@ -1951,6 +1951,8 @@ export interface components {
             total: string;
             whole: string;
             nowhere: string[];
+            /** @description Names sellers are being asked about */
+            waiting: number;
             /** @description Whether all of it can be bought as it stands */
             ready: boolean;
             most: number;
@@ -4253,9 +4255,8 @@ export interface components {
             changed: string[];
             missing: string[];
             asks: string[];
-            /** @description What is agreed to */
+            /** @description What can be agreed to; empty where nothing can */
             sign: string;
-            agreed: boolean;
             /** @description Whether it can be bought as it stands */
             may: boolean;
         };

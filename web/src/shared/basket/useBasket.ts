@@ -5,6 +5,7 @@ import { t } from '../texts';
 import { useNotify } from '../ui/Notices';
 
 const USUAL_YEARS = 5;
+const WHILE_ASKING = 2_000;
 
 /** What is to be bought, what it costs now and over some years. */
 export const useBasket = (years = USUAL_YEARS) =>
@@ -12,6 +13,7 @@ export const useBasket = (years = USUAL_YEARS) =>
     queryKey: keys.basket(years),
     queryFn: () => unwrap(api.GET('/api/basket', { params: { query: { years } } })),
     placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => (state.data?.waiting ? WHILE_ASKING : false),
   });
 
 /** Putting in, buying otherwise, taking out with a way back, the last look, and agreeing to what it found. */
