@@ -159,8 +159,9 @@ def test_a_session_that_ends_loses_nothing(page: Page, person: str) -> None:
     page.get_by_role("link", name="Shortlist", exact=True).click()
     note = page.get_by_label(f"Note on {name}")
     expect(note).to_be_visible()
-    page.context.clear_cookies(name="sessionid")
+    # Whatever asks first after that finds out; by then the words are in the field, unsaved.
     note.fill("written while signed out")
+    page.context.clear_cookies(name="sessionid")
     dialog = page.get_by_role("dialog", name="Your session has ended")
     expect(dialog).to_be_visible()
     dialog.get_by_label("Password").fill(PASSWORD)
