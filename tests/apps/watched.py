@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import timedelta
 from typing import Any
 
 from vinetag.apps.accounts.models import User
@@ -12,8 +11,6 @@ from vinetag.apps.watching.watches import (
     Wish,
     start_watch,
 )
-
-DAY = timedelta(days=1)
 
 
 def watch(project: Project, *names: str, kind: str = "name", **more: Any) -> Watch:

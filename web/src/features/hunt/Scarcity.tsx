@@ -52,7 +52,7 @@ export function Scarcity({ shape }: { shape: string }) {
         <LineChart
           height={HEIGHT}
           skipAnimation
-          margin={{ left: 8, right: 36, top: 16, bottom: 8 }}
+          margin={{ left: 8, right: 52, top: 16, bottom: 8 }}
           xAxis={[{ data: days, scaleType: 'point', valueFormatter: (day: string) => formatDay(day) }]}
           yAxis={[{ width: 72, min: 0, valueFormatter: (n: number) => formatCount(n) }]}
           series={data.map((one, i) => ({

@@ -50,7 +50,12 @@ function Names({ watch }: { watch: KeptWatch }) {
       <Box
         component="table"
         aria-label={t('Names of {title}', { title: watch.title })}
-        sx={{ width: '100%', borderCollapse: 'collapse', '& td, & th': { py: 0.3, pr: 1.5, textAlign: 'left' } }}>
+        sx={{
+          width: '100%',
+          minWidth: 560,
+          borderCollapse: 'collapse',
+          '& td, & th': { py: 0.3, pr: 1.5, textAlign: 'left' },
+        }}>
         <thead>
           <tr>
             <th>{t('Full name')}</th>

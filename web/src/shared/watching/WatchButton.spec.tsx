@@ -8,7 +8,8 @@ import { WatchAllButton, WatchButton } from './WatchButton';
 
 const made = { id: 5, title: 'inkpost.com' };
 const already = [
-  { watch: 4, kind: 'name' as const, extension: 'com', reason: 'ours', ends_on: '2027-03-01', next_at: null },
+  { watch: 4, kind: 'label' as const, extension: 'com', reason: 'ours', ends_on: '2027-03-01', next_at: null },
+  { watch: 4, kind: 'label' as const, extension: 'ie', reason: 'ours', ends_on: '2027-03-01', next_at: null },
 ];
 const name = { projectId: 3, shown: 'inkpost', label: 'inkpost', extension: 'com', extensions: ['com', 'ie'] };
 
@@ -43,7 +44,7 @@ it('says that it is watched already, and ends that', async () => {
   renderIn(<WatchButton {...name} watched={already} />);
   await open('Watched');
   expect(screen.getByRole('list', { name: 'Watched already' })).toHaveTextContent(
-    '.com, full name, until Mar 1, 2027 · ours',
+    '.com .ie, name, until Mar 1, 2027 · ours',
   );
   await open('End it');
   await waitFor(() => expect(requests.at(-1)).toMatchObject({ method: 'PATCH', body: { ended: true } }));

@@ -23,6 +23,8 @@ import { useWatching, type Wish } from './useWatches';
 import { usualEnd, WhyAndUntil } from './WhyAndUntil';
 
 type Kind = WatchWish['kind'];
+// Its middle scrolls, so that what ends it stays in sight.
+const FORM = { display: 'flex', flexDirection: 'column', minHeight: 0 } as const;
 const dotted = (extension: string) => `.${extension}`;
 
 interface Props {
@@ -52,32 +54,38 @@ export function Refused({ error, fields }: { error: unknown; fields: readonly st
   );
 }
 
-/** What somebody watches of a name already. */
+/** What somebody watches of a name already, one watch a line, whatever it is under. */
 function Already({ watched }: { watched: readonly WatchedByName[] }) {
   const { end } = useWatching();
   if (!watched.length) return null;
+  const watches = [...new Set(watched.map((one) => one.watch))].map((id) => watched.filter((one) => one.watch === id));
   return (
     <Box component="ul" aria-label={t('Watched already')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
-      {watched.map((one) => (
-        <Stack
-          key={`${one.watch} ${one.extension}`}
-          component="li"
-          direction="row"
-          sx={{ gap: 1, alignItems: 'baseline', borderBottom: 1, borderColor: 'divider', py: 0.4 }}>
-          <Typography sx={{ flex: 1 }}>
-            {rich('<b>.{extension}</b>, {kind}, until {end}', {
-              extension: one.extension,
-              kind: watchKind(one.kind)?.word ?? one.kind,
-              end: formatDay(one.ends_on),
-              b: (it) => <strong>{it}</strong>,
-            })}
-            {one.reason && ` · ${one.reason}`}
-          </Typography>
-          <Button size="small" onClick={() => end({ id: one.watch, title: dotted(one.extension) })}>
-            {t('End it')}
-          </Button>
-        </Stack>
-      ))}
+      {watches.map((under) => {
+        const [one] = under;
+        if (!one) return null;
+        const extensions = under.map((each) => dotted(each.extension)).join(' ');
+        return (
+          <Stack
+            key={one.watch}
+            component="li"
+            direction="row"
+            sx={{ gap: 1, alignItems: 'baseline', borderBottom: 1, borderColor: 'divider', py: 0.4 }}>
+            <Typography sx={{ flex: 1 }}>
+              {rich('<b>{extensions}</b>, {kind}, until {end}', {
+                extensions,
+                kind: watchKind(one.kind)?.word ?? one.kind,
+                end: formatDay(one.ends_on),
+                b: (it) => <strong>{it}</strong>,
+              })}
+              {one.reason && ` · ${one.reason}`}
+            </Typography>
+            <Button size="small" onClick={() => end({ id: one.watch, title: extensions })}>
+              {t('End it')}
+            </Button>
+          </Stack>
+        );
+      })}
     </Box>
   );
 }
@@ -104,7 +112,7 @@ function WatchForm({
     start.mutate({ project: projectId, ...wish, reason, ends_on: end }, { onSuccess: onDone });
   };
   return (
-    <Box component="form" noValidate onSubmit={submit}>
+    <Box component="form" noValidate onSubmit={submit} sx={FORM}>
       <DialogTitle>{t('Watch {shown}', { shown })}</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.5, pt: 0.5 }}>
@@ -197,7 +205,7 @@ function PlainForm({ projectId, wish, word, onDone }: PlainProps & { onDone: () 
     start.mutate({ project: projectId, ...wish, title, reason, ends_on: end }, { onSuccess: onDone });
   };
   return (
-    <Box component="form" noValidate onSubmit={submit}>
+    <Box component="form" noValidate onSubmit={submit} sx={FORM}>
       <DialogTitle>{word}</DialogTitle>
       <DialogContent>
         <Stack sx={{ gap: 1.5, pt: 0.5 }}>
