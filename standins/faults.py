@@ -26,6 +26,13 @@ KINDS = {
     "zones": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "platforms": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "mail": ("slow", "later", "refuse", "hangup", "hangup-after"),
+    # Of gateways: `extension` may be "connection" or "login"; a number is a result code. Of the
+    # payment page, `registry` is the part: "page", "notice" or "refund".
+    "epp": (
+        "slow", "late", "hangup", "hangup-after", "nonsense", "frame", "expired", "pending",
+        "pending-refused", "dearer", "2004", "2104", "2200", "2302", "2306", "2308", "2400",
+    ),
+    "till": ("slow", "twice", "late", "never", "500", "hangup", "nonsense"),
     "search": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip
 

@@ -59,7 +59,7 @@ def domain_document(found: Registration, address: str, now: datetime) -> dict[st
         "nameservers": [
             {"objectClassName": "nameserver", "ldhName": host} for host in found.nameservers
         ],
-        "secureDNS": {"delegationSigned": False},
+        "secureDNS": {"delegationSigned": found.signed},
         "entities": [
             _entity("registrar", found.registrar, found.registrar, "IE"),
             _entity("registrant", found.holder, found.organisation, found.country),

@@ -1,13 +1,15 @@
 """The simulated outside world as one process: registries, name servers and a seller.
 
-    python -m standins.registry --port 8701 --dns-port 8702 --whois-port 8703 --mail-port 8704
-
+    python -m standins.registry --port 8701 --dns-port 8702 --whois-port 8703 --mail-port 8704 \\
+        --epp-port 8705 --folder var/simulated
 
 RDAP under /<registry>/domain/<name>, on a loopback address of its own for each registry; the
 bootstrap file under /dns.json; quotes under /seller/quotes/<name>, described by
 /seller/openapi.json; DNS over UDP and TCP on the second port; on the
 third, WHOIS for the extensions whose registries have no RDAP; on the fourth, a mail server, whose
-letters are read under /mail. For trying things out: PUT
+letters are read under /mail; on the fifth, a gateway of each seller at an address of its own
+(standins.epp), its certificates and what was bought in the folder. Under /till a payment page. The
+words for both are in VINETAG_EPP_PASSWORD and VINETAG_TILL_SECRET. For trying things out: PUT
 /_sim/faults takes one fault or a list (standins.faults), PUT /_sim/limits rates (standins.limiter),
 PUT /_sim/clock {"days"}; GET tells what is in force and what was asked.
 """
@@ -17,19 +19,25 @@ from __future__ import annotations
 import argparse
 import asyncio
 import json
+import os
 import signal
 from datetime import UTC, datetime, timedelta
 from email.utils import format_datetime
 from importlib.resources import files
+from pathlib import Path
 from typing import Any
 
 from aiohttp import web
 
+from standins.books import Books
 from standins.dns import NameServers
+from standins.epp import Gateways
 from standins.faults import Fault, Faults
+from standins.gateway import Gateway
 from standins.limiter import Limiter
 from standins.mail import Mailbox, add_mail
 from standins.markets import add_markets
+from standins.owned import Owned
 from standins.platforms import add_platforms
 from standins.rdap import (
     bootstrap_document,
@@ -40,6 +48,7 @@ from standins.rdap import (
 )
 from standins.search import add_search
 from standins.sellers import add_sellers
+from standins.till import Till
 from standins.whois import WhoisServers
 from standins.world import EXTENSIONS, REGISTRIES, Offer, World
 from standins.zones import add_zones
@@ -56,8 +65,12 @@ class Registries:
     one, all answer at the address the bootstrap file was asked at.
     """
 
-    def __init__(self, world: World, faults: Faults, port: int | None = None) -> None:
+    def __init__(
+        self, world: World, faults: Faults, port: int | None = None, books: Books | None = None
+    ) -> None:
         self.world = world
+        self.books = books or Books()
+        world.bought = Owned(self.books)
         self._faults = faults
         self._port = port
         self._ahead = timedelta(0)
@@ -66,6 +79,11 @@ class Registries:
         self.name_servers = NameServers(world, lambda: self._faults, self.now)
         self.whois = WhoisServers(world, lambda: self._faults, self.limiter, self.now)
         self.mailbox = Mailbox(lambda: self._faults)
+        password = os.environ.get("VINETAG_EPP_PASSWORD", "simulated-word")
+        gateway = Gateway(self.books, world, self.now)
+        self.gateways = Gateways(gateway, lambda: self._faults, self.now, password)
+        secret = os.environ.get("VINETAG_TILL_SECRET", "simulated-word")
+        self.till = Till(self.books, lambda: self._faults, secret)
 
     def now(self) -> datetime:
         """The world's time."""
@@ -226,6 +244,10 @@ class Registries:
             return web.json_response({"error": str(error)}, status=400)
         return await self.read_limits(request)
 
+    async def read_books(self, _request: web.Request) -> web.Response:
+        """What was bought, and for how much."""
+        return web.json_response(self.books.document())
+
     async def write_clock(self, request: web.Request) -> web.Response:
         """Move the world's time some days ahead of the real one."""
         try:
@@ -254,10 +276,13 @@ def _reply(document: dict[str, Any], status: int = 200) -> web.Response:
 
 
 def make_app(
-    world: World | None = None, faults: Faults | None = None, port: int | None = None
+    world: World | None = None,
+    faults: Faults | None = None,
+    port: int | None = None,
+    books: Books | None = None,
 ) -> web.Application:
     """The HTTP services, ready to be run or put behind a test server."""
-    handlers = Registries(world or World(), faults or Faults(), port)
+    handlers = Registries(world or World(), faults or Faults(), port, books)
     app = web.Application()
     app[HANDLERS] = handlers
     app.router.add_get("/dns.json", handlers.bootstrap)
@@ -266,6 +291,7 @@ def make_app(
     app.router.add_get("/_sim/limits", handlers.read_limits)
     app.router.add_put("/_sim/limits", handlers.write_limits)
     app.router.add_put("/_sim/clock", handlers.write_clock)
+    app.router.add_get("/_sim/books", handlers.read_books)
     app.router.add_get("/seller/openapi.json", handlers.quotes_described)
     app.router.add_get("/seller/quotes/{name}", handlers.quote)
     add_sellers(app, handlers.now, handlers.list_fault, handlers.offer_of)
@@ -273,6 +299,7 @@ def make_app(
     add_markets(app, handlers.world, handlers.now, handlers.market_fault)
     add_zones(app, handlers.world, handlers.now, handlers.zone_fault)
     add_mail(app, handlers.mailbox)
+    handlers.till.add(app)
     add_search(app, handlers.world, handlers.search_fault, handlers.is_registered)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
@@ -282,18 +309,23 @@ def make_app(
 HANDLERS: web.AppKey[Registries] = web.AppKey("handlers", Registries)
 
 
-async def _run(
-    host: str, port: int, dns_port: int, whois_port: int, mail_port: int, seed: int
-) -> None:
-    app = make_app(World(seed), port=port)
+async def _run(args: argparse.Namespace) -> None:
+    folder: Path | None = args.folder
+    if folder is not None:
+        folder.mkdir(parents=True, exist_ok=True)
+    books = Books("" if folder is None else str(folder / "books.sqlite"))
+    app = make_app(World(args.seed), port=args.port, books=books)
+    handlers = app[HANDLERS]
     runner = web.AppRunner(app, access_log=None)
     await runner.setup()
-    for address in (host, *map(address_of, REGISTRIES)):
-        await web.TCPSite(runner, address, port, backlog=512).start()
-    keep = await app[HANDLERS].name_servers.start(host, dns_port)
-    keep.append(await app[HANDLERS].whois.start(host, whois_port))
-    if mail_port:
-        keep.append(await app[HANDLERS].mailbox.start(host, mail_port))
+    for address in (args.host, *map(address_of, REGISTRIES)):
+        await web.TCPSite(runner, address, args.port, backlog=512).start()
+    keep = await handlers.name_servers.start(args.host, args.dns_port)
+    keep.append(await handlers.whois.start(args.host, args.whois_port))
+    if args.epp_port and folder is not None:
+        keep += await handlers.gateways.start(args.epp_port, folder)
+    if args.mail_port:
+        keep.append(await handlers.mailbox.start(args.host, args.mail_port))
     try:
         await asyncio.Event().wait()
     finally:
@@ -305,17 +337,17 @@ async def _run(
 
 def main() -> None:
     """Run until told to stop."""
-    parser = argparse.ArgumentParser(description="Simulated registries, name servers and a seller.")
+    parser = argparse.ArgumentParser(description="Simulated registries, name servers and sellers.")
     parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=int, default=8701)
     parser.add_argument("--dns-port", type=int, default=8702)
     parser.add_argument("--whois-port", type=int, default=8703)
     parser.add_argument("--mail-port", type=int, default=0, help="none if left out")
+    parser.add_argument("--epp-port", type=int, default=0, help="none if left out")
+    parser.add_argument("--folder", type=Path, help="for certificates and what was bought")
     parser.add_argument("--seed", type=int, default=8)
-    args = parser.parse_args()
     loop = asyncio.new_event_loop()
-    ports = args.port, args.dns_port, args.whois_port, args.mail_port
-    task = loop.create_task(_run(args.host, *ports, args.seed))
+    task = loop.create_task(_run(parser.parse_args()))
     for sign in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(sign, task.cancel)
     try:

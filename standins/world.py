@@ -9,14 +9,14 @@ from __future__ import annotations
 import gzip
 import hashlib
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from importlib.resources import files
-from typing import TypeVar
+from typing import Protocol, TypeVar
 
-__all__ = ["EXTENSIONS", "Offer", "Registration", "World"]
+__all__ = ["EXTENSIONS", "Bought", "Offer", "Registration", "World", "leaving_since", "years_on"]
 
 Item = TypeVar("Item")
 
@@ -68,6 +68,7 @@ class Registration:
     country: str
     registrar: str
     nameservers: tuple[str, ...]
+    signed: bool = False
 
     @property
     def released(self) -> datetime:
@@ -90,6 +91,16 @@ class Offer:
     asked: float | None = None
 
 
+class Bought(Protocol):
+    """Names somebody bought in the simulation."""
+
+    def registration(self, name: str, now: datetime) -> Registration | None:
+        """Of a full name as of `now`, None where nobody bought it."""
+
+    def under(self, extension: str, now: datetime) -> Iterator[tuple[str, tuple[str, ...]]]:
+        """Labels of an extension that name servers know by then, and whose servers."""
+
+
 class World:
     """All registrations at any moment, from a seed."""
 
@@ -102,6 +113,8 @@ class World:
         lines = (line.split("\t") for line in gzip.decompress(packed).decode("ascii").splitlines())
         self._wanted = {label: int(common) for label, common in lines}
         self._likelihood = lru_cache(100_000)(self._uncached_likelihood)
+        # What was bought in the simulation stands before what follows from the seed.
+        self.bought: Bought | None = None
 
     @property
     def common(self) -> Mapping[str, float]:
@@ -111,6 +124,8 @@ class World:
     def registration(self, label: str, extension: str, now: datetime) -> Registration | None:
         """The registration of a name as of `now`, or None while it is free."""
         name = f"{label}.{extension}"
+        if self.bought and (owned := self.bought.registration(name, now)):
+            return owned
         created = self._created(label, extension)
         if created is None or created > now:
             return None
@@ -119,9 +134,9 @@ class World:
             return None
         term = (1, 1, 1, 1, 2, 3, 5)[int(7 * self._chance("term", name))]
         years = term
-        while _years_on(created, years) <= now:
+        while years_on(created, years) <= now:
             years += term
-        changed, expires = _years_on(created, years - term), _years_on(created, years)
+        changed, expires = years_on(created, years - term), years_on(created, years)
 
         def pick(kind: str, items: Sequence[Item]) -> Item:
             return items[int(len(items) * self._chance(kind, name))]
@@ -300,7 +315,21 @@ def _leaving(lapse: datetime, now: datetime) -> tuple[datetime, datetime, tuple[
     return lapse + GRACE + REDEMPTION, lapse, ("pending delete",)
 
 
-def _years_on(moment: datetime, years: int) -> datetime:
+def leaving_since(
+    lapse: datetime, now: datetime, *, let_go: bool = False
+) -> tuple[datetime, tuple[str, ...]] | None:
+    """When a name not renewed at `lapse` was last changed and its status, None once it is free. One
+    that was `let_go` is redeemable at once.
+    """
+    if let_go:
+        lapse -= GRACE
+    if now >= lapse + GRACE + REDEMPTION + DELETE:
+        return None
+    changed, _, status = _leaving(lapse, now)
+    return changed, status
+
+
+def years_on(moment: datetime, years: int) -> datetime:
     """The same day `years` later; 29 February becomes 28."""
     try:
         return moment.replace(year=moment.year + years)

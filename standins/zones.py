@@ -61,6 +61,8 @@ def zone_of(world: World, extension: str, day: date) -> bytes:
         if since <= moment and (until is None or moment < until):
             record = f"{label}.{extension}.\t3600\tin\tns\t"
             lines += [f"{record}ns1.{host}.example.", f"{record}ns2.{host}.example."]
+    for label, hosts in world.bought.under(extension, moment) if world.bought else ():
+        lines += [f"{label}.{extension}.\t3600\tin\tns\t{host}." for host in hosts]
     return gzip.compress(("\n".join(lines) + "\n").encode(), 1, mtime=0)
 
 
