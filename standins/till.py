@@ -79,7 +79,8 @@ class Till:
         if found is None:
             found = uuid.uuid4().hex
             self._keys[texts["reference"]] = found
-            self._keep(Payment(found, *(texts[name] for name in wanted)))
+            fields: dict[str, Any] = {**texts}
+            self._keep(Payment(found, **fields))
         return web.json_response(self._document(self._books.payments[found], request), status=201)
 
     async def look(self, request: web.Request) -> web.StreamResponse:

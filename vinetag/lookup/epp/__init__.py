@@ -1,0 +1,22 @@
+"""Sellers' gateways: registering, renewing and asking by EPP (RFC 5730 to 5734)."""
+
+from vinetag.lookup.epp.gateway import (
+    Checked,
+    Done,
+    Gateway,
+    GatewayTrouble,
+    Notice,
+    Seen,
+    Wish,
+)
+from vinetag.lookup.epp.session import EppGateway
+from vinetag.lookup.epp.settings import (
+    GatewaySettings,
+    gateways_from_env,
+    simulated_gateways,
+)
+
+__all__ = [
+    "Checked", "Done", "EppGateway", "Gateway", "GatewaySettings", "GatewayTrouble", "Notice",
+    "Seen", "Wish", "gateways_from_env", "simulated_gateways",
+]  # fmt: skip
