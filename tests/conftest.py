@@ -10,12 +10,14 @@ import sys
 import time
 import urllib.request
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
 from hypothesis import settings as hypothesis_settings
 
 from vinetag.lookup import sources
+from vinetag.lookup.epp import simulated_gateways
 from vinetag.lookup.settings import simulated
 
 # Machines that run the tests are slow and noisy; nothing here is about speed.
@@ -24,6 +26,10 @@ hypothesis_settings.load_profile("steady")
 
 # The word data are millions of objects that stay: going through them again finds nothing.
 gc.set_threshold(50_000, 20, 100)
+
+
+# What sellers and the payment page know us by, where nothing else is said.
+WORD = "simulated-word"
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
@@ -43,13 +49,14 @@ def _free_port() -> int:
 class Registry:
     """The simulated registries in a process of their own."""
 
-    def __init__(self) -> None:
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
         # Between finding a port and listening there somebody else may have taken it.
         for _ in range(5):
             chosen: dict[int, None] = {}
-            while len(chosen) < 4:
+            while len(chosen) < 5:
                 chosen[_free_port()] = None
-            self.port, self.dns_port, self.whois_port, self.mail_port = chosen
+            self.port, self.dns_port, self.whois_port, self.mail_port, self.epp_port = chosen
             if self._comes_up():
                 break
         else:
@@ -64,7 +71,8 @@ class Registry:
     def _comes_up(self) -> bool:
         command = [sys.executable, "-m", "standins.registry", "--port", str(self.port)]
         command += ["--dns-port", str(self.dns_port), "--whois-port", str(self.whois_port)]
-        command += ["--mail-port", str(self.mail_port)]
+        command += ["--mail-port", str(self.mail_port), "--epp-port", str(self.epp_port)]
+        command += ["--folder", str(self.folder)]
         self._process = subprocess.Popen(command)
         deadline = time.monotonic() + 20
         while time.monotonic() < deadline and self._process.poll() is None:
@@ -86,6 +94,17 @@ class Registry:
     def environment(self) -> dict[str, str]:
         """What makes look-ups ask here."""
         return simulated(self.port, self.dns_port, self.whois_port)
+
+    @property
+    def selling(self) -> dict[str, str]:
+        """What makes orders go here."""
+        gateways = simulated_gateways(self.epp_port, WORD, str(self.folder))
+        return {**gateways, "VINETAG_TILL": f"{self.origin}/till", "VINETAG_TILL_SECRET": WORD}
+
+    @property
+    def books(self) -> dict[str, Any]:
+        """What was bought here, and for how much."""
+        return self._get("books")
 
     @property
     def seller(self) -> str:
@@ -132,8 +151,8 @@ class Registry:
 
 
 @pytest.fixture(scope="session")
-def registries() -> Iterator[Registry]:
-    running = Registry()
+def registries(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Registry]:
+    running = Registry(tmp_path_factory.mktemp("simulated"))
     yield running
     running.stop()
 

@@ -31,6 +31,7 @@ __all__ = [
     "is_private",
     "open_session",
     "origin_of",
+    "post",
     "public_only",
     "target_of",
     "trouble_of",
@@ -96,8 +97,24 @@ async def get(
     most: int = LARGEST_BODY,
 ) -> Reply | Failure:
     """One request, without following redirects; the body has at most `most` bytes."""
+    return await _asked(session, "GET", address, headers, None, most)
+
+
+async def post(
+    session: aiohttp.ClientSession, address: str, headers: Mapping[str, str], body: bytes
+) -> Reply | Failure:
+    """Send a body; as `get`."""
+    return await _asked(session, "POST", address, headers, body, LARGEST_BODY)
+
+
+async def _asked(
+    session: aiohttp.ClientSession, method: str, address: str, headers: Mapping[str, str],
+    body: bytes | None, most: int,
+) -> Reply | Failure:  # fmt: skip
     try:
-        async with session.get(address, headers=headers, allow_redirects=False) as reply:
+        async with session.request(
+            method, address, headers=headers, data=body, allow_redirects=False
+        ) as reply:
             given = reply.headers
             return Reply(
                 reply.status,

@@ -17,6 +17,7 @@ from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.costs.markets import sellers_for
 from vinetag.apps.naming.models import Project
+from vinetag.apps.ordering.contacts import own_set
 from vinetag.apps.ordering.models import BasketItem
 from vinetag.apps.ordering.pricing import price_basket
 from vinetag.apps.ordering.reviews import plan
@@ -51,7 +52,8 @@ class Added:
 def basket_of(person: User) -> QuerySet[BasketItem]:
     """What is in a person's basket, in the order it was put in."""
     mine = BasketItem.objects.filter(project__owner=person, project__removed_at=None)
-    return mine.filter(removed_at=None).select_related("project").order_by("pk")
+    ready = mine.filter(removed_at=None).order_by("pk")
+    return ready.select_related("project", "contacts")
 
 
 def own_item(person: User, item_id: int) -> BasketItem:
@@ -115,9 +117,11 @@ def _read(names: Sequence[str]) -> list[FullName]:
 
 
 def change_items(person: User, items: Sequence[BasketItem], part: dict[str, Any]) -> None:
-    """Buy these otherwise: any of years, renewal, privacy, servers, coupon and seller. Raises
-    RefusedError.
+    """Buy these otherwise: any of years, renewal, privacy, servers, coupon, seller and contacts
+    (the number of a set). Raises RefusedError, and NotFoundError for a set of somebody else's.
     """
+    if part.get("contacts") is not None:
+        part["contacts"] = own_set(person, part["contacts"])
     if "servers" in part:
         part["servers"] = _servers(part["servers"])
     _check(part, person)
@@ -129,6 +133,9 @@ def change_items(person: User, items: Sequence[BasketItem], part: dict[str, Any]
             for name, value in part.items():
                 setattr(row, name, value)
             row.save()
+        if "contacts" in part:
+            # Whether its owner may have it, and the seller knows them, is to be looked at again.
+            rows.update(seen={})
     if PRICED_BY & part.keys():
         pks = {item.pk for item in items}
         _plan(person, lambda item: item.pk in pks)

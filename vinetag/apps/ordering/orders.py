@@ -9,6 +9,7 @@ from typing import Any, Final
 from django.utils import timezone
 
 from vinetag.apps.ordering.models import BasketItem
+from vinetag.apps.ordering.owners import Owners
 from vinetag.apps.ordering.pricing import BasketPrices
 from vinetag.apps.ordering.reviews import reviewed_of
 from vinetag.core.names import unicode_label
@@ -24,9 +25,11 @@ COLUMNS: Final = (
 )  # fmt: skip
 
 
-def order_file(items: Sequence[BasketItem], prices: BasketPrices, form: str) -> bytes:
+def order_file(
+    items: Sequence[BasketItem], prices: BasketPrices, owners: Owners, form: str
+) -> bytes:
     """One name a row; `form` is csv or json. Prices are what the term costs now, with tax."""
-    rows = [_row(item, prices) for item in items]
+    rows = [_row(item, prices, owners) for item in items]
     if form == "csv":
         return as_csv(COLUMNS, [_cells(row) for row in rows])
     document = {
@@ -41,9 +44,9 @@ def order_file(items: Sequence[BasketItem], prices: BasketPrices, form: str) -> 
     return json.dumps(document, ensure_ascii=False, indent=1, default=str).encode()
 
 
-def _row(item: BasketItem, prices: BasketPrices) -> dict[str, Any]:
+def _row(item: BasketItem, prices: BasketPrices, owners: Owners) -> dict[str, Any]:
     price = prices.items[item.pk]
-    seen = reviewed_of(item, price, prices.currency)
+    seen = reviewed_of(item, price, prices.currency, owners)
     return {
         "full_name": str(item.name),
         "as_typed": f"{unicode_label(item.label)}.{item.extension}",

@@ -4,28 +4,36 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from decimal import Decimal, InvalidOperation
 from typing import Final
 
 from vinetag.apps.accounts.models import User
 from vinetag.apps.costs.listing import usual_currency
 from vinetag.apps.costs.markets import market_for
 from vinetag.apps.costs.quoting import quotes_for
+from vinetag.apps.ordering.gateways import has_gateway
 from vinetag.apps.ordering.models import BasketItem
 from vinetag.core.checking import buyable
 from vinetag.core.cost import (
     Buyer,
+    Eligible,
     Item,
+    Line,
     Market,
     Order,
+    PricedItem,
     Quoted,
     RateError,
-    Term,
+    Seller,
     Wish,
     cheapest_way,
+    close_order,
+    price_item,
+    privacy_lines,
 )
 from vinetag.core.names import FullName
 
-__all__ = ["BasketPrices", "ItemPrice", "price_basket"]
+__all__ = ["BasketPrices", "ItemPrice", "SellerOrder", "price_basket", "told_by_gateway"]
 
 HORIZON: Final = 5
 
@@ -34,7 +42,8 @@ HORIZON: Final = 5
 class ItemPrice:
     """Where an item is bought, what that comes to now with tax, and staying there over the horizon,
     in thousandths of the basket's currency; None where nobody sells it for that term. `waiting`:
-    some seller has not been asked about the very name yet.
+    some seller has not been asked about the very name yet. `told`: the amount is what the seller's
+    gateway asks for it.
     """
 
     seller: str
@@ -43,6 +52,18 @@ class ItemPrice:
     whole: int | None
     premium: bool
     waiting: bool = False
+    told: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class SellerOrder:
+    """What is bought of one seller in one way of showing the holder, and what it comes to."""
+
+    seller: str
+    name: str
+    country: str
+    items: Sequence[BasketItem]
+    order: Order
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +76,7 @@ class BasketPrices:
     years: int
     country: str
     items: Mapping[int, ItemPrice]
-    orders: Sequence[tuple[str, Order]]
+    orders: Sequence[SellerOrder]
     total: int
     whole: int
     nowhere: Sequence[str]
@@ -73,7 +94,7 @@ def price_basket(
     if not country and items:
         country = str(items[0].project.brief["owner"]["country"])
     found: dict[int, ItemPrice] = {}
-    orders: list[tuple[str, Order]] = []
+    orders: list[SellerOrder] = []
     waiting: list[FullName] = []
     total = whole = 0
     for privacy in (False, True):
@@ -84,21 +105,20 @@ def price_basket(
         told = quotes_for(person, market, [item.name for item in mine])
         quotes = told.names
         waiting += told.waiting
-        by_seller: dict[str, list[Item]] = {}
+        by_seller: dict[str, list[BasketItem]] = {}
         for item in mine:
             of_name = quotes[item.name]
             price = _price(market, item, of_name.quoted, of_name.without, years)
             price = replace(price, waiting=item.name in told.waiting)
             found[item.pk] = price
             if price.amount is not None and not _gone(item):
-                by_seller.setdefault(price.seller, []).append(
-                    _item(item, of_name.quoted.get(price.seller))
-                )
+                by_seller.setdefault(price.seller, []).append(item)
                 whole += price.whole or 0
         for seller, bought in by_seller.items():
-            order = market.order(seller, bought, market.today, new_customer=False)
+            order = _order(market, seller, [(i, quotes[i.name].quoted.get(seller)) for i in bought])
             if order is not None:
-                orders.append((market.sellers[seller].name, order))
+                where = market.sellers[seller]
+                orders.append(SellerOrder(seller, where.name, where.country, bought, order))
                 total += market.amount(order)
     nowhere = [str(item.name) for item in items if found[item.pk].amount is None]
     return BasketPrices(currency, years, country, found, orders, total, whole, nowhere, waiting)
@@ -109,8 +129,45 @@ def _gone(item: BasketItem) -> bool:
     return item.seen.get("status", "open") not in (*buyable(), "unsure")
 
 
-def _item(item: BasketItem, quoted: Quoted | None) -> Item:
-    return Item(item.label, item.extension, "register", item.years, quoted)
+def told_by_gateway(item: BasketItem, seller: Seller) -> Decimal | None:
+    """What a seller's gateway asked for an item as it is to be bought, in the seller's currency and
+    without tax, when it was last looked at; None where it did not say.
+    """
+    said = item.seen.get("gateway") or {}
+    wanted = seller.code, item.years, seller.currency
+    if (said.get("seller"), said.get("years"), said.get("currency")) != wanted:
+        return None
+    try:
+        return None if said.get("fee") is None else Decimal(said["fee"])
+    except InvalidOperation:
+        return None
+
+
+def _order(
+    market: Market, seller: str, bought: Sequence[tuple[BasketItem, Quoted | None]]
+) -> Order | None:
+    """What these come to at a seller. An order that is placed by a gateway has no coupons: EPP
+    carries none.
+    """
+    terms, today = market.sellers[seller], market.today
+    coupons = () if has_gateway(seller) else market.usable(seller, today)
+    found: list[PricedItem] = []
+    for place, (item, quoted) in enumerate(bought):
+        wanted = Item(item.label, item.extension, "register", item.years, quoted)
+        fee = told_by_gateway(item, terms)
+        if fee is not None:
+            line = Line(
+                "registration", wanted.full_name, fee, "gateway", {"years": item.years}
+            )  # fmt: skip
+            beside = privacy_lines(terms, market.prices[seller], wanted, today, market.buyer)
+            eligible = Eligible(item.extension, "register", item.years, fee, fee, True)
+            found.append(PricedItem((line, *beside), eligible))
+            continue
+        priced = price_item(terms, market.prices[seller], wanted, today, market.buyer, place)
+        if priced is None:
+            return None
+        found.append(priced)
+    return close_order(terms, found, today, market.buyer, coupons=coupons)
 
 
 def _price(
@@ -122,15 +179,13 @@ def _price(
     for code in asked:
         if code not in market.prices or code in without:
             continue
-        term = Term(
-            code, item.extension, "register", item.years, market.today, quoted=quoted.get(code)
-        )
         try:
-            priced = market.price(term)
+            order = _order(market, code, [(item, quoted.get(code))])
+            amount = None if order is None else market.amount(order)
         except RateError:
             continue
-        if priced is not None and (best is None or priced.amount < best[0]):
-            best = priced.amount, code
+        if amount is not None and (best is None or amount < best[0]):
+            best = amount, code
     if best is None:
         known = market.sellers.get(item.seller)
         return ItemPrice(item.seller, known.name if known else item.seller, None, None, False)
@@ -141,8 +196,16 @@ def _price(
         market.sellers[code].name,
         amount,
         _whole(market, item.name, code, quote, years),
-        quote is not None and quote.premium,
+        _is_premium(item, code, quote),
+        told=told_by_gateway(item, market.sellers[code]) is not None,
     )
+
+
+def _is_premium(item: BasketItem, seller: str, quoted: Quoted | None) -> bool:
+    said = item.seen.get("gateway") or {}
+    if said.get("seller") == seller and said.get("premium"):
+        return True
+    return quoted is not None and quoted.premium
 
 
 def _whole(

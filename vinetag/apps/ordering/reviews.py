@@ -15,15 +15,17 @@ from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from vinetag.apps.accounts.errors import ConflictError
-from vinetag.apps.availability.catalogue import catalogue
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.availability.quick import BEFORE_BUYING, look_up
 from vinetag.apps.naming.models import Project
+from vinetag.apps.ordering.asked import ask_gateways
+from vinetag.apps.ordering.gateways import has_gateway
 from vinetag.apps.ordering.models import BasketItem
+from vinetag.apps.ordering.owners import Owners
 from vinetag.apps.ordering.pricing import BasketPrices, ItemPrice
 from vinetag.core.checking import STATUS_KINDS, Status, buyable, is_fresh, reason_of
-from vinetag.core.extensions import eligible
 from vinetag.core.names import FullName, unicode_label
+from vinetag.core.ordering import said_in_words
 
 __all__ = ["Reviewed", "agree", "plan", "review", "reviewed_of", "spelled"]
 
@@ -40,7 +42,8 @@ class Reviewed:
     """What the last look at an item found: its status and when; `changed` are sentences on what is
     otherwise than planned by now, `missing` on what stands against its owner, `asks` on what the
     registry may ask of them. It `may` be bought when nothing does and everything is known.
-    `sign` is what is agreed to, "" where that cannot be.
+    `sign` is what is agreed to, "" where that cannot be. It can be ordered `here` when its seller's
+    gateway said so, too; `not_here` tells why not.
     """
 
     status: str
@@ -51,6 +54,8 @@ class Reviewed:
     asks: Sequence[str]
     sign: str
     may: bool
+    here: bool = False
+    not_here: str = ""
 
 
 def plan(items: Sequence[BasketItem], prices: BasketPrices) -> None:
@@ -69,17 +74,22 @@ def _planned(price: ItemPrice, currency: str) -> dict[str, Any]:
     }
 
 
-def review(items: Sequence[BasketItem]) -> None:
-    """Ask about all of it as before buying, and keep what was found beside each item."""
+def review(items: Sequence[BasketItem], prices: BasketPrices, owners: Owners) -> None:
+    """Ask about all of it as before buying, registries and the sellers' gateways, and keep what was
+    found beside each item.
+    """
     by_project: dict[Project, list[FullName]] = {}
     for item in items:
         by_project.setdefault(item.project, []).append(item.name)
     for project, names in by_project.items():
         look_up(project, names, BEFORE_BUYING, "buying")
+    said = ask_gateways(items, prices, owners)
     now = timezone.now()
     for item in items:
         row = item.project.lookups.filter(label=item.label, extension=item.extension).first()
         item.seen = _seen(row, now)
+        if item.pk in said:
+            item.seen["gateway"] = said[item.pk]
         item.save(update_fields=["seen"])
 
 
@@ -97,25 +107,49 @@ def _holds(row: Lookup, now: datetime) -> bool:
     return is_fresh(cast(Status, row.status), row.asked_at, now)
 
 
-def reviewed_of(item: BasketItem, price: ItemPrice, currency: str) -> Reviewed:
+def reviewed_of(item: BasketItem, price: ItemPrice, currency: str, owners: Owners) -> Reviewed:
     """What the last look found, as far as there was one, beside what it costs by now."""
     seen = item.seen
-    missing, asks = _owner_says(item)
+    missing, asks = owners.says(item)
     if not seen:
         return Reviewed("unasked", "", None, (), missing, asks, "", False)
     at, status = parse_datetime(seen["at"]), str(seen["status"])
+    gateway = seen.get("gateway") or {}
+    told = gateway if gateway.get("seller") == price.seller else {}
+    refused = str(told.get("refused", ""))
     hidden = status == "premium" and not price.premium
     changed = [
         *_status_says(status, price, hidden=hidden),
+        *([f"{price.seller_name} does not sell it: {refused}."] if refused else []),
         *_price_says(item.planned, price, currency),
     ]
-    sold = status in buyable() and price.amount is not None and not hidden
+    missing = [*missing, *([str(told["contact"])] if told.get("contact") else [])]
+    sold = status in buyable() and price.amount is not None and not hidden and not refused
     young = at is not None and timezone.now() - at <= LASTS
     may = sold and young and not changed and not missing and not price.waiting
     sign = _sign(status, price, currency) if sold and changed else ""
+    not_here = _why_not_here(item, price, told, owners)
     return Reviewed(
         status, str(seen["reason"]), at, changed, missing, asks, sign, may,
+        may and not not_here, not_here,
     )  # fmt: skip
+
+
+def _why_not_here(
+    item: BasketItem, price: ItemPrice, told: Mapping[str, Any], owners: Owners
+) -> str:
+    """Why a name cannot be ordered here, "" where nothing is in the way."""
+    if not price.seller:
+        return "No seller sells it for this term."
+    if not has_gateway(price.seller):
+        return f"Nothing can be ordered here from {price.seller_name}."
+    if owners.set_of(item) is None:
+        return "Nobody is named whom it is for."
+    if told.get("trouble"):
+        return f"{said_in_words(0, str(told['trouble']))} ({price.seller_name})"
+    if not price.told:
+        return f"{price.seller_name} has not been asked what it takes for it."
+    return ""
 
 
 def _sign(status: str, price: ItemPrice, currency: str) -> str:
@@ -151,23 +185,13 @@ def _money(thousandths: int, currency: str) -> str:
     return f"{cents // 100:,}.{cents % 100:02} {currency}"
 
 
-def _owner_says(item: BasketItem) -> tuple[list[str], list[str]]:
-    """What rules out the owner the project's brief names, and what cannot be told from that."""
-    owner = item.project.brief.get("owner", {})
-    entry = catalogue()[item.extension]
-    found = eligible(entry.eligibility, owner.get("country", ""), owner.get("kind", ""))
-    if found.may == "no":
-        return [found.sentence], []
-    return [], [found.sentence] if found.may == "ask" else []
-
-
-def agree(item: BasketItem, price: ItemPrice, currency: str, sign: str) -> None:
+def agree(item: BasketItem, price: ItemPrice, currency: str, sign: str, owners: Owners) -> None:
     """Agree to what the last look found and what it costs: that is what is planned from now on.
     Raises ConflictError where it is otherwise by now, or cannot be bought.
     """
     with transaction.atomic():
         row = BasketItem.objects.select_for_update().select_related("project").get(pk=item.pk)
-        found = reviewed_of(row, price, currency)
+        found = reviewed_of(row, price, currency, owners)
         if not found.sign:
             raise ConflictError("not_sold", "There is nothing to agree to.")
         if found.sign != sign:

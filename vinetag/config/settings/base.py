@@ -10,6 +10,8 @@ from django.core.exceptions import ImproperlyConfigured
 
 from vinetag.config import env
 from vinetag.lookup import LookupSettings, SettingsError
+from vinetag.lookup.epp import gateways_from_env
+from vinetag.lookup.till import till_from_env
 
 ROOT = Path(__file__).resolve().parents[3]
 WEB_DIST = ROOT / "web/dist"
@@ -134,6 +136,7 @@ REST_FRAMEWORK = {
         "joining": env.text("VINETAG_JOIN_RATE", "20/hour"),
         "guests": env.text("VINETAG_GUEST_RATE", "240/min"),
         "feeds": env.text("VINETAG_FEED_RATE", "120/min"),
+        "notices": env.text("VINETAG_NOTICE_RATE", "600/min"),
     },
 }
 SPECTACULAR_SETTINGS = {
@@ -156,6 +159,9 @@ SPECTACULAR_SETTINGS = {
         "FileStateEnum": "vinetag.apps.market.models.ListFile.State",
         "LetterStateEnum": "vinetag.apps.watching.models.Letter.State",
         "TellingHowEnum": "vinetag.apps.watching.models.Telling.How",
+        "OrderStageEnum": "vinetag.apps.ordering.models.Order.Stage",
+        "OrderActionEnum": "vinetag.apps.ordering.models.OrderName.Action",
+        "PersonKindEnum": ["person", "organisation"],
         "FeedKindEnum": "vinetag.apps.watching.models.PrivateFeed.Kind",
         "WatchNameEnum": "vinetag.core.concepts.WATCH_NAMES",
         "AgainEnum": ["stale", "unsure", "all"],
@@ -186,6 +192,7 @@ CELERY_TASK_ROUTES = {
     "vetting_files.*": {"queue": "files"},
     "market.*": {"queue": "files"},
     "watching.*": {"queue": "watching"},
+    "ordering.*": {"queue": "ordering"},
 }
 # A process that has read a large file is replaced, for it does not give the memory back (kB). One
 # that holds a register of a million marks has 900 MB, and keeps it.
@@ -210,6 +217,7 @@ CELERY_BEAT_SCHEDULE = {
     "spread-lists": {"task": "availability.spread_lists", "schedule": 10.0},
     "read-lists": {"task": "market.read_waiting_lists", "schedule": 15.0},
     "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
+    "orders": {"task": "ordering.go_on", "schedule": 5.0},
     "watch": {"task": "watching.go_round", "schedule": 5.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }
@@ -237,6 +245,15 @@ try:
     LOOKUP = replace(LookupSettings.from_env(os.environ), redis=REDIS_URL)
 except SettingsError as error:
     raise ImproperlyConfigured(str(error)) from error
+# Sellers' gateways and the payment page, where orders are placed here; without them an order is a
+# file for elsewhere.
+try:
+    GATEWAYS = gateways_from_env(os.environ)
+    TILL = till_from_env(os.environ)
+except SettingsError as error:
+    raise ImproperlyConfigured(str(error)) from error
+# What contacts are encrypted with: the first key seals, each of them opens.
+CONTACT_KEYS = env.several("VINETAG_CONTACT_KEYS") or [f"contacts {SECRET_KEY}"]
 # Whoever comes may enter the demo workspace: not where real registries are asked.
 DEMO_MODE = env.flag("VINETAG_DEMO") and not LOOKUP.live
 CHECK_TOP_NAMES = 200

@@ -14,6 +14,6 @@ from vinetag.config.settings.base import *  # noqa: F403 - after the environment
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 REST_FRAMEWORK["DEFAULT_THROTTLE_RATES"] = dict.fromkeys(  # noqa: F405 - layered
-    ("sign-in", "sign-up", "demo", "guests", "joining", "feeds"), "100000/min"
+    ("sign-in", "sign-up", "demo", "guests", "joining", "feeds", "notices"), "100000/min"
 )
 REST_FRAMEWORK["TEST_REQUEST_DEFAULT_FORMAT"] = "json"  # noqa: F405

@@ -2,12 +2,21 @@
 
 from vinetag.core.cost.bundles import paid_by_year, plan_bundle, within_budget
 from vinetag.core.cost.changes import PriceChange, changes_between
-from vinetag.core.cost.coupons import Coupon, Odds, Report, odds_of
+from vinetag.core.cost.coupons import Coupon, Eligible, Odds, Report, odds_of
 from vinetag.core.cost.listed import Listed, listed
 from vinetag.core.cost.market import Market, Priced, Term
 from vinetag.core.cost.members import Bundle, Member
 from vinetag.core.cost.moves import moves_add_year
-from vinetag.core.cost.orders import Item, Line, Order, price_order
+from vinetag.core.cost.orders import (
+    Item,
+    Line,
+    Order,
+    PricedItem,
+    close_order,
+    price_item,
+    price_order,
+    privacy_lines,
+)
 from vinetag.core.cost.prices import ACTIONS, PriceList, PriceRow, Promotion, Quoted
 from vinetag.core.cost.quotes import Said, beside_list, said_of
 from vinetag.core.cost.rates import RateError, Rates
@@ -28,11 +37,12 @@ from vinetag.core.cost.ways import (
 from vinetag.core.cost.worth import coupon_worth
 
 __all__ = [
-    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Extra", "Holding", "Item", "Line",
-    "Listed", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList", "PriceRow", "Priced",
-    "Promotion", "Quoted", "RateError", "Rates", "Report", "Said", "Seller", "Start", "Step", "Tax",
-    "Term", "Ticked", "TickedExtra", "Way", "Ways", "Wish", "as_ticked", "beside_list",
-    "changes_between", "cheapest_way", "coupon_worth", "holding_of", "listed", "moves_add_year",
-    "odds_of", "paid_by_year", "plan_bundle", "price_order", "said_of", "tax_of", "totals",
+    "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Eligible", "Extra", "Holding",
+    "Item", "Line", "Listed", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList",
+    "PriceRow", "Priced", "PricedItem", "Promotion", "Quoted", "RateError", "Rates", "Report",
+    "Said", "Seller", "Start", "Step", "Tax", "Term", "Ticked", "TickedExtra", "Way", "Ways",
+    "Wish", "as_ticked", "beside_list", "changes_between", "cheapest_way", "close_order",
+    "coupon_worth", "holding_of", "listed", "moves_add_year", "odds_of", "paid_by_year",
+    "plan_bundle", "price_item", "price_order", "privacy_lines", "said_of", "tax_of", "totals",
     "within_budget", "years_after",
 ]  # fmt: skip

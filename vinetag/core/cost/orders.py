@@ -16,6 +16,7 @@ from vinetag.core.money import Money
 
 __all__ = [
     "Item", "Line", "LineKind", "Order", "PricedItem", "close_order", "price_item", "price_order",
+    "privacy_lines",
 ]  # fmt: skip
 
 LineKind = Literal[
@@ -129,8 +130,7 @@ def price_item(
             amount, first = amount - less, first - less
     else:
         return None
-    if buyer.privacy and seller.privacy == "charged":
-        lines += _beside(seller, prices, item, "privacy", "privacy", on)
+    lines += privacy_lines(seller, prices, item, on, buyer)
     lines += _beside(seller, prices, item, "fee", "registry_fee", on)
     may_be_less = Eligible(item.extension, item.action, item.years, amount, first, promotional)
     return PricedItem(tuple(lines), may_be_less)
@@ -153,6 +153,15 @@ def close_order(
         lines.append(Line("coupon", "", -seller.rounded(off), "coupon", args))
     subtotal = sum((line.amount for line in lines), Decimal(0))
     return _taxed(seller, on, lines, subtotal, tax_of(seller, buyer, on))
+
+
+def privacy_lines(
+    seller: Seller, prices: PriceList, item: Item, on: date, buyer: Buyer
+) -> list[Line]:
+    """What keeping the holder of an item out of the public record costs, if anything."""
+    if not buyer.privacy or seller.privacy != "charged":
+        return []
+    return _beside(seller, prices, item, "privacy", "privacy", on)
 
 
 def _by_quote(

@@ -10,7 +10,7 @@ from datetime import UTC, datetime
 from decimal import Decimal, InvalidOperation
 from typing import Any, Final
 
-from epptools import Client, Config, EppException, Frame
+from epptools import Client, CommandException, Config, EppException, Frame
 from epptools.response import Response
 from epptools.transport import Transport
 
@@ -193,6 +193,8 @@ class EppGateway:
             return None, Done(trouble="certificate", said=_cut(error))
         except UnreachableError as error:
             return None, Done(trouble="unreachable", said=_cut(error))
+        except CommandException as error:
+            return None, Done(code=error.epp_code, said=_cut("; ".join(error.reasons())))
         except EppException as error:
             return None, Done(trouble=_trouble(str(error)), said=_cut(error), certain=False)
         except (OSError, ValueError, ArithmeticError, LookupError, TypeError) as error:

@@ -8,8 +8,10 @@ from typing import Any
 from rest_framework import serializers
 
 from vinetag.apps.ordering.basket import MOST_ITEMS
+from vinetag.apps.ordering.gateways import has_gateway
 from vinetag.apps.ordering.models import BasketItem
 from vinetag.apps.ordering.orders import neat_thousandths
+from vinetag.apps.ordering.owners import Owners
 from vinetag.apps.ordering.pricing import BasketPrices
 from vinetag.apps.ordering.reviews import reviewed_of, spelled
 from vinetag.core.names import unicode_label
@@ -39,6 +41,8 @@ class ReviewedSerializer(serializers.Serializer[Any]):
         allow_blank=True, help_text="What can be agreed to; empty where nothing can"
     )
     may = serializers.BooleanField(help_text="Whether it can be bought as it stands")
+    here = serializers.BooleanField(help_text="Whether it can be ordered here as it stands")
+    not_here = serializers.CharField(allow_blank=True, help_text="Why it cannot")
 
 
 class BasketItemSerializer(serializers.Serializer[Any]):
@@ -52,6 +56,7 @@ class BasketItemSerializer(serializers.Serializer[Any]):
     privacy = serializers.BooleanField()
     servers = serializers.ListField(child=serializers.CharField())
     coupon = serializers.CharField(allow_blank=True)
+    contacts = serializers.IntegerField(allow_null=True, help_text="None for the usual set")
     seller = serializers.CharField(allow_blank=True, help_text="Empty for whoever asks least")
     sold_by = serializers.CharField(allow_blank=True, help_text="Its name")
     amount = serializers.CharField(allow_null=True, help_text="Now, with tax; null where not sold")
@@ -69,6 +74,7 @@ class OrderLineSerializer(serializers.Serializer[Any]):
 
 class BasketOrderSerializer(serializers.Serializer[Any]):
     seller = serializers.CharField()
+    here = serializers.BooleanField(help_text="Whether it can be ordered here")
     currency = serializers.CharField()
     total = serializers.CharField()
     tax_known = serializers.BooleanField()
@@ -86,6 +92,7 @@ class BasketSerializer(serializers.Serializer[Any]):
     nowhere = serializers.ListField(child=serializers.CharField())
     waiting = serializers.IntegerField(help_text="Names sellers are being asked about")
     ready = serializers.BooleanField(help_text="Whether all of it can be bought as it stands")
+    ready_here = serializers.BooleanField(help_text="Whether all of it can be ordered here")
     most = serializers.IntegerField()
 
 
@@ -112,6 +119,7 @@ class BasketChangeSerializer(serializers.Serializer[Any]):
         child=serializers.CharField(max_length=300, allow_blank=True), required=False
     )
     coupon = serializers.CharField(max_length=60, required=False, allow_blank=True)
+    contacts = serializers.IntegerField(required=False, allow_null=True)
     seller = serializers.CharField(max_length=40, required=False, allow_blank=True)
 
 
@@ -127,23 +135,26 @@ class OrderFormSerializer(serializers.Serializer[Any]):
     form = serializers.ChoiceField(choices=("csv", "json"), default="csv")
 
 
-def basket_document(items: Sequence[BasketItem], prices: BasketPrices) -> dict[str, Any]:
+def basket_document(
+    items: Sequence[BasketItem], prices: BasketPrices, owners: Owners
+) -> dict[str, Any]:
     """As BasketSerializer describes it."""
-    rows = [_item(item, prices) for item in items]
+    rows = [_item(item, prices, owners) for item in items]
     return {
         "items": rows,
         "orders": [
             {
-                "seller": seller,
-                "currency": str(order.total.currency.code),
-                "total": f"{order.total.amount:.2f}",
-                "tax_known": order.tax.rate is not None,
+                "seller": one.name,
+                "here": has_gateway(one.seller),
+                "currency": str(one.order.total.currency.code),
+                "total": f"{one.order.total.amount:.2f}",
+                "tax_known": one.order.tax.rate is not None,
                 "lines": [
                     {"kind": line.kind, "full_name": line.full_name, "amount": f"{line.amount:.2f}"}
-                    for line in order.lines
+                    for line in one.order.lines
                 ],
             }
-            for seller, order in prices.orders
+            for one in prices.orders
         ],
         "currency": prices.currency,
         "country": prices.country,
@@ -153,11 +164,12 @@ def basket_document(items: Sequence[BasketItem], prices: BasketPrices) -> dict[s
         "nowhere": list(prices.nowhere),
         "waiting": len(prices.waiting),
         "ready": bool(rows) and all(row["reviewed"].may for row in rows),
+        "ready_here": bool(rows) and all(row["reviewed"].here for row in rows),
         "most": MOST_ITEMS,
     }
 
 
-def _item(item: BasketItem, prices: BasketPrices) -> dict[str, Any]:
+def _item(item: BasketItem, prices: BasketPrices, owners: Owners) -> dict[str, Any]:
     price = prices.items[item.pk]
     return {
         "id": item.pk,
@@ -170,11 +182,12 @@ def _item(item: BasketItem, prices: BasketPrices) -> dict[str, Any]:
         "privacy": item.privacy,
         "servers": item.servers,
         "coupon": item.coupon,
+        "contacts": item.contacts_id,
         "seller": item.seller,
         "sold_by": price.seller_name,
         "amount": None if price.amount is None else neat_thousandths(price.amount),
         "whole": None if price.whole is None else neat_thousandths(price.whole),
         "premium": price.premium,
-        "reviewed": reviewed_of(item, price, prices.currency),
+        "reviewed": reviewed_of(item, price, prices.currency, owners),
         "spelled": [{"letter": a, "said": b} for a, b in spelled(item.name)],
     }

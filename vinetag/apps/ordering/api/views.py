@@ -36,6 +36,7 @@ from vinetag.apps.ordering.basket import (
     take_out,
 )
 from vinetag.apps.ordering.orders import order_file
+from vinetag.apps.ordering.owners import owners_of
 from vinetag.apps.ordering.pricing import price_basket
 from vinetag.apps.ordering.reviews import agree, review
 from vinetag.core.spreadsheet import FORMS
@@ -54,7 +55,7 @@ def _basket(person: User, years: int = 5) -> Response:
     if prices.waiting:
         names = [str(name) for name in prices.waiting]
         wake(lambda: ask_for_quotes.delay(names))
-    return Response(BasketSerializer(basket_document(items, prices)).data)
+    return Response(BasketSerializer(basket_document(items, prices, owners_of(person))).data)
 
 
 class BasketView(APIView):
@@ -135,7 +136,8 @@ class ReviewView(APIView):
     @extend_schema(operation_id="reviewBasket", request=None, responses=BasketSerializer)
     def post(self, request: Request) -> Response:
         person = person_of(request)
-        review(list(basket_of(person)))
+        items = list(basket_of(person))
+        review(items, price_basket(person, items), owners_of(person))
         return _basket(person)
 
 
@@ -151,7 +153,8 @@ class AgreeView(APIView):
         given = AgreeSerializer(data=request.data)
         given.is_valid(raise_exception=True)
         prices = price_basket(person, list(basket_of(person)))
-        agree(item, prices.items[item.pk], prices.currency, given.validated_data["sign"])
+        sign = given.validated_data["sign"]
+        agree(item, prices.items[item.pk], prices.currency, sign, owners_of(person))
         return _basket(person)
 
 
@@ -167,5 +170,5 @@ class BasketFileView(APIView):
         given.is_valid(raise_exception=True)
         form = given.validated_data["form"]
         items = list(basket_of(person))
-        content = order_file(items, price_basket(person, items), form)
+        content = order_file(items, price_basket(person, items), owners_of(person), form)
         return download(content, FORMS[form], "order", f".{form}")

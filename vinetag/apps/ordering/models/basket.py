@@ -7,6 +7,7 @@ from typing import ClassVar
 from django.db import models
 
 from vinetag.apps.naming.models import Project
+from vinetag.apps.ordering.models.people import ContactSet
 from vinetag.core.names import FullName
 
 __all__ = ["BasketItem"]
@@ -17,7 +18,8 @@ class BasketItem(models.Model):
 
     `seller` is "" for whoever asks least; `planned` is what it was to cost when it was put in or is
     bought otherwise, or what was agreed to since; `seen` the status the last look found
-    (vinetag.apps.ordering.reviews).
+    (vinetag.apps.ordering.reviews), and what the seller's gateway asks for it. `contacts` is whom
+    it is for, None for the set somebody usually takes.
     Items taken out stay for undoing, known by the `batch` they went with.
     """
 
@@ -34,6 +36,9 @@ class BasketItem(models.Model):
     servers = models.JSONField(default=list)
     coupon = models.CharField(max_length=40, blank=True, default="")
     seller = models.CharField(max_length=40, blank=True, default="")
+    contacts = models.ForeignKey(
+        ContactSet, on_delete=models.SET_NULL, null=True, blank=True, related_name="+"
+    )
     planned = models.JSONField(default=dict)
     seen = models.JSONField(default=dict)
     added_at = models.DateTimeField(auto_now_add=True)

@@ -1,0 +1,342 @@
+"""Registering and renewing what was paid for, by a seller's gateway.
+
+A name is marked as sent, with the transaction it is sent by, before it is sent; what became of it
+is written down afterwards. Whoever finds a name sent and not answered (a worker was killed, the
+line was cut) asks the seller about it first: the word by which it can be told to be ours follows
+from its transaction (`auth_of`), so that what the seller has is known to be of this very order or
+not. Nothing is sent again before that is known, and what a seller says exists already is looked at
+before it is given up.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import hmac
+import logging
+import time
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import timedelta
+from typing import Any, Final
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+
+from vinetag.apps.availability.leases import beat, patiently
+from vinetag.apps.ordering.gateways import has_gateway, make_people, session
+from vinetag.apps.ordering.models import Errand, GatewayNotice, Order, OrderName
+from vinetag.apps.ordering.sealing import opened
+from vinetag.core.ordering import Person, advance
+from vinetag.lookup.epp import Done, Gateway, Notice, Seen, Wish
+
+__all__ = ["BATCH", "auth_of", "register_names"]
+
+# So many are marked as sent at once, and written down at once.
+BATCH: Final = 50
+MOST_NOTICES: Final = 500
+# What was sent and is not known to the seller may be on its way for so long.
+ON_ITS_WAY: Final = timedelta(seconds=30)
+LONGEST: Final = 200
+# The account with the seller has to be filled first: everything else would be answered alike.
+SHORT_OF_MONEY: Final = 2104
+# What is said of something that was done before, too.
+MAYBE_DONE: Final = frozenset({2302, 2304, 2306})
+# A worker tells that it lives so often, in seconds; what cannot be sent for so long is given up.
+BEATS: Final = 2.0
+GIVEN_UP: Final = timedelta(hours=24)
+ANSWERED: Final = (
+    "state", "code", "trouble", "said", "charged", "registered_at", "expires_at", "sent_at",
+)  # fmt: skip
+
+log = logging.getLogger(__name__)
+
+
+@dataclass
+class Work:
+    """One order in one session. `numbers` are whom a name is for, by set and way of showing;
+    `refused` what the seller answered of those it does not accept; `hosts` are known there.
+    """
+
+    order: Order
+    gateway: Gateway
+    errand: int
+    lease: str
+    people: Mapping[str, Mapping[str, Person]]
+    numbers: dict[tuple[str, bool], dict[str, str]] = field(default_factory=dict)
+    refused: dict[tuple[str, bool], Done] = field(default_factory=dict)
+    hosts: set[str] = field(default_factory=set)
+    beaten: float = 0.0
+
+    def held(self) -> bool:
+        """Whether the order is still this worker's."""
+        if time.monotonic() - self.beaten > BEATS:
+            if not beat(Errand, self.errand, self.lease):
+                return False
+            self.beaten = time.monotonic()
+        return True
+
+
+def auth_of(trid: str) -> str:
+    """The word of a name that is sent by a transaction (authInfo, RFC 5731), known to us alone."""
+    key = f"auth {settings.SECRET_KEY}".encode()
+    return hmac.new(key, trid.encode(), hashlib.sha256).hexdigest()[:30] + "-Aa1"
+
+
+def register_names(order: Order, errand: int, lease: str) -> bool:
+    """Do what can be done now for the names of an order. False where the seller did not answer."""
+    open_ones = ("paid", "sent", "pending")
+    if not order.names.filter(state__in=open_ones).exists():
+        return True
+    if order.paid_at and timezone.now() - order.paid_at > GIVEN_UP:
+        order.names.filter(state="paid").update(state="failed")
+    if not has_gateway(order.seller):
+        order.names.filter(state="paid").update(state="failed", trouble="no_gateway")
+        return not order.names.filter(state__in=open_ones).exists()
+    with session(order.seller) as (gateway, done):
+        if done.trouble:
+            names = order.names.filter(state__in=open_ones)
+            names.update(trouble=done.trouble, code=done.code, said=done.said[:LONGEST])
+            return False
+        sets = opened(order.owner_id, order.people) if order.people else {}
+        people = {
+            key: {role: Person(**who) for role, who in known.items()} for key, known in sets.items()
+        }
+        work = Work(order, gateway, errand, lease, people)
+        read = _read_notices(work)
+        return read and _ask_about_sent(work) and _look_at_pending(work) and _send(work)
+
+
+def _keep(rows: Sequence[OrderName]) -> None:
+    """Write down what was answered, in one statement."""
+    if rows:
+        patiently(
+            lambda: OrderName.objects.bulk_create(
+                rows, update_conflicts=True, update_fields=list(ANSWERED)
+            )
+        )
+
+
+def _answered(row: OrderName, done: Done) -> None:
+    """What an answer makes of a name that was sent."""
+    row.code, row.trouble, row.said = done.code, done.trouble, done.said[:LONGEST]
+    if done.pending:
+        row.state = advance(row.state, "pending")
+    elif done.good:
+        _registered(row, done)
+    elif done.certain and (done.trouble == "not_sent" or done.code == SHORT_OF_MONEY):
+        row.state = advance(row.state, "paid")
+    elif done.certain and not done.trouble:
+        row.state = advance(row.state, "failed")
+    if done.charged is not None:
+        row.charged = done.charged
+
+
+def _registered(row: OrderName, seen: Done | Seen) -> None:
+    row.state = advance(row.state, "registered")
+    row.trouble, row.said, row.code = "", "", 1000
+    row.registered_at = (seen.created if row.action == "register" else None) or timezone.now()
+    row.expires_at = seen.expires
+
+
+# What was sent before, and is not known to have arrived.
+
+
+def _ask_about_sent(work: Work) -> bool:
+    """Find out what became of names that were sent and not answered. False without an answer."""
+    rows = list(work.order.names.filter(state="sent"))
+    for start in range(0, len(rows), BATCH):
+        some = rows[start : start + BATCH]
+        known: list[OrderName] = []
+        for row in some:
+            if not work.held():
+                return True
+            seen = work.gateway.info(str(row.name))
+            if seen.whose == "unknown":
+                row.trouble, row.code = seen.trouble, seen.code
+                _keep([*known, row])
+                return False
+            _find_out(row, seen)
+            known.append(row)
+        _keep(known)
+    return True
+
+
+def _find_out(row: OrderName, seen: Seen) -> None:
+    """What the seller knows of a name tells what became of it."""
+    if row.action != "register":
+        _find_out_renewed(row, seen)
+        return
+    if seen.whose == "ours" and hmac.compare_digest(seen.auth, auth_of(row.trid)):
+        if "pendingCreate" in seen.statuses:
+            row.state = advance(row.state, "pending")
+        else:
+            _registered(row, seen)
+    elif seen.whose in ("ours", "others"):
+        row.state, row.code, row.trouble = advance(row.state, "failed"), 2302, ""
+    elif row.sent_at is None or timezone.now() - row.sent_at > ON_ITS_WAY or row.code:
+        # Nobody has it, and it is not on its way any more: it may be sent again.
+        row.state = advance(row.state, "paid")
+
+
+def _find_out_renewed(row: OrderName, seen: Seen) -> None:
+    later = seen.expires and row.ran_until and seen.expires > row.ran_until + timedelta(days=1)
+    redeemed = row.action == "restore" and seen.whose == "ours" and not seen.grace
+    if seen.whose == "ours" and (redeemed if row.action == "restore" else later):
+        _registered(row, seen)
+    elif seen.whose != "ours":
+        row.state, row.code = advance(row.state, "failed"), 2201
+    elif row.sent_at is None or timezone.now() - row.sent_at > ON_ITS_WAY or row.code:
+        row.state = advance(row.state, "paid")
+
+
+# What the registry thinks over.
+
+
+def _read_notices(work: Work) -> bool:
+    """Keep the messages that wait at the seller, whichever order they are of, and dismiss them."""
+    for _ in range(MOST_NOTICES):
+        notice = work.gateway.notice()
+        if notice is None:
+            return True
+        if isinstance(notice, Done):
+            return False
+        keep_notice(work.order.seller, notice)
+        if work.gateway.dismiss(notice.id).trouble:
+            return False
+    return True
+
+
+def keep_notice(seller: str, notice: Notice) -> None:
+    """Keep a message, once."""
+    GatewayNotice.objects.get_or_create(
+        seller=seller,
+        number=notice.id,
+        defaults={
+            "text": notice.text, "full_name": notice.name, "granted": notice.granted,
+            "trid": notice.trid,
+        },
+    )  # fmt: skip
+
+
+def _look_at_pending(work: Work) -> bool:
+    """What became of names the registry thought over: by a message, or by asking."""
+    for row in work.order.names.filter(state="pending"):
+        notice = GatewayNotice.objects.filter(seller=work.order.seller, trid=row.trid).last()
+        seen = work.gateway.info(str(row.name))
+        if seen.whose == "unknown":
+            return False
+        if seen.whose == "ours" and hmac.compare_digest(seen.auth, auth_of(row.trid)):
+            if "pendingCreate" not in seen.statuses:
+                _registered(row, seen)
+        elif notice is not None and notice.granted is False:
+            row.state, row.trouble = advance(row.state, "failed"), "refused_later"
+            row.charged = None
+        elif seen.whose != "nobody" or notice is not None:
+            row.state, row.code, row.charged = advance(row.state, "failed"), 2302, None
+        _keep([row])
+    return True
+
+
+# What is to be sent.
+
+
+def _send(work: Work) -> bool:
+    """Send what is paid, a batch at a time. False where the seller stopped answering."""
+    while work.held():
+        rows = _mark(work)
+        if not rows:
+            return True
+        for place, row in enumerate(rows):
+            if not work.held():
+                # Somebody else has the order, and asks about what was not answered here.
+                _keep(rows[:place])
+                return True
+            done = _send_one(work, row)
+            _answered(row, done)
+            if done.code in MAYBE_DONE:
+                _look_again(work, row)
+            if done.trouble or done.code == SHORT_OF_MONEY or not done.certain:
+                for left in rows[place + 1 :]:
+                    # They were never sent.
+                    left.state, left.sent_at = advance(left.state, "paid"), None
+                    left.trouble, left.code = done.trouble, done.code
+                _keep(rows)
+                return False
+        _keep(rows)
+    return True
+
+
+def _look_again(work: Work, row: OrderName) -> None:
+    """What was refused may have been done before, by a worker that was taken for dead."""
+    seen = work.gateway.info(str(row.name))
+    before = row.state
+    row.state = "sent"
+    if seen.whose == "ours":
+        _find_out(row, seen)
+    if row.state in ("sent", "paid"):
+        row.state = before
+
+
+def _mark(work: Work) -> list[OrderName]:
+    """The next names, marked as sent. What was called off meanwhile is left out."""
+    with transaction.atomic():
+        rows = list(
+            work.order.names.select_for_update().filter(state="paid").order_by("pk")[:BATCH]
+        )
+        now = timezone.now()
+        OrderName.objects.filter(pk__in=[row.pk for row in rows]).update(
+            state=advance("paid", "sent"), sent_at=now, code=0, trouble=""
+        )
+    for row in rows:
+        row.state, row.sent_at, row.code, row.trouble = "sent", now, 0, ""
+    return rows
+
+
+def _send_one(work: Work, row: OrderName) -> Done:
+    fee, currency, name = row.fee, work.order.currency, str(row.name)
+    if row.action == "renew" and row.ran_until:
+        years = row.years
+        return work.gateway.renew(name, row.ran_until, years, row.trid, fee, currency)
+    if row.action == "restore":
+        return work.gateway.restore(name, row.trid, fee, currency)
+    numbers, done = _numbers(work, row)
+    if not done.good:
+        return _before_sending(done)
+    for host in row.servers:
+        if host not in work.hosts:
+            done = work.gateway.make_host(host)
+            if not done.good:
+                return _before_sending(done)
+            work.hosts.add(host)
+    contacts = [(role, number) for role, number in numbers.items() if role != "registrant"]
+    return work.gateway.register(
+        Wish(
+            name, row.years, numbers.get("registrant", ""), contacts, row.servers,
+            auth_of(row.trid), row.trid, fee, currency,
+        )
+    )  # fmt: skip
+
+
+def _before_sending(done: Done) -> Done:
+    """What went wrong before the name itself was sent leaves no doubt about it."""
+    if done.trouble:
+        return Done(trouble="not_sent", said=done.said)
+    return done
+
+
+def _numbers(work: Work, row: OrderName) -> tuple[dict[str, str], Done]:
+    key = row.people_set, row.privacy
+    if key in work.refused:
+        return {}, work.refused[key]
+    if key not in work.numbers:
+        people: Mapping[str, Any] = work.people.get(row.people_set, {})
+        numbers, done = make_people(
+            work.gateway, work.order.owner_id, people, withheld=row.privacy
+        )  # fmt: skip
+        if not done.good:
+            if not done.trouble:
+                work.refused[key] = done
+            return {}, done
+        work.numbers[key] = numbers
+    return work.numbers[key], Done(code=1000)
