@@ -31,8 +31,15 @@ __all__ = [
 ROOT = Path(__file__).resolve().parent.parent
 LONGEST_SOCKET = 100
 MARK = "VINETAG_VAR"
-SECRETS = {"VINETAG_SECRET_KEY": 48, "VINETAG_DB_PASSWORD": 24, "VINETAG_REDIS_PASSWORD": 24}
-# The web processes' threads hold twenty, the workers about six; the rest is for administration.
+SECRETS = {
+    "VINETAG_SECRET_KEY": 48,
+    "VINETAG_DB_PASSWORD": 24,
+    "VINETAG_REDIS_PASSWORD": 24,
+    "VINETAG_CONTACT_KEYS": 48,
+    "VINETAG_EPP_PASSWORD": 24,
+    "VINETAG_TILL_SECRET": 32,
+}
+# The web processes' threads hold twenty, the workers about eight; the rest is for administration.
 MOST_CONNECTIONS = 60
 
 

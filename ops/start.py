@@ -19,6 +19,7 @@ import xmlrpc.client
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote
 
 from celery import Celery
 from kombu.exceptions import OperationalError
@@ -34,6 +35,7 @@ from ops.parts import (
     stop_leftovers,
     wait_for,
 )
+from vinetag.lookup.epp import simulated_gateways
 from vinetag.lookup.settings import simulated
 
 VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
@@ -45,6 +47,7 @@ PORTS = {
     "dns-port": ("VINETAG_DNS_PORT", 8702, "the simulated name servers"),
     "whois-port": ("VINETAG_WHOIS_PORT", 8703, "the simulated WHOIS servers"),
     "mail-port": ("VINETAG_MAIL_PORT", 8704, "the simulated mail server"),
+    "epp-port": ("VINETAG_EPP_PORT", 8705, "the simulated sellers' gateways"),
     "db-port": ("VINETAG_DB_PORT", 8713, "the database"),
     "redis-port": ("VINETAG_REDIS_PORT", 8714, "the queue"),
 }
@@ -95,6 +98,7 @@ def environment(
         "VINETAG_DNS_PORT": args.dns_port,
         "VINETAG_WHOIS_PORT": args.whois_port,
         "VINETAG_MAIL_PORT": args.mail_port,
+        "VINETAG_EPP_PORT": args.epp_port,
         "VINETAG_DB_PORT": args.db_port,
         "VINETAG_REDIS_URL": queue.url,
     }
@@ -105,6 +109,12 @@ def environment(
     defaults |= {
         "VINETAG_MAIL": f"127.0.0.1:{args.mail_port}",
         "VINETAG_MAIL_READER": f"http://127.0.0.1:{args.registry_port}/mail",
+        "VINETAG_TILL": f"http://127.0.0.1:{args.registry_port}/till",
+        **simulated_gateways(
+            args.epp_port,
+            quote(os.environ.get("VINETAG_EPP_PASSWORD") or secrets["VINETAG_EPP_PASSWORD"]),
+            str(VAR / "simulated"),
+        ),
     }
     if os.environ.get("VINETAG_LOOKUP") == "live":
         # The published bootstrap and the system's resolver, unless the environment says otherwise.
@@ -209,11 +219,12 @@ def run(args: argparse.Namespace) -> None:
         with_demo = env.get("VINETAG_DEMO") == "1"
         demo = ["--reset-demo"] if args.reset_demo else ["--demo"] * with_demo
         manage(env, "prepare", *demo)
-        start_parts(env, "web", "worker", "filing", "watching", "schedule")
+        start_parts(env, "web", "worker", "filing", "watching", "ordering", "schedule")
         await_part(env, "web", "The web server", lambda: web_answers(args.port))
         await_part(env, "worker", "The worker", worker_answers(env, "checks"))
         await_part(env, "filing", "The worker for files", worker_answers(env, "files"))
         await_part(env, "watching", "The worker that watches", worker_answers(env, "watch"))
+        await_part(env, "ordering", "The worker for orders", worker_answers(env, "orders"))
         print(f"\n  Vine Tag is at  http://127.0.0.1:{args.port}\n")
         print("  Ctrl-C stops everything. What you made stays in var/.", flush=True)
         runner.wait()

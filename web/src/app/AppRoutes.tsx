@@ -40,6 +40,12 @@ const VettingPaper = lazy(async () => ({
 const HuntPage = lazy(async () => ({ default: (await import('../features/hunt/HuntPage')).HuntPage }));
 const ShortNamesPage = lazy(async () => ({ default: (await import('./ShortNamesPage')).ShortNamesPage }));
 const BasketPage = lazy(async () => ({ default: (await import('../features/basket/BasketPage')).BasketPage }));
+const ContactsPage = lazy(async () => ({
+  default: (await import('../features/contacts/ContactsPage')).ContactsPage,
+}));
+const OrdersPage = lazy(async () => ({ default: (await import('../features/orders/OrdersPage')).OrdersPage }));
+const OrderPage = lazy(async () => ({ default: (await import('../features/orders/OrdersPage')).OrderPage }));
+const ReceiptPage = lazy(async () => ({ default: (await import('../features/orders/ReceiptPage')).ReceiptPage }));
 const WatchingPage = lazy(async () => ({
   default: (await import('../features/watching/WatchingPage')).WatchingPage,
 }));
@@ -285,6 +291,38 @@ function OwnRoutes() {
             element={
               <Titled word={t('Basket')}>
                 <BasketPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="contacts"
+            element={
+              <Titled word={t('Contacts')}>
+                <ContactsPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="orders"
+            element={
+              <Titled word={t('Orders')}>
+                <OrdersPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="orders/:order"
+            element={
+              <Titled word={t('Order')}>
+                <OrderPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="orders/:order/receipts/:kind"
+            element={
+              <Titled word={t('Receipt')}>
+                <ReceiptPage />
               </Titled>
             }
           />

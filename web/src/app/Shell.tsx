@@ -101,6 +101,8 @@ function ProjectLinks({ id }: { id: number }) {
 
 const PLACES = [
   ['/basket', t('Basket')],
+  ['/orders', t('Orders')],
+  ['/contacts', t('Contacts')],
   ['/watching', t('Watching')],
   ['/extensions', t('Extensions')],
   ['/sellers', t('Sellers')],
@@ -244,7 +246,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
             </>
           ) : (
             <>
-              {PLACES.slice(2, -1).map(([to, word]) => (
+              {PLACES.slice(4, -1).map(([to, word]) => (
                 <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>
                   {word}
                 </Box>

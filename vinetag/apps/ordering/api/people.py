@@ -169,7 +169,7 @@ class ContactView(APIView):
         save_contact(person, given.validated_data, own_contact(person, contact_id))
         return _all(person)
 
-    @extend_schema(operation_id="deleteContact", responses=ContactsSerializer)
+    @extend_schema(operation_id="deleteContact", responses={200: ContactsSerializer})
     def delete(self, request: Request, contact_id: int) -> Response:
         person = person_of(request)
         drop_contact(own_contact(person, contact_id))
@@ -203,7 +203,7 @@ class SetView(APIView):
         save_set(person, given.validated_data, own_set(person, set_id))
         return _all(person)
 
-    @extend_schema(operation_id="deleteContactSet", responses=ContactsSerializer)
+    @extend_schema(operation_id="deleteContactSet", responses={200: ContactsSerializer})
     def delete(self, request: Request, set_id: int) -> Response:
         person = person_of(request)
         drop_set(own_set(person, set_id))

@@ -19,6 +19,8 @@ const reviewed: BasketItem['reviewed'] = {
   asks: [],
   sign: '',
   may: false,
+  here: false,
+  not_here: '',
 };
 const item = (fields: Partial<BasketItem> = {}): BasketItem => ({
   id: 4,
@@ -31,6 +33,7 @@ const item = (fields: Partial<BasketItem> = {}): BasketItem => ({
   privacy: false,
   servers: [],
   coupon: '',
+  contacts: null,
   seller: '',
   sold_by: 'Larkspur',
   amount: '9.84',
@@ -48,6 +51,7 @@ const basket = (fields: Partial<Basket> = {}): Basket => ({
   orders: [
     {
       seller: 'Larkspur',
+      here: false,
       currency: 'EUR',
       total: '9.84',
       tax_known: true,
@@ -65,6 +69,7 @@ const basket = (fields: Partial<Basket> = {}): Basket => ({
   nowhere: [],
   waiting: 0,
   ready: false,
+  ready_here: false,
   most: 100,
   ...fields,
 });
@@ -75,6 +80,7 @@ function setUp(shown: Basket, act: (method: string, path: string) => Answer | un
     if (answer) return answer;
     if (path === '/api/sellers')
       return { body: { sellers: [{ code: 'larkspur', name: 'Larkspur', dated: '2026-11-01' }], follows: false } };
+    if (path === '/api/contacts') return { body: { contacts: [], sets: [], everybody: false } };
     return { body: method === 'DELETE' ? { batch: 'b1' } : shown };
   });
   renderIn(<BasketPage />, '/basket');
@@ -140,7 +146,7 @@ it('offers nothing to agree to where nothing can be bought, and waits for seller
 it('says who may not have a name, and what may be asked', async () => {
   const found = { ...reviewed, missing: ['For owners in Canada.'], asks: ['A pledge.'] };
   setUp(basket({ items: [item({ reviewed: found, amount: null, whole: null })] }));
-  expect(await screen.findByText('Your owner may not have it: For owners in Canada.')).toBeVisible();
+  expect(await screen.findByText('This stands against it: For owners in Canada.')).toBeVisible();
   expect(screen.getByText('The registry may ask: A pledge.')).toBeVisible();
   expect(screen.getByText('nobody sells it so')).toBeVisible();
 });

@@ -9,15 +9,27 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
 
-import type { Basket } from '../../shared/api';
+import type { Basket, BasketItem } from '../../shared/api';
 import { useBasket, useBasketActs } from '../../shared/basket/useBasket';
 import { formatCountry, formatCount, formatMoney } from '../../shared/lib/format';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { LoadFailed } from '../../shared/ui/LoadFailed';
+import { BuyingNav } from '../../shared/basket/BuyingNav';
 import { t } from '../../shared/texts';
+import { useOrderActs } from '../../shared/basket/useOrders';
+import { useContacts } from '../../shared/basket/useContacts';
 import { BasketRow, Choices } from './BasketRow';
 import { useSellersWithLists } from './useSellers';
 
+const PLAIN = {
+  years: 1,
+  renewal: 'ask',
+  privacy: false,
+  servers: [],
+  coupon: '',
+  seller: '',
+  contacts: null,
+} as const satisfies Partial<BasketItem>;
 const HORIZONS = [1, 2, 3, 5, 10];
 const LINE: Readonly<Record<string, string>> = {
   registration: t('registration'),
@@ -76,6 +88,36 @@ function Orders({ basket }: { basket: Basket }) {
   );
 }
 
+/** Placing the order here, an order a seller, or why that cannot be done for some of it. */
+function OrderHere({ basket }: { basket: Basket }) {
+  const { place } = useOrderActs();
+  const why = [...new Set(basket.items.map((item) => item.reviewed.not_here).filter(Boolean))];
+  const orders = new Set(basket.orders.map((order) => order.seller)).size;
+  if (basket.ready_here)
+    return (
+      <Stack
+        direction="row"
+        sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap', width: '100%', displayPrint: 'none' }}>
+        <Button variant="contained" size="large" disabled={place.isPending} onClick={() => place.mutate()}>
+          {t('Order here')}
+        </Button>
+        <Typography color="textSecondary">
+          {t('{orders, plural, one {One order} other {# orders, one a seller}}. Nothing is paid before you say so.', {
+            orders,
+          })}
+        </Typography>
+      </Stack>
+    );
+  return (
+    <Alert severity="info" sx={{ width: '100%', displayPrint: 'none' }}>
+      {t('It cannot be ordered here as it stands:')} {why.join(' ')}{' '}
+      <Link to="/contacts" style={{ color: 'inherit' }}>
+        {t('To the contacts')}
+      </Link>
+    </Alert>
+  );
+}
+
 /** What everything in the basket comes to, and what is left to do before it can be bought. */
 function Sum({ basket, years, onYears }: { basket: Basket; years: number; onYears: (years: number) => void }) {
   const { review, takeOut } = useBasketActs();
@@ -130,10 +172,11 @@ function Sum({ basket, years, onYears }: { basket: Basket; years: number; onYear
       {looked && basket.waiting === 0 && (
         <Alert severity={basket.ready ? 'success' : 'warning'} sx={{ width: '100%' }}>
           {basket.ready
-            ? t('Everything is as planned. Take the order to the sellers within half an hour, or look at it again.')
+            ? t('Everything is as planned. Order it within half an hour, here or at the sellers, or look at it again.')
             : t('Not everything can be bought as it stands: agree to what changed, or take it out.')}
         </Alert>
       )}
+      {looked && basket.ready && <OrderHere basket={basket} />}
     </Stack>
   );
 }
@@ -145,24 +188,29 @@ export function BasketPage() {
   const { changeAll } = useBasketActs();
   const [all, setAll] = useState(false);
   const sellers = useSellersWithLists();
+  const sets = useContacts().data?.sets ?? [];
   if (!data) {
     if (!error) return <LinearProgress aria-label={t('Loading')} />;
     return <LoadFailed title={t('The basket could not be loaded')} error={error} onRetry={refetch} />;
   }
   if (!data.items.length)
     return (
-      <EmptyState
-        title={t('The basket is empty')}
-        action={
-          <Button component={Link} to="/" variant="contained">
-            {t('To the projects')}
-          </Button>
-        }>
-        {t('Put a name in from its own page, or all of a shortlist at once.')}
-      </EmptyState>
+      <Box component="main" sx={{ maxWidth: 1120, mx: 'auto', px: 2, py: 3 }}>
+        <BuyingNav />
+        <EmptyState
+          title={t('The basket is empty')}
+          action={
+            <Button component={Link} to="/" variant="contained">
+              {t('To the projects')}
+            </Button>
+          }>
+          {t('Put a name in from its own page, or all of a shortlist at once.')}
+        </EmptyState>
+      </Box>
     );
   return (
     <Box component="main" sx={{ maxWidth: 1120, mx: 'auto', px: 2, py: 3 }}>
+      <BuyingNav />
       <Typography variant="h1">{t('Basket')}</Typography>
       <Typography color="textSecondary">
         {t('{count} of {most} names. Nothing that costs more is chosen for you.', {
@@ -177,8 +225,9 @@ export function BasketPage() {
       {all && (
         <Box sx={{ p: 1.5, border: 1, borderColor: 'divider', borderRadius: 1 }}>
           <Choices
-            item={data.items[0] ?? { years: 1, renewal: 'ask', privacy: false, servers: [], coupon: '', seller: '' }}
+            item={data.items[0] ?? PLAIN}
             sellers={sellers}
+            sets={sets}
             error={changeAll.error}
             onChange={(part) => changeAll.mutate(part)}
           />
@@ -186,7 +235,14 @@ export function BasketPage() {
       )}
       <Box component="ul" aria-label={t('Names in the basket')} sx={{ listStyle: 'none', m: 0, p: 0, mt: 1 }}>
         {data.items.map((item) => (
-          <BasketRow key={item.id} item={item} currency={data.currency} years={data.years} sellers={sellers} />
+          <BasketRow
+            key={item.id}
+            item={item}
+            currency={data.currency}
+            years={data.years}
+            sellers={sellers}
+            sets={sets}
+          />
         ))}
       </Box>
       <Orders basket={data} />

@@ -27,14 +27,17 @@ const RENEWALS = [
 ] as const;
 
 interface ChoicesProps {
-  item: Pick<BasketItem, 'years' | 'renewal' | 'privacy' | 'servers' | 'coupon' | 'seller'>;
+  item: Pick<BasketItem, 'years' | 'renewal' | 'privacy' | 'coupon' | 'seller' | 'contacts'> & {
+    servers: readonly string[];
+  };
   sellers: readonly { code: string; name: string }[];
+  sets: readonly { id: number; name: string; usual: boolean }[];
   onChange: (part: BasketChange) => void;
   error: unknown;
 }
 
 /** How something is bought: the term, where, and what goes with it. */
-export function Choices({ item, sellers, onChange, error }: ChoicesProps) {
+export function Choices({ item, sellers, sets, onChange, error }: ChoicesProps) {
   const failed = asApiError(error);
   const [servers, setServers] = useState(item.servers.join(', '));
   const [coupon, setCoupon] = useState(item.coupon);
@@ -71,6 +74,20 @@ export function Choices({ item, sellers, onChange, error }: ChoicesProps) {
           </MenuItem>
         ))}
       </TextField>
+      {sets.length > 0 && (
+        <TextField
+          select
+          label={t('For')}
+          value={item.contacts ?? sets.find((one) => one.usual)?.id ?? ''}
+          onChange={(e) => onChange({ contacts: Number(e.target.value) })}
+          sx={{ minWidth: 140 }}>
+          {sets.map((one) => (
+            <MenuItem key={one.id} value={one.id}>
+              {one.name}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <FormControlLabel
         control={
           <Checkbox size="small" checked={item.privacy} onChange={(e) => onChange({ privacy: e.target.checked })} />
@@ -132,7 +149,7 @@ function Found({ item }: { item: BasketItem }) {
       )}
       {reviewed.missing.map((text) => (
         <Alert key={text} severity="error">
-          {t('Your owner may not have it: {why}', { why: text })}
+          {t('This stands against it: {why}', { why: text })}
         </Alert>
       ))}
       {reviewed.asks.map((text) => (
@@ -161,10 +178,11 @@ interface Props {
   currency: string;
   years: number;
   sellers: ChoicesProps['sellers'];
+  sets: ChoicesProps['sets'];
 }
 
 /** One name in the basket. */
-export function BasketRow({ item, currency, years, sellers }: Props) {
+export function BasketRow({ item, currency, years, sellers, sets }: Props) {
   const { change, takeOut } = useBasketActs();
   return (
     <Box component="li" sx={{ py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
@@ -217,6 +235,7 @@ export function BasketRow({ item, currency, years, sellers }: Props) {
           key={`${item.servers.join()} ${item.coupon}`}
           item={item}
           sellers={sellers}
+          sets={sets}
           error={change.error}
           onChange={(part) => change.mutate({ id: item.id, ...part })}
         />

@@ -29,6 +29,10 @@ export const changed = {
       queryKey[0] === keys.allBasket[0] || (queryKey[0] === 'project' && queryKey[2] === 'name');
     return client.invalidateQueries({ predicate });
   },
+  /** Whom names are for: what is in the basket may be for others now. */
+  contacts: (client: QueryClient) => anew(client, keys.contacts, keys.allBasket),
+  /** Orders were placed, paid or called off. */
+  orders: (client: QueryClient) => anew(client, keys.orders, keys.allBasket),
   /** What is watched: names say whether they are. */
   watches: (client: QueryClient) => {
     const predicate = ({ queryKey }: { queryKey: QueryKey }) =>

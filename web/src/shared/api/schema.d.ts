@@ -6299,12 +6299,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Contacts"];
+                };
             };
             /** @description What was sent makes no sense, or this host name is not answered for */
             400: {
@@ -6693,12 +6694,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Contacts"];
+                };
             };
             /** @description What was sent makes no sense, or this host name is not answered for */
             400: {
