@@ -25,6 +25,11 @@ class Owners:
     people: Mapping[int, Mapping[str, Person]]
     usual: int | None
 
+    @property
+    def payer(self) -> Person | None:
+        """Who is asked about money in the usual set."""
+        return None if self.usual is None else self.people[self.usual]["billing"]
+
     def set_of(self, item: BasketItem) -> int | None:
         """The number of the set an item is for, None where there is none."""
         return item.contacts_id if item.contacts_id in self.sets else self.usual

@@ -102,7 +102,7 @@ def _place(person: User, parts: Sequence[SellerOrder], owners: Owners) -> Order:
         for item in part.items:
             bought.append(_bought(item, part.order, owners))
     first = parts[0]
-    buyer = owners.people_of(first.items[0])["billing"]
+    buyer = owners.payer or Person()
     order = make_order(
         person, first.seller, first.name, first.country, str(first.order.total.currency.code),
         bought, tax, terms_of(first.order), buyer,

@@ -13,6 +13,7 @@ from vinetag.apps.costs.markets import market_for
 from vinetag.apps.costs.quoting import quotes_for
 from vinetag.apps.ordering.gateways import has_gateway
 from vinetag.apps.ordering.models import BasketItem
+from vinetag.apps.ordering.owners import Owners, owners_of
 from vinetag.core.checking import buyable
 from vinetag.core.cost import (
     Buyer,
@@ -83,16 +84,13 @@ class BasketPrices:
     waiting: Sequence[FullName]
 
 
-def price_basket(
-    person: User, items: Sequence[BasketItem], years: int = HORIZON, country: str = ""
-) -> BasketPrices:
-    """By the lists in force and what sellers said of the names themselves, for a buyer of a country
-    (that of the first project's brief where none is given). No offer for new customers is counted
-    on.
+def price_basket(person: User, items: Sequence[BasketItem], years: int = HORIZON) -> BasketPrices:
+    """By the lists in force and what sellers said of the names themselves, for whoever is asked
+    about money in the usual set of contacts, or a buyer of the country of the first project's brief
+    where nobody is named. No offer for new customers is counted on.
     """
     currency = usual_currency(person)
-    if not country and items:
-        country = str(items[0].project.brief["owner"]["country"])
+    buyer = buyer_of(owners_of(person), items)
     found: dict[int, ItemPrice] = {}
     orders: list[SellerOrder] = []
     waiting: list[FullName] = []
@@ -101,7 +99,7 @@ def price_basket(
         mine = [item for item in items if item.privacy is privacy]
         if not mine:
             continue
-        market = market_for(person, Buyer(country, privacy=privacy), currency)
+        market = market_for(person, replace(buyer, privacy=privacy), currency)
         told = quotes_for(person, market, [item.name for item in mine])
         quotes = told.names
         waiting += told.waiting
@@ -121,12 +119,22 @@ def price_basket(
                 orders.append(SellerOrder(seller, where.name, where.country, bought, order))
                 total += market.amount(order)
     nowhere = [str(item.name) for item in items if found[item.pk].amount is None]
-    return BasketPrices(currency, years, country, found, orders, total, whole, nowhere, waiting)
+    return BasketPrices(
+        currency, years, buyer.country, found, orders, total, whole, nowhere, waiting
+    )
 
 
 def _gone(item: BasketItem) -> bool:
     """Whether the last look found that it cannot be registered: then it costs nothing."""
     return item.seen.get("status", "open") not in (*buyable(), "unsure")
+
+
+def buyer_of(owners: Owners, items: Sequence[BasketItem]) -> Buyer:
+    """Who pays for these, as far as it is known."""
+    if owners.payer is not None:
+        vat = owners.payer.identifiers.get("vat", "").upper()
+        return Buyer(owners.payer.country, business=bool(vat), vat_country=vat[:2])
+    return Buyer(str(items[0].project.brief["owner"]["country"]) if items else "")
 
 
 def told_by_gateway(item: BasketItem, seller: Seller) -> Decimal | None:

@@ -57,10 +57,10 @@ class Order(models.Model):
 
 class OrderName(models.Model):
     """One name of an order, to be registered, or renewed where it ran out at `ran_until` as one had
-    it. `state` is a step of vinetag.core.ordering.states; `fee` is what the
-    seller is agreed to charge, `tax` its share of the order's; `trid` the transaction it is sent
-    by, and never another; `code`, `trouble` and `said` what the seller answered last; `charged` what
-    it said it took, None where it did not say.
+    it. `state` is a step of vinetag.core.ordering.states; `fee` is what the seller is agreed to
+    charge, `tax` its share of the order's; `trid` the transaction it is sent by, and never another;
+    `code`, `trouble` and `said` what the seller answered last; `charged` what it said it took, None
+    where it did not say.
     """
 
     class Action(models.TextChoices):

@@ -74,7 +74,7 @@ export function Choices({ item, sellers, sets, onChange, error }: ChoicesProps) 
           </MenuItem>
         ))}
       </TextField>
-      {sets.length > 0 && (
+      {sets.length > 1 && (
         <TextField
           select
           label={t('For')}
