@@ -17,112 +17,43 @@ from __future__ import annotations
 import argparse
 import asyncio
 import json
-import os
 import random
 import signal
-import socket
 import statistics
 import subprocess
 import sys
-import tempfile
 import time
-import urllib.request
 from collections import Counter
-from collections.abc import Iterator
-from contextlib import contextmanager
-from dataclasses import dataclass
-from pathlib import Path
 from typing import Any
 
 import django
 from django.core.management import call_command
 
-from ops.parts import MariaDb, Redis, free_port, wait_for
-from vinetag.lookup.settings import simulated
+from scripts.beside import Parts, parts
 
 PEOPLE = (("many", 0.7), ("few", 0.2), ("fewer", 0.1))
 BUDGET = 2_500
 # A registry's limit, in questions a second, and what is asked of it at the most.
 LIMIT, ASKED = 60, 50
 KILLED_EVERY = 15.0
+ASKING = {
+    "VINETAG_WATCH_LOOKUPS": str(BUDGET),
+    "VINETAG_RDAP_PER_SECOND": str(ASKED),
+    "VINETAG_WHOIS_PER_SECOND": str(ASKED),
+    "VINETAG_WHOIS_AT_ONCE": "8",
+    # What arrives at one moment is no more than the registry's bucket holds.
+    "VINETAG_RDAP_AT_ONCE": "8",
+    # The seller is asked of each name that is open.
+    "VINETAG_SELLER": "",
+}
 EXTENSIONS = ("com", "net", "org", "io", "ie", "club", "studio", "press")
 
 
-@dataclass
-class Parts:
-    """What runs beside the benchmark."""
+def limit(beside: Parts) -> None:
+    """Every registry refuses what is asked too fast."""
+    from standins.world import REGISTRIES
 
-    database: MariaDb
-    running: subprocess.Popen[bytes]
-    origin: str
-
-    def kill_database(self) -> None:
-        self.running.kill()
-        self.running.wait()
-        self.running = subprocess.Popen(self.database.command(), stderr=subprocess.DEVNULL)
-        wait_for(self.database.is_up, 60, "The database")
-
-    def read(self, what: str) -> Any:
-        with urllib.request.urlopen(f"{self.origin}/_sim/{what}", timeout=10) as reply:  # noqa: S310 - loopback
-            return json.load(reply)
-
-    def limit(self) -> None:
-        from standins.world import REGISTRIES
-
-        limits = {"per_second": dict.fromkeys(REGISTRIES, LIMIT)}
-        request = urllib.request.Request(  # noqa: S310 - loopback
-            f"{self.origin}/_sim/limits", json.dumps(limits).encode(), method="PUT"
-        )
-        urllib.request.urlopen(request, timeout=10).close()  # noqa: S310 - loopback
-
-
-@contextmanager
-def parts() -> Iterator[Parts]:
-    """A database that keeps what it said it kept, a queue, and the simulated world."""
-    with tempfile.TemporaryDirectory(prefix="vinetag-bench-") as folder:
-        var = Path(folder)
-        database, queue = MariaDb(var, free_port()), Redis(var, free_port(), "only-for-benchmarks")
-        database.prepare()
-        running = subprocess.Popen(database.command(), stderr=subprocess.DEVNULL)
-        redis = subprocess.Popen(queue.command(), stdout=subprocess.DEVNULL)
-        ports = [free_port() for _ in range(4)]
-        words = ("--port", "--dns-port", "--whois-port", "--mail-port")
-        options = [w for word, port in zip(words, ports, strict=True) for w in (word, str(port))]
-        world = subprocess.Popen([sys.executable, "-m", "standins.registry", *options])
-        found = Parts(database, running, f"http://127.0.0.1:{ports[0]}")
-        try:
-            wait_for(database.is_up, 60, "The database")
-            wait_for(queue.is_up, 20, "The queue")
-            wait_for(lambda: _listens(ports[0]), 20, "The simulated world")
-            database.grant("only-for-benchmarks")
-            os.environ |= {
-                "DJANGO_SETTINGS_MODULE": "vinetag.config.settings.run",
-                "VINETAG_SECRET_KEY": "only-for-benchmarks",
-                "VINETAG_DB_PORT": str(database.port),
-                "VINETAG_DB_PASSWORD": "only-for-benchmarks",
-                "VINETAG_REDIS_URL": queue.url,
-                "VINETAG_LAKE": str(var / "lake"),
-                "VINETAG_WATCH_LOOKUPS": str(BUDGET),
-                "VINETAG_MAIL": f"127.0.0.1:{ports[3]}",
-                **simulated(*ports[:3]),
-                "VINETAG_RDAP_PER_SECOND": str(ASKED),
-                "VINETAG_WHOIS_PER_SECOND": str(ASKED),
-                "VINETAG_WHOIS_AT_ONCE": "8",
-                # What arrives at one moment is no more than the registry's bucket holds.
-                "VINETAG_RDAP_AT_ONCE": "8",
-                # The seller is asked of each name that is open.
-                "VINETAG_SELLER": "",
-            }
-            yield found
-        finally:
-            for process in (world, redis, found.running):
-                process.terminate()
-                process.wait(30)
-
-
-def _listens(port: int) -> bool:
-    with socket.socket() as s:
-        return s.connect_ex(("127.0.0.1", port)) == 0
+    beside.tell("limits", {"per_second": dict.fromkeys(REGISTRIES, LIMIT)})
 
 
 def watched(count: int, others: int) -> tuple[list[Any], list[str]]:
@@ -248,7 +179,7 @@ def watching_measured(beside: Parts, count: int, seconds: float) -> dict[str, An
     from vinetag.apps.watching.telling import tell_changes
 
     load_catalogue()
-    beside.limit()
+    limit(beside)
     asked_alone = min(1_200, count // 4)
     people, others = watched(count, asked_alone)
     began = time.monotonic()
@@ -311,7 +242,7 @@ def main() -> None:
     if args.worker:
         work()
         return
-    with parts() as beside:
+    with parts(ASKING) as beside:
         django.setup()
         call_command("migrate", verbosity=0)
         print(json.dumps(watching_measured(beside, args.names, args.seconds), indent=1))

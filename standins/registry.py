@@ -330,8 +330,10 @@ async def _run(args: argparse.Namespace) -> None:
         await asyncio.Event().wait()
     finally:
         keep.clear()
-        for task in asyncio.all_tasks() - {asyncio.current_task()}:
+        left = asyncio.all_tasks() - {asyncio.current_task()}
+        for task in left:
             task.cancel()
+        await asyncio.gather(*left, return_exceptions=True)
         await runner.cleanup()
 
 

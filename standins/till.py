@@ -199,8 +199,10 @@ class Till:
             headers = self._signed(number, body)
             try:
                 timeout = aiohttp.ClientTimeout(total=5)
-                async with aiohttp.ClientSession(timeout=timeout) as session:
-                    reply = await session.post(payment.notify, data=body, headers=headers)
+                async with (
+                    aiohttp.ClientSession(timeout=timeout) as session,
+                    session.post(payment.notify, data=body, headers=headers) as reply,
+                ):
                     if reply.status < 300:
                         return
             except (aiohttp.ClientError, TimeoutError, OSError):

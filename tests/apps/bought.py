@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Mapping, Sequence
+from datetime import UTC, datetime
 from decimal import Decimal
 from typing import Any
 
+from standins.world import World
 from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
 from vinetag.apps.ordering.models import Order, OrderName
@@ -14,6 +16,7 @@ from vinetag.apps.ordering.placing import Bought, make_order
 from vinetag.core.names import FullName
 from vinetag.core.ordering import Person, check_person
 
+WORLD = World()
 HOLDER = {
     "kind": "person", "name": "Edda Birchwell", "street": "4 Quay Lane", "city": "Port Ferris",
     "region": "Cork", "country": "IE", "phone": "+353 87 123 4567", "email": "edda@inkpost.example",
@@ -25,8 +28,13 @@ def holder(**other: Any) -> Person:
 
 
 def fresh(count: int = 1, extension: str = "com") -> list[str]:
-    """Names nobody has."""
-    return [f"qx{uuid.uuid4().hex[:14]}.{extension}" for _ in range(count)]
+    """Names nobody in the simulated world has."""
+    found: list[str] = []
+    while len(found) < count:
+        label = f"qx{uuid.uuid4().hex[:14]}"
+        if WORLD.offer(label, extension, datetime.now(UTC)).kind == "usual":
+            found.append(f"{label}.{extension}")
+    return found
 
 
 def an_order(

@@ -22,7 +22,16 @@ from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
 
 # What is set up for all of them is set up by one worker.
 pytestmark = pytest.mark.xdist_group("start")
-PARTS = ("port", "registry-port", "dns-port", "whois-port", "mail-port", "epp-port", "db-port", "redis-port")
+PARTS = (
+    "port",
+    "registry-port",
+    "dns-port",
+    "whois-port",
+    "mail-port",
+    "epp-port",
+    "db-port",
+    "redis-port",
+)
 KILLED = {
     "web": "vinetag.config.serve",
     "worker": "worker --hostname checks",

@@ -14,9 +14,13 @@ import hashlib
 import hmac
 import logging
 import time
-from collections.abc import Mapping, Sequence
+from collections import deque
+from collections.abc import Callable, Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import ExitStack
 from dataclasses import dataclass, field
 from datetime import timedelta
+from threading import Event
 from typing import Any, Final
 
 from django.conf import settings
@@ -35,6 +39,8 @@ __all__ = ["BATCH", "auth_of", "register_names"]
 # So many are marked as sent at once, and written down at once.
 BATCH: Final = 50
 MOST_NOTICES: Final = 500
+# Further sessions are opened for so many names.
+WORTH_IT: Final = 10
 # What was sent and is not known to the seller may be on its way for so long.
 ON_ITS_WAY: Final = timedelta(seconds=30)
 LONGEST: Final = 200
@@ -48,6 +54,8 @@ GIVEN_UP: Final = timedelta(hours=24)
 ANSWERED: Final = (
     "state", "code", "trouble", "said", "charged", "registered_at", "expires_at", "sent_at",
 )  # fmt: skip
+
+Send = Callable[[Gateway], Done]
 
 log = logging.getLogger(__name__)
 
@@ -67,6 +75,18 @@ class Work:
     refused: dict[tuple[str, bool], Done] = field(default_factory=dict)
     hosts: set[str] = field(default_factory=set)
     beaten: float = 0.0
+    lines: list[Gateway] | None = None
+    open_lines: ExitStack = field(default_factory=ExitStack)
+
+    def more_lines(self) -> list[Gateway]:
+        """Further sessions beside the first, those the seller lets in."""
+        if self.lines is None:
+            self.lines = []
+            for _ in range(settings.GATEWAY_LINES - 1):
+                line, done = self.open_lines.enter_context(session(self.order.seller))
+                if not done.trouble:
+                    self.lines.append(line)
+        return self.lines
 
     def held(self) -> bool:
         """Whether the order is still this worker's."""
@@ -103,8 +123,9 @@ def register_names(order: Order, errand: int, lease: str) -> bool:
             key: {role: Person(**who) for role, who in known.items()} for key, known in sets.items()
         }
         work = Work(order, gateway, errand, lease, people)
-        read = _read_notices(work)
-        return read and _ask_about_sent(work) and _look_at_pending(work) and _send(work)
+        with work.open_lines:
+            read = _read_notices(work)
+            return read and _ask_about_sent(work) and _look_at_pending(work) and _send(work)
 
 
 def _keep(rows: Sequence[OrderName]) -> None:
@@ -247,24 +268,74 @@ def _send(work: Work) -> bool:
         rows = _mark(work)
         if not rows:
             return True
-        for place, row in enumerate(rows):
-            if not work.held():
-                # Somebody else has the order, and asks about what was not answered here.
-                _keep(rows[:place])
-                return True
-            done = _send_one(work, row)
+        answers = _send_batch(work, rows)
+        going = True
+        for row, done in zip(rows, answers, strict=True):
+            if done is None:
+                # It was never sent.
+                row.state, row.sent_at = advance(row.state, "paid"), None
+                continue
             _answered(row, done)
             if done.code in MAYBE_DONE:
                 _look_again(work, row)
-            if done.trouble or done.code == SHORT_OF_MONEY or not done.certain:
-                for left in rows[place + 1 :]:
-                    # They were never sent.
-                    left.state, left.sent_at = advance(left.state, "paid"), None
-                    left.trouble, left.code = done.trouble, done.code
-                _keep(rows)
-                return False
+            if _stops(done):
+                going = False
         _keep(rows)
+        if not going:
+            _tell_the_rest(work, rows)
+            return False
+        if None in answers:
+            return True
     return True
+
+
+def _stops(done: Done) -> bool:
+    """Whether what comes next would fare alike, or the line is of no more use."""
+    return bool(done.trouble) or done.code == SHORT_OF_MONEY or not done.certain
+
+
+def _tell_the_rest(work: Work, rows: Sequence[OrderName]) -> None:
+    """What keeps one name keeps all that wait."""
+    for row in rows:
+        if row.trouble or row.code == SHORT_OF_MONEY:
+            work.order.names.filter(state="paid").update(trouble=row.trouble, code=row.code)
+            return
+
+
+def _send_batch(work: Work, rows: Sequence[OrderName]) -> list[Done | None]:
+    """Send these over several lines at once; None for those that were not sent, since something
+    went wrong with another, or the order is somebody else's meanwhile.
+    """
+    answers: list[Done | None] = [None] * len(rows)
+    ready: deque[tuple[int, Send]] = deque()
+    for place, row in enumerate(rows):
+        found = _ready(work, row)
+        if isinstance(found, Done):
+            answers[place] = found
+            if _stops(found):
+                return answers
+        else:
+            ready.append((place, found))
+    stop = Event()
+
+    def over(gateway: Gateway, going: Callable[[], bool]) -> None:
+        while not stop.is_set() and going():
+            try:
+                place, send = ready.popleft()
+            except IndexError:
+                return
+            answers[place] = done = send(gateway)
+            if _stops(done):
+                stop.set()
+
+    more = work.more_lines() if len(ready) >= WORTH_IT else []
+    with ThreadPoolExecutor(max(1, len(more))) as beside:
+        # Whether the order is held is asked of the database, by this thread alone.
+        started = [beside.submit(over, line, lambda: True) for line in more]
+        over(work.gateway, work.held)
+        for one in started:
+            one.result()
+    return answers
 
 
 def _look_again(work: Work, row: OrderName) -> None:
@@ -293,13 +364,17 @@ def _mark(work: Work) -> list[OrderName]:
     return rows
 
 
-def _send_one(work: Work, row: OrderName) -> Done:
-    fee, currency, name = row.fee, work.order.currency, str(row.name)
-    if row.action == "renew" and row.ran_until:
+def _ready(work: Work, row: OrderName) -> Send | Done:
+    """How a name is sent, once whom it is for and its name servers are known to the seller; what
+    went wrong with them.
+    """
+    fee, currency, name, trid = row.fee, work.order.currency, str(row.name), row.trid
+    until = row.ran_until
+    if row.action == "renew" and until is not None:
         years = row.years
-        return work.gateway.renew(name, row.ran_until, years, row.trid, fee, currency)
+        return lambda line: line.renew(name, until, years, trid, fee, currency)
     if row.action == "restore":
-        return work.gateway.restore(name, row.trid, fee, currency)
+        return lambda line: line.restore(name, trid, fee, currency)
     numbers, done = _numbers(work, row)
     if not done.good:
         return _before_sending(done)
@@ -310,12 +385,11 @@ def _send_one(work: Work, row: OrderName) -> Done:
                 return _before_sending(done)
             work.hosts.add(host)
     contacts = [(role, number) for role, number in numbers.items() if role != "registrant"]
-    return work.gateway.register(
-        Wish(
-            name, row.years, numbers.get("registrant", ""), contacts, row.servers,
-            auth_of(row.trid), row.trid, fee, currency,
-        )
+    wish = Wish(
+        name, row.years, numbers.get("registrant", ""), contacts, row.servers, auth_of(trid), trid,
+        fee, currency,
     )  # fmt: skip
+    return lambda line: line.register(wish)
 
 
 def _before_sending(done: Done) -> Done:

@@ -250,6 +250,8 @@ except SettingsError as error:
 try:
     GATEWAYS = gateways_from_env(os.environ)
     TILL = till_from_env(os.environ)
+    # How many sessions with one gateway an order is sent over at once.
+    GATEWAY_LINES = max(1, int(env.number("VINETAG_GATEWAY_LINES", 2)))
 except SettingsError as error:
     raise ImproperlyConfigured(str(error)) from error
 # What contacts are encrypted with: the first key seals, each of them opens.
