@@ -7,6 +7,7 @@ from django.urls import URLPattern, URLResolver, get_resolver
 from django.utils import timezone
 from rest_framework.test import APIClient
 
+from tests.apps.bought import HOLDER, an_order
 from tests.apps.conftest import client_of
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.checks import start_check
@@ -15,6 +16,8 @@ from vinetag.apps.costs.by_hand import make_seller
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.worlds import keep_world
 from vinetag.apps.ordering.basket import add_names
+from vinetag.apps.ordering.contacts import save_contact
+from vinetag.apps.ordering.models import Receipt
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 from vinetag.apps.vetting.vettings import start_vetting
@@ -48,6 +51,17 @@ OF_A_PROJECT = [
     ("patch", "basket/items/{b}", {"years": 2}, 200),
     ("post", "basket/items/{b}/agree", {"sign": "x"}, 409),
     ("delete", "basket/items/{b}", None, 200),
+    ("put", "contacts/{n}", {**HOLDER, "name": "Bram"}, 200),
+    ("delete", "contacts/{n}", None, 200),
+    ("patch", "contact-sets/{m}", {"name": "Ours"}, 200),
+    ("delete", "contact-sets/{m}", None, 200),
+    ("get", "orders/{d}", None, 200),
+    ("post", "orders/{d}/pay", None, 409),
+    ("post", "orders/{d}/pay-by-credit", None, 409),
+    ("post", "orders/{d}/call-off", None, 200),
+    ("post", "orders/{d}/carry-on", None, 200),
+    ("get", "orders/{d}/receipts/receipt", None, 200),
+    ("get", "orders/{d}/receipts/receipt/file", None, 200),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -115,7 +129,7 @@ FOR_EVERYONE = {
     "shared/<str:token>", "shared/<str:token>/join", "shared/<str:token>/vote",
     "shared/<str:token>/comments", "shared/<str:token>/comments/<int:comment_id>",
     "shared/<str:token>/hearing", "shared/<str:token>/recall",
-    "feeds/<str:token>/changes.atom", "feeds/<str:token>/dates.ics",
+    "feeds/<str:token>/changes.atom", "feeds/<str:token>/dates.ics", "payments/notice",
 }  # fmt: skip
 FOR_PEOPLE = {
     "projects", "vocabulary", "examples", "extensions", "proposals", "extensions/file",
@@ -123,6 +137,7 @@ FOR_PEOPLE = {
     "preferences", "fields", "worlds", "sellers", "sellers/refresh", "coupons/reports", "rates",
     "marks", "platforms", "markets", "markets/{o}/list", "scarcity",
     "basket", "basket/back", "basket/review", "basket/file",
+    "contacts", "contacts/form", "contact-sets", "orders",
     "watches", "happenings", "happenings/read", "telling", "telling/confirm", "feeds",
 }  # fmt: skip
 
@@ -144,6 +159,10 @@ def test_a_project_answers_its_owner_only(
     ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own, "v": vetting}
     add_names(project, ["inkpost.com"])
     ids |= {"t": watch, "e": feed, "b": project.basket.get().pk}
+    ids["n"] = save_contact(person, HOLDER).pk
+    order = an_order(person, ["inkwell.com"])
+    Receipt.objects.create(order=order, kind="receipt", number="R1", document={}, buyer=order.buyer)
+    ids |= {"m": person.contact_sets.get().pk, "d": order.pk}
     address = "/api/" + path.format(p=project.pk, **ids)
     asked = {
         who: getattr(client, method)(address, body)
@@ -173,6 +192,10 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         path.replace("<int:project_id>", "{p}")
         .replace("<int:check_id>", "{c}")
         .replace("<int:share_id>", "{s}")
+        .replace("<int:contact_id>", "{n}")
+        .replace("<int:set_id>", "{m}")
+        .replace("<int:order_id>", "{d}")
+        .replace("<slug:kind>", "receipt")
         .replace("<int:filing_id>", "{f}")
         .replace("<int:world_id>", "{w}")
         .replace("<int:vetting_id>", "{v}")
