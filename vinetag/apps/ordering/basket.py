@@ -27,7 +27,7 @@ from vinetag.core.names import FullName, is_ldh_label
 
 __all__ = [
     "MOST_ITEMS", "Added", "add_names", "basket_of", "bring_back", "change_items", "own_item",
-    "take_out",
+    "read_servers", "take_out",
 ]  # fmt: skip
 
 MOST_ITEMS: Final = 100
@@ -123,7 +123,7 @@ def change_items(person: User, items: Sequence[BasketItem], part: dict[str, Any]
     if part.get("contacts") is not None:
         part["contacts"] = own_set(person, part["contacts"])
     if "servers" in part:
-        part["servers"] = _servers(part["servers"])
+        part["servers"] = read_servers(part["servers"])
     _check(part, person)
     with transaction.atomic():
         rows = BasketItem.objects.select_for_update().filter(pk__in=[item.pk for item in items])
@@ -162,7 +162,7 @@ def _check(part: dict[str, Any], person: User) -> None:
         raise RefusedError(problems)
 
 
-def _servers(given: Sequence[str]) -> list[str]:
+def read_servers(given: Sequence[str]) -> list[str]:
     """Host names of name servers (RFC 952, 1123). Raises RefusedError."""
     found = [text.strip().lower().rstrip(".") for text in given if text.strip()]
     problems = [

@@ -19,7 +19,7 @@ from vinetag.apps.accounts.errors import ConflictError, NotFoundError
 from vinetag.apps.accounts.models import User
 from vinetag.apps.watching.happenings import happenings_of, texts_of
 from vinetag.apps.watching.letters import telling_of
-from vinetag.apps.watching.models import PrivateFeed, Watched
+from vinetag.apps.watching.models import Happening, PrivateFeed, Watched
 from vinetag.core.names import FullName
 from vinetag.core.watching import Seen, read_seen
 
@@ -76,10 +76,11 @@ def atom_feed(feed: PrivateFeed) -> str:
         feed_guid=f"urn:vinetag:feed:{feed.pk}",
     )
     for row, text in zip(rows, texts_of(rows, telling_of(person).zone), strict=True):
-        reason = f" You watch it because: {row.watch.reason}" if row.watch.reason else ""
+        why = row.watch.reason if row.watch else ""
+        reason = f" You watch it because: {why}" if why else ""
         found.add_item(
             title=_plain(text),
-            link=address_of(row.watch.project_id, row.label, row.extension),
+            link=_link(row),
             description=_plain(text + reason),
             unique_id=f"urn:vinetag:happening:{row.pk}",
             pubdate=row.at,
@@ -88,6 +89,12 @@ def atom_feed(feed: PrivateFeed) -> str:
     if not rows:
         found.latest_post_date = lambda: feed.made_at  # type: ignore[method-assign]
     return found.writeString("utf-8")
+
+
+def _link(row: Happening) -> str:
+    if row.watch is None:
+        return f"{settings.PUBLIC_ADDRESS}/owned?text={row.label}.{row.extension}"
+    return address_of(row.watch.project_id, row.label, row.extension)
 
 
 def address_of(project: int, label: str, extension: str) -> str:

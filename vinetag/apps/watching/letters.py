@@ -203,13 +203,16 @@ def _too_soon(row: Telling) -> bool:
 def _subject(lines: Sequence[str], count: int, *, daily: bool) -> str:
     if count == 1:
         return " ".join(lines[0].split())[:150]
-    return f"{count:,} things happened to what you watch" + (" since yesterday" if daily else "")
+    return f"{count:,} things happened to what you watch or own" + (
+        " since yesterday" if daily else ""
+    )
 
 
 def _text(happened: Sequence[Happening], lines: Sequence[str]) -> str:
     parts = []
     for one, line in zip(happened, lines, strict=False):
-        reason = f"\n  You watch it because: {one.watch.reason}" if one.watch.reason else ""
+        why = one.watch.reason if one.watch else ""
+        reason = f"\n  You watch it because: {why}" if why else ""
         parts.append(f"- {line}{reason}")
     if len(happened) > len(lines):
         parts.append(f"- and {len(happened) - len(lines):,} more")

@@ -107,15 +107,17 @@ class Letter(models.Model):
 
 
 class Happening(models.Model):
-    """Something that happened to what is watched: `what` (HAPPENING_NAMES) with its `args`, as
-    vinetag.core.watching.sentence tells it. `sign` makes it one of its person's: it is told once,
-    however many of their watches it is under.
+    """Something that happened to what is watched, or owned (then without a `watch`): `what`
+    (HAPPENING_NAMES) with its `args`, as vinetag.core.watching.sentence tells it. `sign` makes it
+    one of its person's: it is told once, however many of their watches it is under.
     """
 
     owner = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="happenings"
     )
-    watch = models.ForeignKey(Watch, on_delete=models.CASCADE, related_name="happenings")
+    watch = models.ForeignKey(
+        Watch, on_delete=models.CASCADE, null=True, blank=True, related_name="happenings"
+    )
     label = models.CharField(max_length=63, blank=True, default="", db_collation="utf8mb4_bin")
     extension = models.CharField(max_length=63, blank=True, default="", db_collation="utf8mb4_bin")
     what = models.CharField(max_length=12)

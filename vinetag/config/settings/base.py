@@ -43,6 +43,7 @@ JOINED_APPS = [
     "vinetag.apps.hunting",
     "vinetag.apps.watching",
     "vinetag.apps.ordering",
+    "vinetag.apps.owning",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]
@@ -193,6 +194,7 @@ CELERY_TASK_ROUTES = {
     "market.*": {"queue": "files"},
     "watching.*": {"queue": "watching"},
     "ordering.*": {"queue": "ordering"},
+    "owning.*": {"queue": "watching"},
 }
 # A process that has read a large file is replaced, for it does not give the memory back (kB). One
 # that holds a register of a million marks has 900 MB, and keeps it.
@@ -218,6 +220,7 @@ CELERY_BEAT_SCHEDULE = {
     "read-lists": {"task": "market.read_waiting_lists", "schedule": 15.0},
     "refresh-sellers": {"task": "costs.refresh_when_due", "schedule": 20.0},
     "orders": {"task": "ordering.go_on", "schedule": 5.0},
+    "look-after": {"task": "owning.look_after", "schedule": 10.0},
     "watch": {"task": "watching.go_round", "schedule": 5.0},
     "delete-removed": {"task": "naming.delete_removed", "schedule": 600.0},
 }

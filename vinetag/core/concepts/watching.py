@@ -19,9 +19,19 @@ WatchName = Literal["name", "label", "expiry", "hunt", "price"]
 WATCH_NAMES: Final[tuple[WatchName, ...]] = get_args(WatchName)
 # A status is another; what is asked for it, and how it is offered; an auction's end put off; when
 # it may become open, or runs out; what a registry's own price is; that a moment is near; names a
-# search found; a seller's list.
+# search found; a seller's list; what comes or came of a name one owns.
 HappeningName = Literal[
-    "status", "price", "kind", "extended", "drops", "expires", "terms", "near", "found", "listed"
+    "status",
+    "price",
+    "kind",
+    "extended",
+    "drops",
+    "expires",
+    "terms",
+    "near",
+    "found",
+    "listed",
+    "owned",
 ]
 HAPPENING_NAMES: Final[tuple[HappeningName, ...]] = get_args(HappeningName)
 

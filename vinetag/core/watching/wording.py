@@ -149,7 +149,35 @@ def _listed(args: Mapping[str, Any], _zone: tzinfo) -> str:
     return f"{name} costs {after} {to} at {seller} now; it was {before}."
 
 
+_OWNED: Final[Mapping[str, str]] = {
+    "expires": "Your name {name} runs out on {when}.{by_itself}{cost}",
+    "ran_out": "Your name {name} has run out. It can be renewed as before until {when} at least."
+    "{cost}",
+    "grace_ends": "Your name {name} can be renewed as before until {when}, and then only be had "
+    "back for a higher price.{cost}",
+    "redemption": "Your name {name} was not renewed. It can be had back, for a higher price, until "
+    "{when} at least.",
+    "redemption_ends": "Your name {name} can be had back until {when}; after that it is lost.",
+    "renewed": "Your name {name} was renewed by itself until {when}.{cost}",
+    "not_renewed": "Your name {name} could not be renewed by itself: {why}",
+}
+
+
+def _owned(args: Mapping[str, Any], zone: tzinfo) -> str:
+    text = _OWNED.get(str(args.get("of", "")), "Something changed of your name {name}.")
+    cost = _money(str(args["cost"])) if args.get("cost") else ""
+    itself = " It is renewed by itself." if args.get("renewal") == "itself" else ""
+    return text.format(
+        name=args["name"],
+        when=_when(str(args.get("after", "")), zone),
+        cost=f" A year costs {cost}." if cost else "",
+        by_itself=itself,
+        why=args.get("why", ""),
+    )
+
+
 _TELL: Final = {
     "status": _status, "price": _price, "kind": _kind, "extended": _extended, "drops": _drops,
     "expires": _expires, "terms": _terms, "near": _near, "found": _found, "listed": _listed,
+    "owned": _owned,
 }  # fmt: skip

@@ -3,6 +3,7 @@
 from vinetag.lookup.epp.gateway import (
     Checked,
     Done,
+    FeeAction,
     Gateway,
     GatewayTrouble,
     Notice,
@@ -17,6 +18,6 @@ from vinetag.lookup.epp.settings import (
 )
 
 __all__ = [
-    "Checked", "Done", "EppGateway", "Gateway", "GatewaySettings", "GatewayTrouble", "Notice",
-    "Seen", "Wish", "gateways_from_env", "simulated_gateways",
+    "Checked", "Done", "EppGateway", "FeeAction", "Gateway", "GatewaySettings", "GatewayTrouble",
+    "Notice", "Seen", "Wish", "gateways_from_env", "simulated_gateways",
 ]  # fmt: skip

@@ -15,7 +15,11 @@ from typing import Literal, Protocol
 
 from vinetag.core.ordering import Person
 
-__all__ = ["Checked", "Done", "Gateway", "GatewayTrouble", "Notice", "Seen", "Wish"]
+__all__ = [
+    "Checked", "Done", "FeeAction", "Gateway", "GatewayTrouble", "Notice", "Seen", "Wish",
+]  # fmt: skip
+
+FeeAction = Literal["create", "renew", "restore"]
 
 GatewayTrouble = Literal[
     "", "unreachable", "timeout", "certificate", "login", "nonsense", "refused", "not_sent",
@@ -114,8 +118,12 @@ class Gateway(Protocol):
     def close(self) -> None:
         """Sign out, and hang up."""
 
-    def check(self, names: Sequence[str], years: int) -> list[Checked] | Done:
-        """Which can be registered for so many years, in their order; at most MOST_CHECKED."""
+    def check(
+        self, names: Sequence[str], years: int, action: FeeAction = "create"
+    ) -> list[Checked] | Done:
+        """Which can be registered for so many years, and what that, or another action, costs; in
+        their order, at most MOST_CHECKED.
+        """
 
     def credit(self) -> tuple[Decimal, Done]:
         """What is left in our account there."""

@@ -15,7 +15,7 @@ from epptools.response import Response
 from epptools.transport import Transport
 
 from vinetag.core.ordering import Person
-from vinetag.lookup.epp.gateway import Checked, Done, GatewayTrouble, Notice, Seen, Wish
+from vinetag.lookup.epp.gateway import Checked, Done, FeeAction, GatewayTrouble, Notice, Seen, Wish
 from vinetag.lookup.epp.settings import GatewaySettings
 from vinetag.lookup.epp.transport import CertificateProblemError, TlsTransport, UnreachableError
 
@@ -68,12 +68,14 @@ class EppGateway:
             self._do("", lambda: self._client.logout())
         self._client.disconnect()
 
-    def check(self, names: Sequence[str], years: int) -> list[Checked] | Done:
-        """Which can be registered for so many years, in their order."""
+    def check(
+        self, names: Sequence[str], years: int, action: FeeAction = "create"
+    ) -> list[Checked] | Done:
+        """Which can be registered for so many years, and what that, or another action, costs."""
         answer, done = self._ask(
             "",
-            lambda: self._client.domain.check(list(names), fee={"create": years}),
-            lambda got: _checked(names, got),
+            lambda: self._client.domain.check(list(names), fee={action: years}),
+            lambda got: _checked(names, got, action),
         )
         return done if answer is None else answer
 
@@ -233,7 +235,7 @@ def _done(got: Response) -> Done:
     )
 
 
-def _checked(names: Sequence[str], got: Response) -> list[Checked] | None:
+def _checked(names: Sequence[str], got: Response, action: str) -> list[Checked] | None:
     if got.code() != CREATED:
         return None
     free, fees = got.availability(), got.fees()
@@ -241,7 +243,7 @@ def _checked(names: Sequence[str], got: Response) -> list[Checked] | None:
     found = []
     for name in names:
         known: Any = fees.get(name) or {}
-        command = (known.get("commands") or {}).get("create") or {}
+        command = (known.get("commands") or {}).get(action) or {}
         fee = _amount(command.get("fee")) if known.get("avail") else None
         reason = (got.unavailable_reason(name) or "")[:LONGEST]
         if name not in free:

@@ -140,9 +140,9 @@ class HappeningPlaceSerializer(serializers.Serializer[Any]):
 
 class HappeningSerializer(serializers.Serializer[Any]):
     id = serializers.IntegerField()
-    watch = serializers.IntegerField()
-    title = serializers.CharField(help_text="Of the watch")
-    project = serializers.IntegerField()
+    watch = serializers.IntegerField(allow_null=True, help_text="None of a name one owns")
+    title = serializers.CharField(allow_blank=True, help_text="Of the watch")
+    project = serializers.IntegerField(allow_null=True)
     label = serializers.CharField(allow_blank=True)  # type: ignore[assignment] # as DRF's own
     extension = serializers.CharField(allow_blank=True)
     what = serializers.ChoiceField(choices=HAPPENING_NAMES)
@@ -262,13 +262,13 @@ def happening_document(row: Happening, text: str) -> dict[str, Any]:
     return {
         "id": row.pk,
         "watch": row.watch_id,
-        "title": row.watch.title,
-        "project": row.watch.project_id,
+        "title": row.watch.title if row.watch else "",
+        "project": row.watch.project_id if row.watch else None,
         "label": row.label,
         "extension": row.extension,
         "what": row.what,
         "text": text,
         "at": row.at,
         "read": row.read_at is not None,
-        "question": row.watch.asked.get("question", {}),
+        "question": row.watch.asked.get("question", {}) if row.watch else {},
     }

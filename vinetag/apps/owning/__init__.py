@@ -1,0 +1,1 @@
+"""Names somebody owns: found, renewed, told of before they run out, let go."""
