@@ -18,6 +18,7 @@ from vinetag.apps.naming.worlds import keep_world
 from vinetag.apps.ordering.basket import add_names
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.ordering.models import Receipt
+from vinetag.apps.owning.models import OwnedName
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 from vinetag.apps.vetting.vettings import start_vetting
@@ -62,6 +63,7 @@ OF_A_PROJECT = [
     ("post", "orders/{d}/carry-on", None, 200),
     ("get", "orders/{d}/receipts/receipt", None, 200),
     ("get", "orders/{d}/receipts/receipt/file", None, 200),
+    ("post", "owned/{x}/let-go", {"typed": "another.com"}, 409),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -138,6 +140,8 @@ FOR_PEOPLE = {
     "marks", "platforms", "markets", "markets/{o}/list", "scarcity",
     "basket", "basket/back", "basket/review", "basket/file",
     "contacts", "contacts/form", "contact-sets", "orders",
+    "owned", "owned/table", "owned/file", "owned/months", "owned/off", "owned/back", "owned/ask",
+    "owned/take-over", "owned/renewing", "owned/renew", "owned/servers", "owned/lock",
     "watches", "happenings", "happenings/read", "telling", "telling/confirm", "feeds",
 }  # fmt: skip
 
@@ -159,6 +163,7 @@ def test_a_project_answers_its_owner_only(
     ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own, "v": vetting}
     add_names(project, ["inkpost.com"])
     ids |= {"t": watch, "e": feed, "b": project.basket.get().pk}
+    ids["x"] = OwnedName.objects.create(owner=person, label="inkwell", extension="com").pk
     ids["n"] = save_contact(person, HOLDER).pk
     order = an_order(person, ["inkwell.com"])
     Receipt.objects.create(order=order, kind="receipt", number="R1", document={}, buyer=order.buyer)
@@ -193,6 +198,7 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:check_id>", "{c}")
         .replace("<int:share_id>", "{s}")
         .replace("<int:contact_id>", "{n}")
+        .replace("<int:owned_id>", "{x}")
         .replace("<int:set_id>", "{m}")
         .replace("<int:order_id>", "{d}")
         .replace("<slug:kind>", "receipt")

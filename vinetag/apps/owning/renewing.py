@@ -42,7 +42,7 @@ from vinetag.core.cost import (
 )
 from vinetag.core.money import Money
 from vinetag.core.ordering import Person, said_in_words
-from vinetag.lookup.epp import Checked, Done, FeeAction, Seen
+from vinetag.lookup.epp import Checked, Done, FeeAction, Gateway, Seen
 
 __all__ = [
     "MOST_AT_ONCE", "OneRenewal", "Renewal", "adopt_renewed", "order_renewal", "price_owned",
@@ -158,12 +158,7 @@ def _asked(seller: str, some: Sequence[OneRenewal], years: int) -> list[OneRenew
             for start in range(0, len(of_it), CHUNK):
                 part = of_it[start : start + CHUNK]
                 names = [str(one.row.name) for one in part]
-                answer = gateway.check(names, years if action == "renew" else 1, action)
-                if isinstance(answer, Done):
-                    words = said_in_words(answer.code, answer.trouble)
-                    found += [replace(one, why_not=words) for one in part]
-                else:
-                    found += map(_told, part, answer)
+                found += _fees(gateway, part, names, action, years)
     return found
 
 
@@ -179,10 +174,27 @@ def _seen(one: OneRenewal, seen: Seen) -> OneRenewal:
     return replace(one, action="restore" if back else "renew", until=seen.expires)
 
 
+def _fees(
+    gateway: Gateway, part: Sequence[OneRenewal], names: Sequence[str], action: FeeAction,
+    years: int,
+) -> list[OneRenewal]:  # fmt: skip
+    """With what is asked: getting a name back comes with a year."""
+    found = list(part)
+    wanted: tuple[FeeAction, ...] = ("restore", "renew") if action == "restore" else ("renew",)
+    for what in wanted:
+        answer = gateway.check(names, years if action == "renew" else 1, what)
+        if isinstance(answer, Done):
+            words = said_in_words(answer.code, answer.trouble)
+            return [replace(one, fee=None, why_not=words) for one in part]
+        found = list(map(_told, found, answer))
+    return found
+
+
 def _told(one: OneRenewal, checked: Checked) -> OneRenewal:
-    if checked.fee is None:
-        return replace(one, why_not="The seller names no price for it.")
-    return replace(one, fee=checked.fee, currency=checked.currency)
+    if checked.fee is None or one.why_not:
+        return replace(one, fee=None, why_not="The seller names no price for it.")
+    fee = (one.fee or Decimal(0)) + checked.fee
+    return replace(one, fee=fee, currency=checked.currency)
 
 
 def _priced(market: Market, one: OneRenewal, years: int) -> OneRenewal:

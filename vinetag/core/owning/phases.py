@@ -1,5 +1,5 @@
 """What becomes of a name that is not renewed (RFC 3915), by the rules of its extension. Where a
-rule is a range, the least of it is counted on: what is safe for sure.
+rule is a range, its end is what is told, as the latest there is: sellers may be sooner.
 """
 
 from __future__ import annotations
@@ -17,8 +17,8 @@ OTHER: Final = "*"
 
 
 class Phases(NamedTuple):
-    """Until when it is held, can be renewed as before, can be had back; and whether the extension's
-    own rules say so, not what is usual.
+    """Until when it is held, can be renewed as before and can be had back at the latest; and
+    whether the extension's own rules say so, not what is usual.
     """
 
     expires: datetime
@@ -31,8 +31,8 @@ def phases_of(expires: datetime, extension: str) -> Phases:
     """By the moment it runs out, aware and in UTC."""
     rules = drop_rules()
     rule = rules.get(extension, rules[OTHER])
-    renewable = expires + timedelta(days=rule.grace[0])
-    redeemable = renewable + timedelta(days=rule.redemption[0])
+    renewable = expires + timedelta(days=rule.grace[1])
+    redeemable = renewable + timedelta(days=rule.redemption[1])
     return Phases(expires, renewable, redeemable, extension in rules)
 
 

@@ -151,13 +151,14 @@ def _listed(args: Mapping[str, Any], _zone: tzinfo) -> str:
 
 _OWNED: Final[Mapping[str, str]] = {
     "expires": "Your name {name} runs out on {when}.{by_itself}{cost}",
-    "ran_out": "Your name {name} has run out. It can be renewed as before until {when} at least."
-    "{cost}",
-    "grace_ends": "Your name {name} can be renewed as before until {when}, and then only be had "
-    "back for a higher price.{cost}",
+    "ran_out": "Your name {name} has run out. It can be renewed as before until {when} at the "
+    "latest; its seller may be sooner.{cost}",
+    "grace_ends": "Your name {name} can be renewed as before until {when} at the latest, and then "
+    "only be had back for a higher price.{cost}",
     "redemption": "Your name {name} was not renewed. It can be had back, for a higher price, until "
-    "{when} at least.",
-    "redemption_ends": "Your name {name} can be had back until {when}; after that it is lost.",
+    "{when} at the latest.",
+    "redemption_ends": "Your name {name} can be had back until {when} at the latest; after that it "
+    "is lost.",
     "renewed": "Your name {name} was renewed by itself until {when}.{cost}",
     "not_renewed": "Your name {name} could not be renewed by itself: {why}",
 }

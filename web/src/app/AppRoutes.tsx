@@ -43,6 +43,7 @@ const BasketPage = lazy(async () => ({ default: (await import('../features/baske
 const ContactsPage = lazy(async () => ({
   default: (await import('../features/contacts/ContactsPage')).ContactsPage,
 }));
+const OwnedPage = lazy(async () => ({ default: (await import('../features/owned/OwnedPage')).OwnedPage }));
 const OrdersPage = lazy(async () => ({ default: (await import('../features/orders/OrdersPage')).OrdersPage }));
 const OrderPage = lazy(async () => ({ default: (await import('../features/orders/OrdersPage')).OrderPage }));
 const ReceiptPage = lazy(async () => ({ default: (await import('../features/orders/ReceiptPage')).ReceiptPage }));
@@ -299,6 +300,14 @@ function OwnRoutes() {
             element={
               <Titled word={t('Contacts')}>
                 <ContactsPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="owned"
+            element={
+              <Titled word={t('My names')}>
+                <OwnedPage />
               </Titled>
             }
           />

@@ -103,6 +103,7 @@ const PLACES = [
   ['/basket', t('Basket')],
   ['/orders', t('Orders')],
   ['/contacts', t('Contacts')],
+  ['/owned', t('My names')],
   ['/watching', t('Watching')],
   ['/extensions', t('Extensions')],
   ['/sellers', t('Sellers')],

@@ -10,6 +10,7 @@ import { t } from '../../shared/texts';
 
 /** Where more is told of what happened. */
 export function placeOf({ project, label, extension, question }: Happening): string {
+  if (project === null) return `/owned?text=${label}.${extension}`;
   if (label) return `/projects/${project}/names/${label}.${extension}`;
   const search = new URLSearchParams(question).toString();
   return search ? `/projects/${project}/hunt?${search}` : '/sellers';

@@ -33,6 +33,8 @@ export const changed = {
   contacts: (client: QueryClient) => anew(client, keys.contacts, keys.allBasket),
   /** Orders were placed, paid or called off. */
   orders: (client: QueryClient) => anew(client, keys.orders, keys.allBasket),
+  /** Names one owns, or what is known of them. */
+  owned: (client: QueryClient) => anew(client, keys.owned),
   /** What is watched: names say whether they are. */
   watches: (client: QueryClient) => {
     const predicate = ({ queryKey }: { queryKey: QueryKey }) =>

@@ -598,6 +598,214 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/owned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readOwned"];
+        put?: never;
+        post: operations["addOwned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeOwned"];
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["letOwnedGo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askOwned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringOwnedBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportOwned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/lock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setOwnedLock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/months": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readOwnedMonths"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOwnedOff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["renewOwned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/renewing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readRenewal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/servers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setOwnedServers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importOwned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOwnedOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/payments/notice": {
         parameters: {
             query?: never;
@@ -2133,6 +2341,9 @@ export interface components {
         ArchiveRequest: {
             archived: boolean;
         };
+        Asked: {
+            count: number;
+        };
         /** @description What is asked for names for sale of so many letters under an extension. */
         AskedFor: {
             extension: string;
@@ -2225,6 +2436,14 @@ export interface components {
             tax_known: boolean;
             lines: components["schemas"]["OrderLine"][];
         };
+        Batch: {
+            /** @description By it they are brought back */
+            batch: string;
+        };
+        BatchRequest: {
+            /** @description By it they are brought back */
+            batch: string;
+        };
         /** @enum {unknown} */
         BlankEnum: "";
         /** @description What is being named, and within which limits; the core reads it. */
@@ -2286,6 +2505,12 @@ export interface components {
             classes: number[];
             /** @description Where it is to be sold, ISO 3166-1, the first most */
             markets: string[];
+        };
+        Brought: {
+            new: number;
+            changed: number;
+            problems: components["schemas"]["Wrong"][];
+            wrong: number;
         };
         /** @description What it takes to buy a name somebody holds. */
         Buying: {
@@ -2861,6 +3086,16 @@ export interface components {
          * @enum {string}
          */
         DensityEnum: "dense" | "usual" | "roomy";
+        /**
+         * @description * `nobody` - nobody
+         *     * `expires` - expires
+         *     * `seller` - seller
+         *     * `locked` - locked
+         *     * `signed` - signed
+         *     * `servers` - servers
+         * @enum {string}
+         */
+        DiffersEnum: "nobody" | "expires" | "seller" | "locked" | "signed" | "servers";
         Dots: {
             labels: string[];
             letters: number[];
@@ -3182,10 +3417,11 @@ export interface components {
         };
         Happening: {
             id: number;
-            watch: number;
+            /** @description None of a name one owns */
+            watch: number | null;
             /** @description Of the watch */
             title: string;
-            project: number;
+            project: number | null;
             label: string;
             extension: string;
             what: components["schemas"]["HappeningWhatEnum"];
@@ -3209,9 +3445,10 @@ export interface components {
          *     * `near` - near
          *     * `found` - found
          *     * `listed` - listed
+         *     * `owned` - owned
          * @enum {string}
          */
-        HappeningWhatEnum: "status" | "price" | "kind" | "extended" | "drops" | "expires" | "terms" | "near" | "found" | "listed";
+        HappeningWhatEnum: "status" | "price" | "kind" | "extended" | "drops" | "expires" | "terms" | "near" | "found" | "listed" | "owned";
         Happenings: {
             rows: components["schemas"]["Happening"][];
             unread: number;
@@ -3355,6 +3592,9 @@ export interface components {
             name: string;
             example: string;
         };
+        IdsRequest: {
+            ids: number[];
+        };
         JoinRequest: {
             /** @default  */
             first_name: string;
@@ -3398,6 +3638,8 @@ export interface components {
             watched: components["schemas"]["WatchedByName"][];
             /** @description Extensions it is in the basket with */
             in_basket: string[];
+            /** @description Extensions it is owned with */
+            owned: string[];
         };
         Kept: {
             label: string;
@@ -3495,6 +3737,10 @@ export interface components {
         LengthPrices: {
             currency: string;
             prices: components["schemas"]["AskedFor"][];
+        };
+        LetGoRequest: {
+            /** @description Its full name, once more */
+            typed: string;
         };
         Letter: {
             subject: string;
@@ -3604,6 +3850,10 @@ export interface components {
          * @enum {string}
          */
         LocaleEnum: "en" | "en-GB" | "en-IE" | "de" | "fr" | "es" | "sv" | "nl" | "pt";
+        LockRequest: {
+            ids: number[];
+            locked: boolean;
+        };
         LooksRequest: {
             labels: string[];
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
@@ -3769,6 +4019,17 @@ export interface components {
             mistypes: components["schemas"]["Mistype"][];
             shares: components["schemas"]["Shares"];
         };
+        Month: {
+            /** Format: date */
+            month: string;
+            amount: string;
+            names: number;
+            unknown: number;
+        };
+        Months: {
+            currency: string;
+            months: components["schemas"]["Month"][];
+        };
         NameCost: {
             /** @description Digits */
             amount: string;
@@ -3796,6 +4057,10 @@ export interface components {
              * @default false
              */
             everybody: boolean;
+        };
+        NotChanged: {
+            full_name: string;
+            why: string;
         };
         Odds: {
             /**
@@ -3848,6 +4113,29 @@ export interface components {
          * @enum {string}
          */
         OfferNameEnum: "fixed" | "asking" | "auction" | "dropping";
+        OneRenewal: {
+            id: number;
+            full_name: string;
+            shown: string;
+            action: components["schemas"]["OneRenewalActionEnum"];
+            /** Format: date-time */
+            until: string | null;
+            /** @description With tax */
+            amount: string | null;
+            currency: string;
+            why_not: string;
+            elsewhere: string;
+            /** @description Staying, over five years */
+            here: string | null;
+            /** @description Moving, over five years */
+            there: string | null;
+        };
+        /**
+         * @description * `renew` - renew
+         *     * `restore` - restore
+         * @enum {string}
+         */
+        OneRenewalActionEnum: "renew" | "restore";
         Opened: {
             keyword: string;
             senses: components["schemas"]["Sense"][];
@@ -3893,6 +4181,16 @@ export interface components {
          * @enum {string}
          */
         OrderStageEnum: "open" | "paid" | "done" | "called_off";
+        Ordered: {
+            orders: number[];
+        };
+        /**
+         * @description * `ordered` - Ordered
+         *     * `imported` - Imported
+         *     * `typed` - Typed
+         * @enum {string}
+         */
+        OriginEnum: "ordered" | "imported" | "typed";
         Outcome: {
             label: string;
             /** @description As a person writes it */
@@ -3931,6 +4229,75 @@ export interface components {
             checking: boolean;
             kept: number;
             vetting: boolean;
+        };
+        Owned: {
+            rows: components["schemas"]["OwnedName"][];
+            total: number;
+            /** @description How many there are, whatever is asked for */
+            every: number;
+            /** @description Of a page */
+            size: number;
+            facets: components["schemas"]["OwnedFacets"];
+        };
+        OwnedChanged: {
+            count: number;
+            failed: components["schemas"]["NotChanged"][];
+        };
+        OwnedCount: {
+            count: number;
+        };
+        OwnedFacet: {
+            value: string;
+            count: number;
+        };
+        OwnedFacets: {
+            extension: components["schemas"]["OwnedFacet"][];
+            seller_name: components["schemas"]["OwnedFacet"][];
+            renewal: components["schemas"]["OwnedFacet"][];
+            tag: components["schemas"]["OwnedFacet"][];
+        };
+        OwnedName: {
+            id: number;
+            full_name: string;
+            shown: string;
+            project: number | null;
+            project_name: string;
+            origin: components["schemas"]["OriginEnum"];
+            seller: string;
+            /** Format: date-time */
+            registered_at: string | null;
+            /** Format: date-time */
+            expires_at: string | null;
+            /**
+             * @description By the rules of its extension, where it has run out
+             *
+             *     * `unknown` - unknown
+             *     * `held` - held
+             *     * `grace` - grace
+             *     * `redemption` - redemption
+             *     * `lost` - lost
+             */
+            phase: components["schemas"]["PhaseEnum"];
+            /** Format: date-time */
+            phase_until: string | null;
+            renewal: components["schemas"]["RenewalEnum"];
+            ceiling: string | null;
+            ceiling_currency: string;
+            locked: boolean | null;
+            privacy: boolean | null;
+            signed: boolean | null;
+            servers: string[];
+            tags: string[];
+            yearly: string | null;
+            yearly_currency: string;
+            /** Format: date-time */
+            asked_at: string | null;
+            trouble: string;
+            differs: components["schemas"]["DiffersEnum"][];
+            /** @description What the registry or the seller said */
+            said: {
+                [key: string]: unknown;
+            };
         };
         /**
          * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
@@ -4117,6 +4484,16 @@ export interface components {
                 [key: string]: unknown;
             } | null;
         };
+        PatchedOwnedChangeRequest: {
+            ids?: number[];
+            tag?: string;
+            untag?: string;
+            project?: number | null;
+            renewal?: components["schemas"]["RenewalEnum"];
+            /** Format: decimal */
+            ceiling?: string | null;
+            currency?: string;
+        };
         PatchedProjectChangeRequest: {
             name?: string;
             brief?: components["schemas"]["BriefRequest"];
@@ -4177,6 +4554,15 @@ export interface components {
          * @enum {string}
          */
         PersonKindEnum: "person" | "organisation";
+        /**
+         * @description * `unknown` - unknown
+         *     * `held` - held
+         *     * `grace` - grace
+         *     * `redemption` - redemption
+         *     * `lost` - lost
+         * @enum {string}
+         */
+        PhaseEnum: "unknown" | "held" | "grace" | "redemption" | "lost";
         /**
          * @description * `` -
          *     * `hunt` - hunt
@@ -4663,12 +5049,37 @@ export interface components {
         Remembered: {
             remembered: string[];
         };
+        RenewRequest: {
+            ids: number[];
+            /** @default 1 */
+            years: number;
+            sign: string;
+        };
+        Renewal: {
+            names: components["schemas"]["OneRenewal"][];
+            totals: components["schemas"]["RenewalTotal"][];
+            years: number;
+            /** @description What is agreed to */
+            sign: string;
+            /** @description Of what staying and moving come to */
+            currency: string;
+        };
         /**
          * @description * `ask` - Ask
          *     * `itself` - Itself
          * @enum {string}
          */
         RenewalEnum: "ask" | "itself";
+        RenewalTotal: {
+            seller: string;
+            amount: string;
+            currency: string;
+        };
+        RenewingRequest: {
+            ids: number[];
+            /** @default 1 */
+            years: number;
+        };
         ReportRequest: {
             seller: string;
             code: string;
@@ -4840,6 +5251,10 @@ export interface components {
             pos: string;
             gloss: string;
             words: string[];
+        };
+        ServersRequest: {
+            ids: number[];
+            servers: string[];
         };
         Session: {
             person: components["schemas"]["Person"] | null;
@@ -5200,6 +5615,9 @@ export interface components {
             reason: string;
             count: number;
         };
+        TypedRequest: {
+            text: string;
+        };
         Under: {
             currency: string;
             /** @description All the years a name is meant to be kept */
@@ -5467,6 +5885,10 @@ export interface components {
             worth: number;
             weight: number;
             dropped: boolean;
+        };
+        Wrong: {
+            where: string;
+            message: string;
         };
     };
     responses: never;
@@ -8859,6 +9281,1251 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readOwned: {
+        parameters: {
+            query?: {
+                text?: string;
+                extension?: string;
+                seller?: string;
+                tag?: string;
+                project?: number | null;
+                /**
+                 * @description * `` -
+                 *     * `past` - past
+                 *     * `30` - 30
+                 *     * `90` - 90
+                 *     * `365` - 365
+                 *     * `unknown` - unknown
+                 */
+                when?: "" | "past" | "30" | "90" | "365" | "unknown";
+                /**
+                 * @description * `` -
+                 *     * `ask` - ask
+                 *     * `itself` - itself
+                 */
+                renewed?: "" | "ask" | "itself";
+                differs?: boolean;
+                /**
+                 * @description * `expires` - expires
+                 *     * `-expires` - -expires
+                 *     * `name` - name
+                 *     * `-name` - -name
+                 *     * `cost` - cost
+                 *     * `-cost` - -cost
+                 *     * `registered` - registered
+                 *     * `-registered` - -registered
+                 */
+                sort?: "expires" | "-expires" | "name" | "-name" | "cost" | "-cost" | "registered" | "-registered";
+                page?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Owned"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    addOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Brought"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    changeOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedOwnedChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedCount"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    letOwnedGo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LetGoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedChanged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    askOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringOwnedBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedCount"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportOwned: {
+        parameters: {
+            query?: {
+                text?: string;
+                extension?: string;
+                seller?: string;
+                tag?: string;
+                project?: number | null;
+                /**
+                 * @description * `` -
+                 *     * `past` - past
+                 *     * `30` - 30
+                 *     * `90` - 90
+                 *     * `365` - 365
+                 *     * `unknown` - unknown
+                 */
+                when?: "" | "past" | "30" | "90" | "365" | "unknown";
+                /**
+                 * @description * `` -
+                 *     * `ask` - ask
+                 *     * `itself` - itself
+                 */
+                renewed?: "" | "ask" | "itself";
+                differs?: boolean;
+                /**
+                 * @description * `expires` - expires
+                 *     * `-expires` - -expires
+                 *     * `name` - name
+                 *     * `-name` - -name
+                 *     * `cost` - cost
+                 *     * `-cost` - -cost
+                 *     * `registered` - registered
+                 *     * `-registered` - -registered
+                 */
+                sort?: "expires" | "-expires" | "name" | "-name" | "cost" | "-cost" | "registered" | "-registered";
+                page?: number;
+                /**
+                 * @description * `csv` - csv
+                 *     * `json` - json
+                 */
+                form?: "csv" | "json";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "application/json": unknown;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    setOwnedLock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LockRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedChanged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readOwnedMonths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Months"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    takeOwnedOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    renewOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenewRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ordered"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readRenewal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenewingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Renewal"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    setOwnedServers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ServersRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedChanged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    importOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Brought"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    takeOwnedOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,6 +7,7 @@ import { t } from '../texts';
 const PLACES = [
   ['/basket', t('Basket')],
   ['/orders', t('Orders')],
+  ['/owned', t('My names')],
   ['/contacts', t('Contacts')],
 ] as const;
 
@@ -14,7 +15,7 @@ const PLACES = [
 export const BuyingNav = () => (
   <Stack
     component="nav"
-    aria-label={t('Buying')}
+    aria-label={t('Buying and owning')}
     direction="row"
     sx={{ columnGap: 2.5, flexWrap: 'wrap', mb: 1.5, displayPrint: 'none' }}>
     {PLACES.map(([to, word]) => (

@@ -174,6 +174,7 @@ export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): J
   going: [],
   watched: [],
   in_basket: [],
+  owned: [],
   shown: fields.label,
   grade: 90,
   recipes: ['pair'],
