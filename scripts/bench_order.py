@@ -10,7 +10,8 @@ killed (SIGKILL) every five seconds with the database or the queue killed in bet
 cut the line before and after carrying out, think names over, and refuse some. Every order is
 checked against the books of the simulated sellers and the payment page: registered twice, charged
 twice, lost, and whether paid less refunded is registered. Starts what it needs. Prints one JSON
-object.
+object. Last, 20,000 owned names: pages of the list against pages of the sheet of made names, by the
+same client, and what reminding of all of them takes, each with something to be told.
 """
 
 from __future__ import annotations
@@ -18,6 +19,7 @@ from __future__ import annotations
 import argparse
 import json
 import os
+import random
 import shutil
 import signal
 import statistics
@@ -255,11 +257,88 @@ def checked(beside: Parts, orders: list[Any]) -> dict[str, Any]:
     }
 
 
+def owned_measured(person: Any, count: int) -> dict[str, Any]:
+    """Milliseconds of pages of the list and of the sheet, and seconds of reminding."""
+    from datetime import timedelta
+
+    from django.conf import settings
+    from django.utils import timezone
+    from rest_framework.test import APIClient
+
+    from vinetag.apps.naming.services import create_project
+    from vinetag.apps.owning.models import OwnedName
+    from vinetag.apps.owning.reminding import remind
+
+    settings.ALLOWED_HOSTS = ["*"]
+    rng, now, today = random.Random(5), timezone.now(), timezone.localdate()
+    extensions = ("com", "net", "org", "ie", "studio", "press")
+    OwnedName.objects.bulk_create(
+        (
+            OwnedName(
+                owner=person, label=label, extension=rng.choice(extensions), source="imported",
+                seller_name=rng.choice(("Lantern Names", "Quillgate", "Gullwing Names")),
+                expires_at=now + timedelta(days=rng.uniform(-60, 700)), priced_on=today,
+                yearly=rng.randrange(500, 6000) / 100, yearly_currency="EUR",
+                tags=rng.choice(("", "|club|", "|old|press|")),
+            )
+            for label in {f"{rng.choice(('ink', 'paper', 'post'))}{n}" for n in range(count)}
+        ),
+        2_000,
+    )  # fmt: skip
+    client = APIClient()
+    client.force_login(person)
+    brief = {"keywords": [{"text": "ink", "weight": 5}, {"text": "post", "weight": 3}]}
+    project = create_project(owner=person, name="Pressroom", brief=brief, whole=True)
+
+    def median(address: str) -> float:
+        times = []
+        for _ in range(9):
+            began = time.perf_counter()
+            answer = client.get(address)
+            times.append(time.perf_counter() - began)
+            if answer.status_code != 200:
+                raise SystemExit(f"{address}: {answer.status_code} {answer.content[:200]!r}")
+        return round(1000 * statistics.median(times), 1)
+
+    soon: list[OwnedName] = []
+    sheet = {
+        "open": median(f"/api/projects/{project.pk}/names"),
+        "filter": median(f"/api/projects/{project.pk}/names?text=in"),
+        "sort": median(f"/api/projects/{project.pk}/names?sort=name"),
+    }
+    owned = {
+        "open": median("/api/owned"),
+        "filter": median("/api/owned?text=in&tag=club&when=365"),
+        "sort": median("/api/owned?sort=-cost"),
+    }
+    for row in OwnedName.objects.only("pk").iterator():
+        row.expires_at = now + timedelta(days=rng.uniform(-20, 88))
+        row.reminded = ""
+        soon.append(row)
+    OwnedName.objects.bulk_update(soon, ["expires_at", "reminded"], 2_000)
+    began = time.perf_counter()
+    told = remind()
+    took = time.perf_counter() - began
+    began = time.perf_counter()
+    remind()
+    return {
+        "owned_names": OwnedName.objects.count(),
+        "sheet_ms": sheet,
+        "owned_ms": owned,
+        "owned_against_sheet": {k: round(owned[k] / sheet[k], 2) for k in sheet},
+        "months_ms": median("/api/owned/months"),
+        "reminded": told,
+        "reminding_s": round(took, 2),
+        "nothing_new_s": round(time.perf_counter() - began, 2),
+    }
+
+
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--names", type=int, default=200)
     parser.add_argument("--orders", type=int, default=8)
     parser.add_argument("--seconds", type=float, default=90.0)
+    parser.add_argument("--owned", type=int, default=20_000)
     args = parser.parse_args()
     with parts({"VINETAG_GATEWAY_TIMEOUT": "3", "VINETAG_CHECK_LEASE": "3"}) as beside:
         django.setup()
@@ -287,6 +366,7 @@ def main() -> None:
                     "killed": dict(kills),
                     "all_done_after_s": round(took, 1),
                     **checked(beside, orders),
+                    **owned_measured(person, args.owned),
                 },
                 indent=1,
             )

@@ -140,8 +140,9 @@ FOR_PEOPLE = {
     "marks", "platforms", "markets", "markets/{o}/list", "scarcity",
     "basket", "basket/back", "basket/review", "basket/file",
     "contacts", "contacts/form", "contact-sets", "orders",
-    "owned", "owned/table", "owned/file", "owned/months", "owned/off", "owned/back", "owned/ask",
-    "owned/take-over", "owned/renewing", "owned/renew", "owned/servers", "owned/lock",
+    "owned", "owned/facets", "owned/table", "owned/file", "owned/months", "owned/off",
+    "owned/back", "owned/ask", "owned/take-over", "owned/renewing", "owned/renew",
+    "owned/servers", "owned/lock",
     "watches", "happenings", "happenings/read", "telling", "telling/confirm", "feeds",
 }  # fmt: skip
 

@@ -25,9 +25,10 @@ from vinetag.apps.ordering import errands, paying
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.ordering.models import Errand, Order
 from vinetag.apps.ordering.settling import balance_of, work_on
-from vinetag.apps.owning import renewing
+from vinetag.apps.owning import listing, renewing
 from vinetag.apps.owning.asking import ask_now
 from vinetag.apps.owning.keeping import adopt_ordered
+from vinetag.apps.owning.listing import Asked, page_of
 from vinetag.apps.owning.models import OwnedName
 from vinetag.apps.owning.reminding import remind
 from vinetag.apps.owning.renewing import adopt_renewed, renew_by_itself
@@ -196,9 +197,29 @@ def test_the_list_is_found_in_narrowed_and_sorted(
     assert labels(renewed="itself") == ["ink1"]
     assert labels(differs=True) == ["ink2"]
     assert labels(extension="net") == ["ink0"]
-    facets = api.get("/api/owned").json()["facets"]
+    facets = api.get("/api/owned/facets").json()
     assert facets["tag"] == [{"value": "club", "count": 2}, {"value": "old", "count": 1}]
     assert api.get("/api/owned", {"sort": "random"}).status_code == 400
+
+
+def test_pages_follow_one_another_and_what_is_not_known_stands_last(
+    api: APIClient, person: User, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(listing, "PAGE", 4)
+    today = timezone.localdate()
+    for n in range(11):
+        known = NOW + n * DAY if n % 2 else None
+        OwnedName.objects.create(
+            owner=person, label=f"ink{n:02}", extension="com", source="typed", expires_at=known,
+            yearly=n if n % 3 else None, yearly_currency="EUR", priced_on=today,
+        )  # fmt: skip
+    for sort, of in (("expires", "expires_at"), ("-expires", "expires_at"), ("cost", "yearly")):
+        rows = [r for page in range(4) for r in page_of(person, Asked(sort=sort, page=page)).rows]
+        assert len({row.pk for row in rows}) == len(rows) == 11, sort
+        values = [getattr(row, of) for row in rows]
+        known_ones = [value for value in values if value is not None]
+        assert values[: len(known_ones)] == known_ones
+        assert known_ones == sorted(known_ones, reverse=sort.startswith("-"))
 
 
 def test_many_are_changed_at_once_and_taken_off_with_a_way_back(

@@ -55,6 +55,7 @@ class Site:
             "VINETAG_DB_NAME": DATABASE,
             "VINETAG_REDIS_URL": REDIS,
             **registry.environment,
+            **registry.selling,
             "VINETAG_LAKE": str(folder / "lake"),
             # Making up zones takes the simulation a while, in which it answers slowly.
             "VINETAG_ZONES": "",
@@ -72,7 +73,8 @@ class Site:
         )
         self._web = self._run("vinetag.config.serve", "--port", str(self.port))
         celery = "celery -A vinetag.jobs"
-        files = "worker --queues files,watching --concurrency 1 --without-gossip --loglevel error"
+        options = "--concurrency 1 --without-gossip --loglevel error"
+        files = f"worker --queues files,watching,ordering {options}"
         beat = f"beat --schedule {folder / 'beat'} --pidfile= --loglevel error"
         self._others = [self._run(*f"{celery} {what}".split()) for what in (files, beat)]
         self.start_worker()
@@ -164,11 +166,12 @@ def context(browser: Browser, base_url: str) -> Iterator[BrowserContext]:
 
 
 @pytest.fixture
-def page(context: BrowserContext, base_url: str) -> Iterator[Page]:
+def page(context: BrowserContext, base_url: str, registries: Registry) -> Iterator[Page]:
     opened = context.new_page()
     trouble: list[str] = []
     opened.on("pageerror", lambda error: trouble.append(str(error)))
-    own = (base_url, "data:", "blob:")
+    # Somebody who pays is sent to the payment page.
+    own = (base_url, "data:", "blob:", f"{registries.origin}/till/pay/")
     opened.on("request", lambda r: r.url.startswith(own) or trouble.append(r.url))
     yield opened
     assert trouble == []

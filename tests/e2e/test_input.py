@@ -232,8 +232,25 @@ def test_every_view_passes_the_accessibility_rules(browser: Browser, base_url: s
     page.get_by_role("img", name="inkpost.com, spelled").wait_for()
     found["basket"] = violations()
     # A telephone: reading, the shortlist and voting.
+    page.goto("/owned")
+    page.get_by_role("button", name="Add names").click()
+    page.get_by_label("Full names, one a line").fill("inkpost.com")
+    page.get_by_role("button", name="Put on the list").click()
+    page.get_by_text("One name is new on the list").wait_for()
+    page.get_by_role("button", name="Done").click()
+    page.get_by_role("button", name="inkpost.com").click()
+    page.get_by_label("Choose inkpost.com").check()
+    found["owned"] = violations()
+    page.goto("/contacts")
+    page.get_by_role("button", name="Add somebody").click()
+    page.get_by_role("button", name="Keep").click()
+    page.get_by_text("must be mended first").wait_for()
+    found["contact"] = violations()
     page.set_viewport_size({"width": 390, "height": 780})
     for view, address, there in (
+        ("owned, small", "/owned", "My"),
+        ("orders, small", "/orders", "Orders"),
+        ("contacts, small", "/contacts", "Contacts"),
         ("reading, small", shortlist.replace("shortlist", "read"), "Keep t"),
         ("shortlist, small", shortlist, "Duels"),
         ("watching, small", "/watching", "What you watch"),

@@ -11,12 +11,20 @@ from vinetag.apps.accounts.services import demo_user
 from vinetag.apps.bench.demo_briefs import DEMO
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
+from vinetag.apps.ordering.contacts import save_contact
+from vinetag.apps.owning.keeping import add_typed
 from vinetag.apps.shortlists.services import keep, note
 from vinetag.apps.watching.models import Telling
 from vinetag.apps.watching.watches import Wish, start_watch
 
 __all__ = ["load_demo"]
 
+# Registered in the simulated world: what else there is to know of them is read from there.
+OWNED: Final = "paperlane.com postbox.net nightgarden.com pianohouse.com inkwell.net"
+HOLDER: Final = {
+    "name": "Edda Birchwell", "street": "4 Quay Lane", "city": "Port Ferris", "region": "Cork",
+    "country": "IE", "phone": "+353 87 123 4567", "email": "edda@inkpost.example",
+}  # fmt: skip
 WATCHED_FOR: Final = "The favourite, until it is bought"
 
 
@@ -34,6 +42,8 @@ def load_demo(*, reset: bool = False) -> bool:
             for told in (owner.private_feeds, owner.letters):
                 told.all().delete()
             Telling.objects.filter(owner=owner).delete()
+            for bought in (owner.owned_names, owner.orders, owner.contact_sets, owner.contacts):
+                bought.all().delete()
             owner.preferences = {}
             owner.save(update_fields=["preferences"])
     elif projects.filter(removed_at=None).exists():
@@ -58,4 +68,6 @@ def load_demo(*, reset: bool = False) -> bool:
             projects.filter(pk__in=made).delete()
             return False
         projects.filter(pk__in=made).update(removed_at=None)
+        save_contact(owner, HOLDER)
+        add_typed(owner, OWNED)
     return True

@@ -2,36 +2,43 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
 from typing import Any, Final
 
-from django.db.models import Count, F, Q, QuerySet, Sum
+from django.db.models import Count, Q, QuerySet, Sum
 from django.db.models.functions import TruncMonth
 from django.utils import timezone
 
 from vinetag.apps.accounts.models import User
 from vinetag.apps.owning.models import OwnedName
 
-__all__ = ["PAGE", "SORTS", "WHEN", "Asked", "Month", "Page", "asked_for", "months_of", "page_of"]
+__all__ = [
+    "LONGEST_AFTER", "PAGE", "SORTS", "WHEN", "Asked", "Month", "Page", "asked_for", "facets_of",
+    "months_of", "page_of",
+]  # fmt: skip
 
 PAGE: Final = 100
 MONTHS: Final = 24
+# No extension keeps a name for its holder for so long after it ran out.
+LONGEST_AFTER: Final = timedelta(days=140)
 # From how many days before the moment a name runs out, to how many.
 WHEN: Final[Mapping[str, tuple[int | None, int | None]]] = {
     "past": (None, 0), "30": (0, 30), "90": (0, 90), "365": (0, 365), "unknown": (None, None),
 }  # fmt: skip
+# Each along an index; names of one moment or amount stand in the order they came.
 SORTS: Final[Mapping[str, Sequence[str]]] = {
-    "expires": ("expires_at", "label"),
-    "-expires": ("-expires_at", "label"),
+    "expires": ("expires_at", "pk"),
+    "-expires": ("-expires_at", "-pk"),
     "name": ("label", "extension"),
     "-name": ("-label", "-extension"),
-    "cost": ("yearly", "label"),
-    "-cost": ("-yearly", "label"),
-    "registered": ("registered_at", "label"),
-    "-registered": ("-registered_at", "label"),
+    "cost": ("yearly", "pk"),
+    "-cost": ("-yearly", "-pk"),
+    "registered": ("registered_at", "pk"),
+    "-registered": ("-registered_at", "-pk"),
 }
 FACETS: Final = ("extension", "seller_name", "renewal")
 
@@ -54,13 +61,11 @@ class Asked:
 
 @dataclass(frozen=True)
 class Page:
-    """Rows of a page and how many there are in all; how many of each there would be to choose
-    from, by field.
-    """
+    """Rows of a page, how many there are of what is asked for, and of all."""
 
     rows: Sequence[OwnedName]
     total: int
-    facets: Mapping[str, Sequence[tuple[str, int]]] = field(default_factory=dict)
+    every: int
 
 
 @dataclass(frozen=True)
@@ -115,36 +120,59 @@ def asked_for(person: User, asked: Asked) -> QuerySet[OwnedName]:
 def page_of(person: User, asked: Asked) -> Page:
     """A page of those that are asked for."""
     rows = asked_for(person, asked)
-    first, *rest = SORTS[asked.sort]
-    down = first.startswith("-")
-    at = F(first.removeprefix("-"))
-    order = at.desc(nulls_last=True) if down else at.asc(nulls_last=True)
-    start = asked.page * PAGE
-    shown = rows.order_by(order, *rest, "pk")[start : start + PAGE]
-    return Page(list(shown.select_related("project")), rows.count(), facets_of(person))
+    pks = _sorted(rows, SORTS[asked.sort], asked.page * PAGE)
+    # What is sorted is narrow; the rows themselves are fetched for the page alone.
+    found = OwnedName.objects.select_related("project").in_bulk(pks)
+    total = rows.count()
+    plain = asked == Asked(sort=asked.sort, page=asked.page)
+    every = total if plain else mine(person).count()
+    return Page([found[pk] for pk in pks if pk in found], total, every)
+
+
+def _sorted(rows: QuerySet[OwnedName], order: Sequence[str], start: int) -> list[int]:
+    """The keys of a page. What has no such moment or amount stands last, which the database does by
+    itself from the greatest down, and otherwise only without an index: so in two steps.
+    """
+
+    def some(of: QuerySet[OwnedName], since: int, count: int) -> list[int]:
+        return list(of.order_by(*order).values_list("pk", flat=True)[since : since + count])
+
+    first = order[0]
+    if first.startswith("-") or first == "label":
+        return some(rows, start, PAGE)
+    known = rows.filter(**{f"{first}__isnull": False})
+    found = some(known, start, PAGE)
+    if len(found) < PAGE:
+        unknown = rows.filter(**{f"{first}__isnull": True})
+        since = start + len(found) - (known.count() if start else len(found))
+        found += some(unknown, max(0, since), PAGE - len(found))
+    return found
 
 
 def facets_of(person: User) -> dict[str, Sequence[tuple[str, int]]]:
     """How many of each there are, the most first, whatever is asked for."""
-    found: dict[str, Sequence[tuple[str, int]]] = {}
-    for name in FACETS:
-        counted = mine(person).values_list(name).annotate(n=Count("pk")).order_by("-n", name)
-        found[name] = [(str(value), count) for value, count in counted[:60] if value]
-    tags: dict[str, int] = {}
-    for text, count in mine(person).exclude(tags="").values_list("tags").annotate(n=Count("pk")):
-        for tag in filter(None, str(text).split("|")):
-            tags[tag] = tags.get(tag, 0) + count
-    found["tag"] = sorted(tags.items(), key=lambda one: (-one[1], one[0]))[:60]
-    return found
+    counts: dict[str, Counter[str]] = {name: Counter() for name in (*FACETS, "tag")}
+    groups = mine(person).values_list(*FACETS, "tags").annotate(n=Count("pk"))
+    for *values, tags, count in groups.order_by():
+        for name, value in zip(FACETS, values, strict=True):
+            counts[name][str(value)] += count
+        for tag in filter(None, str(tags).split("|")):
+            counts["tag"][tag] += count
+    return {
+        name: sorted(((v, n) for v, n in found.items() if v), key=lambda one: (-one[1], one[0]))[
+            :60
+        ]
+        for name, found in counts.items()
+    }
 
 
 def months_of(person: User, currency: str) -> list[Month]:
     """From this month on, for two years: each name is renewed for a year whenever it runs out. What
-    ran out already is of this month.
+    ran out already is of this month, as long as it can be had back.
     """
     today = timezone.localdate().replace(day=1)
     counted = (
-        mine(person).filter(expires_at__isnull=False)
+        mine(person).filter(expires_at__gt=timezone.now() - LONGEST_AFTER)
         .annotate(month=TruncMonth("expires_at"))
         .values("month")
         .annotate(

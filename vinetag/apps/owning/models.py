@@ -73,8 +73,11 @@ class OwnedName(models.Model):
         ]
         indexes: ClassVar = [
             models.Index(fields=["owner", "left_at", "expires_at"]),
+            models.Index(fields=["owner", "left_at", "yearly"]),
+            models.Index(fields=["owner", "left_at", "registered_at"]),
             models.Index(fields=["expires_at"]),
             models.Index(fields=["ask_at"]),
+            models.Index(fields=["priced_on"]),
         ]
 
     def __str__(self) -> str:

@@ -9,6 +9,7 @@ from typing import Any, Final
 from django.db import transaction
 from django.utils import timezone
 
+from vinetag.apps.owning.listing import LONGEST_AFTER
 from vinetag.apps.owning.models import OwnedName
 from vinetag.apps.watching.models import Happening
 from vinetag.core.owning import BEFORE, Due, due_reminder
@@ -16,8 +17,6 @@ from vinetag.core.owning import BEFORE, Due, due_reminder
 __all__ = ["remind", "tell"]
 
 CHUNK: Final = 2_000
-# No extension keeps a name for so long after it ran out.
-LONGEST_AFTER: Final = timedelta(days=140)
 
 
 def remind(now: datetime | None = None) -> int:

@@ -25,7 +25,6 @@ from vinetag.apps.ordering.owners import owners_of
 from vinetag.apps.ordering.paying import can_use_credit, pay_by_credit
 from vinetag.apps.ordering.placing import Bought, make_order, terms_of
 from vinetag.apps.ordering.pricing import buyer_of
-from vinetag.apps.owning.listing import mine
 from vinetag.apps.owning.models import OwnedName
 from vinetag.apps.owning.reminding import tell
 from vinetag.core.cost import (
@@ -45,8 +44,8 @@ from vinetag.core.ordering import Person, said_in_words
 from vinetag.lookup.epp import Checked, Done, FeeAction, Gateway, Seen
 
 __all__ = [
-    "MOST_AT_ONCE", "OneRenewal", "Renewal", "adopt_renewed", "order_renewal", "price_owned",
-    "renew_by_itself", "renewal_of",
+    "MOST_AT_ONCE", "OneRenewal", "Renewal", "adopt_renewed", "order_renewal", "renew_by_itself",
+    "renewal_of",
 ]  # fmt: skip
 
 MOST_AT_ONCE: Final = 200
@@ -349,30 +348,3 @@ def _try(row: OwnedName) -> bool:
 
 def _day(at: datetime | None) -> str:
     return "" if at is None else f"{at:%Y-%m-%d}"
-
-
-def price_owned(person: User) -> int:
-    """What a year costs at each name's seller by the list of the day, tax and all; how many names
-    were priced.
-    """
-    today, currency = timezone.localdate(), usual_currency(person)
-    old = mine(person).filter(
-        Q(priced_on=None) | Q(priced_on__lt=today) | ~Q(yearly_currency=currency)
-    )
-    pairs = list(old.values_list("seller", "extension").distinct())
-    if not pairs:
-        return 0
-    market = market_for(person, replace(buyer_of(owners_of(person), ()), privacy=False), currency)
-    count = 0
-    for seller, extension in pairs:
-        amount = None
-        if seller in market.prices:
-            try:
-                priced = market.price(Term(seller, extension, "renew", 1, market.today))
-                amount = None if priced is None else Decimal(priced.amount) / 1000
-            except RateError:
-                amount = None
-        count += old.filter(seller=seller, extension=extension).update(
-            yearly=amount, yearly_currency=currency, priced_on=today
-        )
-    return count

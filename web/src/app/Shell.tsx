@@ -112,6 +112,9 @@ const PLACES = [
   ['/settings', t('Settings')],
 ] as const;
 
+// What stands in the bar itself; the basket and the bell lead to the others.
+const BAR = PLACES.slice(5, -1);
+
 /** All that stands at the right of the bar, in a menu, where the window is narrow. */
 function PlacesMenu({ person, onLeave }: { person: string; onLeave: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
@@ -247,7 +250,7 @@ export function Shell({ person, liked }: { person: string; liked: Preferences['t
             </>
           ) : (
             <>
-              {PLACES.slice(4, -1).map(([to, word]) => (
+              {BAR.map(([to, word]) => (
                 <Box key={to} component={NavLink} to={to} sx={{ color: 'text.secondary', textDecoration: 'none' }}>
                   {word}
                 </Box>

@@ -158,7 +158,7 @@ class Entry(models.Model):
     amount = models.DecimalField(max_digits=14, decimal_places=2)
     reference = models.CharField(max_length=64, unique=True, db_collation="ascii_bin")
     payment = models.ForeignKey(
-        Payment, on_delete=models.PROTECT, null=True, blank=True, related_name="entries"
+        Payment, on_delete=models.RESTRICT, null=True, blank=True, related_name="entries"
     )
     at = models.DateTimeField(auto_now_add=True)
     done_at = models.DateTimeField(null=True, blank=True)

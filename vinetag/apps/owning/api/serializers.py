@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from django.utils import timezone
@@ -95,7 +96,6 @@ class OwnedSerializer(serializers.Serializer[Any]):
     total = serializers.IntegerField()
     every = serializers.IntegerField(help_text="How many there are, whatever is asked for")
     size = serializers.IntegerField(help_text="Of a page")
-    facets = OwnedFacetsSerializer()
 
 
 class TypedSerializer(serializers.Serializer[Any]):
@@ -219,14 +219,18 @@ def _money(amount: Any) -> str | None:
     return None if amount is None else f"{amount:.2f}"
 
 
-def page_document(page: Page, every: int, size: int) -> dict[str, Any]:
+def page_document(page: Page, size: int) -> dict[str, Any]:
     """As OwnedSerializer describes it."""
-    facets = {
-        name: [{"value": value, "count": count} for value, count in found]
-        for name, found in page.facets.items()
-    }
     rows = [owned_document(row) for row in page.rows]
-    return {"rows": rows, "total": page.total, "every": every, "size": size, "facets": facets}
+    return {"rows": rows, "total": page.total, "every": page.every, "size": size}
+
+
+def facets_document(found: Mapping[str, Sequence[tuple[str, int]]]) -> dict[str, Any]:
+    """As OwnedFacetsSerializer describes it."""
+    return {
+        name: [{"value": value, "count": count} for value, count in counted]
+        for name, counted in found.items()
+    }
 
 
 def renewal_document(renewal: Renewal, currency: str) -> dict[str, Any]:

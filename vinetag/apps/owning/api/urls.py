@@ -6,6 +6,7 @@ from vinetag.apps.owning.api import acts, views
 
 urlpatterns = [
     path("owned", views.OwnedView.as_view()),
+    path("owned/facets", views.FacetsView.as_view()),
     path("owned/table", views.TableView.as_view()),
     path("owned/file", views.OwnedFileView.as_view()),
     path("owned/months", views.MonthsView.as_view()),

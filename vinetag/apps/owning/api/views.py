@@ -21,9 +21,11 @@ from vinetag.apps.owning.api.serializers import (
     IdsSerializer,
     MonthsSerializer,
     OwnedChangeSerializer,
+    OwnedFacetsSerializer,
     OwnedQuestionSerializer,
     OwnedSerializer,
     TypedSerializer,
+    facets_document,
     owned_document,
     page_document,
 )
@@ -36,13 +38,13 @@ from vinetag.apps.owning.keeping import (
     change_names,
     take_off,
 )
-from vinetag.apps.owning.listing import PAGE, Asked, asked_for, mine, months_of, page_of
-from vinetag.apps.owning.renewing import price_owned
+from vinetag.apps.owning.listing import PAGE, Asked, asked_for, facets_of, months_of, page_of
+from vinetag.apps.owning.pricing import is_priced, price_owned
 from vinetag.core.owning import COLUMNS
 from vinetag.core.spreadsheet import FORMS, as_csv
 
 __all__ = [
-    "BackView", "MonthsView", "OffView", "OwnedFileView", "OwnedView", "TableView",
+    "BackView", "FacetsView", "MonthsView", "OffView", "OwnedFileView", "OwnedView", "TableView",
 ]  # fmt: skip
 
 REFUSALS = {400: ErrorSerializer, 409: ErrorSerializer}
@@ -81,10 +83,10 @@ class OwnedView(APIView):
     def get(self, request: Request) -> Response:
         person = person_of(request)
         asked = Asked(**_asked(request))
-        adopt_ordered(person)
-        price_owned(person)
-        document = page_document(page_of(person, asked), mine(person).count(), PAGE)
-        return Response(OwnedSerializer(document).data)
+        if adopt_ordered(person) or not is_priced(person):
+            price_owned(person)
+        # As OwnedSerializer would write it: rows of a page are many, and plain.
+        return Response(page_document(page_of(person, asked), PAGE))
 
     @extend_schema(
         operation_id="addOwned",
@@ -111,7 +113,15 @@ def _take(person: User, request: Request, *, table: bool) -> Response:
     given = TypedSerializer(data=request.data)
     given.is_valid(raise_exception=True)
     brought = (bring_table if table else add_typed)(person, given.validated_data["text"])
+    price_owned(person)
     return Response(BroughtSerializer(_brought(brought)).data, status=201)
+
+
+class FacetsView(APIView):
+    @extend_schema(operation_id="readOwnedFacets", responses=OwnedFacetsSerializer)
+    def get(self, request: Request) -> Response:
+        document = facets_document(facets_of(person_of(request)))
+        return Response(OwnedFacetsSerializer(document).data)
 
 
 class TableView(APIView):
@@ -164,7 +174,8 @@ class MonthsView(APIView):
     @extend_schema(operation_id="readOwnedMonths", responses=MonthsSerializer)
     def get(self, request: Request) -> Response:
         person = person_of(request)
-        price_owned(person)
+        if not is_priced(person):
+            price_owned(person)
         currency = usual_currency(person)
         months = [
             {"month": m.month, "amount": f"{m.amount:.2f}", "names": m.names, "unknown": m.unknown}

@@ -101,12 +101,14 @@ export function ContactsPage() {
                       </Alert>
                     )}
                   </Box>
-                  <Button onClick={() => setOpen(one)} aria-label={t('Change {who}', { who: one.shown })}>
-                    {t('Change')}
-                  </Button>
-                  <Button onClick={() => setGoing(one)} aria-label={t('Delete {who}', { who: one.shown })}>
-                    {t('Delete')}
-                  </Button>
+                  <Stack direction="row">
+                    <Button onClick={() => setOpen(one)} aria-label={t('Change {who}', { who: one.shown })}>
+                      {t('Change')}
+                    </Button>
+                    <Button onClick={() => setGoing(one)} aria-label={t('Delete {who}', { who: one.shown })}>
+                      {t('Delete')}
+                    </Button>
+                  </Stack>
                 </Stack>
               </Box>
             ))}

@@ -60,7 +60,10 @@ function NameRow({ name, currency }: { name: PlacedName; currency: string }) {
 export function standing(order: PlacedOrder): string {
   const done = order.names.filter((one) => one.state === 'registered').length;
   const count = order.names.length;
-  if (order.stage === 'called_off') return t('Called off; its names are back in the basket');
+  if (order.stage === 'called_off')
+    return order.names.some((one) => one.action === 'register')
+      ? t('Called off; its names are back in the basket')
+      : t('Called off');
   if (order.stage === 'open') return t('To be paid');
   if (order.stage === 'done')
     return t('{done, number} of {count, number} {count, plural, one {name} other {names}} done', { done, count });
@@ -102,7 +105,7 @@ function Paying({ order }: { order: PlacedOrder }) {
 }
 
 /** One order: what it comes to, what became of each name, and what is left to do. */
-export function OrderCard({ order }: { order: PlacedOrder }) {
+export function OrderCard({ order, alone = false }: { order: PlacedOrder; alone?: boolean }) {
   const { callOff, carryOn } = useOrderActs();
   const done = order.names.filter((one) => !WAITING.includes(one.state)).length;
   const unsent = order.stage === 'paid' && order.names.some((one) => one.state === 'paid');
@@ -112,11 +115,13 @@ export function OrderCard({ order }: { order: PlacedOrder }) {
       aria-label={t('Order {number}', { number: order.number })}
       sx={{ bgcolor: 'background.paper', border: 1, borderColor: 'divider', borderRadius: 1, p: 2, mt: 2 }}>
       <Stack direction="row" sx={{ gap: 2, flexWrap: 'wrap', alignItems: 'baseline' }}>
-        <Typography variant="h2">
-          <Box component={Link} to={`/orders/${order.id}`} sx={{ color: 'inherit' }}>
-            {order.number}
-          </Box>
-        </Typography>
+        {!alone && (
+          <Typography variant="h2">
+            <Box component={Link} to={`/orders/${order.id}`} sx={{ color: 'inherit' }}>
+              {order.number}
+            </Box>
+          </Typography>
+        )}
         <Typography sx={{ flex: 1 }}>
           {order.seller_name} · {formatMoment(order.placed_at)}
         </Typography>

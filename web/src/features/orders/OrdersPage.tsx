@@ -52,7 +52,7 @@ export function OrderPage() {
     <Box component="main" sx={{ maxWidth: 1120, mx: 'auto', px: 2, py: 3 }}>
       <BuyingNav />
       <Typography variant="h1">{t('Order {number}', { number: data.number })}</Typography>
-      <OrderCard order={data} />
+      <OrderCard order={data} alone />
       <Button component={Link} to="/orders" sx={{ mt: 2 }}>
         {t('All orders')}
       </Button>

@@ -140,6 +140,8 @@ export function OwnedDetails({ name }: { name: OwnedName }) {
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
         <TextField
           label={t('Name servers')}
+          placeholder={t('those of the seller')}
+          slotProps={{ inputLabel: { shrink: true } }}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
           error={Boolean(failed)}

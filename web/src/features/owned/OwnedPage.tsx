@@ -10,7 +10,6 @@ import Typography from '@mui/material/Typography';
 import { useDeferredValue, useState } from 'react';
 import { useSearchParams } from 'react-router';
 
-import type { OwnedPage as Page } from '../../shared/api';
 import { BuyingNav } from '../../shared/basket/BuyingNav';
 import { formatCount } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
@@ -21,7 +20,7 @@ import { BulkBar } from './BulkBar';
 import { MonthsChart } from './MonthsChart';
 import { OwnedTable } from './OwnedTable';
 import { RenewDialog } from './RenewDialog';
-import { type Question, readQuestion, useOwned, WHENS, writeQuestion } from './useOwned';
+import { type Question, readQuestion, useFacets, useOwned, WHENS, writeQuestion } from './useOwned';
 
 const WHEN_WORDS: Readonly<Record<string, string>> = {
   '': t('any time'),
@@ -34,16 +33,9 @@ const WHEN_WORDS: Readonly<Record<string, string>> = {
 type Field = 'extension' | 'seller' | 'tag';
 
 /** What the list is narrowed by. */
-function Filters({
-  page,
-  question,
-  onAsk,
-}: {
-  page: Page;
-  question: Question;
-  onAsk: (part: Partial<Question>) => void;
-}) {
-  const select = (field: Field, word: string, facet: readonly { value: string; count: number }[], dot = '') =>
+function Filters({ question, onAsk }: { question: Question; onAsk: (part: Partial<Question>) => void }) {
+  const { data: facets } = useFacets();
+  const select = (field: Field, word: string, facet: readonly { value: string; count: number }[] = [], dot = '') =>
     facet.length > 0 && (
       <TextField
         select
@@ -82,9 +74,9 @@ function Filters({
           </MenuItem>
         ))}
       </TextField>
-      {select('extension', t('Extension'), page.facets.extension, '.')}
-      {select('seller', t('At'), page.facets.seller_name)}
-      {select('tag', t('Tag'), page.facets.tag)}
+      {select('extension', t('Extension'), facets?.extension, '.')}
+      {select('seller', t('At'), facets?.seller_name)}
+      {select('tag', t('Tag'), facets?.tag)}
       <TextField
         select
         label={t('Renewal')}
@@ -144,7 +136,7 @@ export function OwnedPage() {
       ) : (
         <>
           <MonthsChart />
-          <Filters page={data} question={question} onAsk={ask} />
+          <Filters question={question} onAsk={ask} />
           <Typography role="status" color="textSecondary">
             {t('{total} of {every} names', { total: formatCount(data.total), every: formatCount(data.every) })}
             {isFetching && ' …'}

@@ -55,6 +55,7 @@ export function OwnedTable({ rows, question, chosen, onSort, onChoose }: Props) 
           minWidth: 760,
           borderCollapse: 'collapse',
           '& td, & th': { py: 0.4, pr: 1.5, textAlign: 'left', verticalAlign: 'middle' },
+          '& th': { fontSize: '0.8125rem', fontWeight: 600 },
           '& tbody tr': { borderTop: 1, borderColor: 'divider' },
         }}>
         <thead>

@@ -52,6 +52,10 @@ export const useOwned = (question: Question) =>
     placeholderData: keepPreviousData,
   });
 
+/** What there is to choose from, with how many of each. */
+export const useFacets = () =>
+  useQuery({ queryKey: keys.ownedFacets, queryFn: () => unwrap(api.GET('/api/owned/facets')) });
+
 /** What renewing costs by month. */
 export const useMonths = () =>
   useQuery({ queryKey: keys.ownedMonths, queryFn: () => unwrap(api.GET('/api/owned/months')) });

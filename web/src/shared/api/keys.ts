@@ -24,6 +24,7 @@ export const keys = {
   contactForm: ['contacts', 'form'] as const,
   owned: ['owned'] as const,
   ownedPage: (question: string) => ['owned', 'page', question] as const,
+  ownedFacets: ['owned', 'facets'] as const,
   ownedMonths: ['owned', 'months'] as const,
   renewal: (ids: readonly number[], years: number) => ['owned', 'renewal', years, ...ids] as const,
   orders: ['orders'] as const,

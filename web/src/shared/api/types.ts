@@ -42,6 +42,7 @@ export type PlacedName = Schemas['PlacedName'];
 export type Receipt = Schemas['Receipt'];
 export type OwnedName = Schemas['OwnedName'];
 export type OwnedPage = Schemas['Owned'];
+export type OwnedFacets = Schemas['OwnedFacets'];
 export type OwnedChange = Schemas['PatchedOwnedChangeRequest'];
 export type Brought = Schemas['Brought'];
 export type Renewal = Schemas['Renewal'];
