@@ -112,7 +112,7 @@ def environment(
         "VINETAG_TILL": f"http://127.0.0.1:{args.registry_port}/till",
         **simulated_gateways(
             args.epp_port,
-            quote(os.environ.get("VINETAG_EPP_PASSWORD") or secrets["VINETAG_EPP_PASSWORD"]),
+            quote(os.environ.get("VINETAG_EPP_PASSWORD") or secrets["VINETAG_EPP_PASSWORD"], ""),
             str(VAR / "simulated"),
         ),
     }

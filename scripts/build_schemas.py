@@ -27,6 +27,7 @@ def schemas() -> dict[str, dict[str, Any]]:
     from vinetag.core.market import feed_schema, hunt_schema
     from vinetag.core.market.markets import markets_schema, zones_schema
     from vinetag.core.market.short_names import short_schema
+    from vinetag.core.owning import schema_of_names
     from vinetag.core.sheet import question_schema
     from vinetag.core.vet.marks import marks_schema
 
@@ -38,6 +39,7 @@ def schemas() -> dict[str, dict[str, Any]]:
         "markets.schema.json": markets_schema(),
         "marks.table.json": marks_schema(),
         "price-list.table.json": price_list_schema(),
+        "owned.table.json": schema_of_names(),
         "preferences.schema.json": preferences_schema(),
         "project.schema.json": project_schema(),
         "question.schema.json": question_schema(),

@@ -21,6 +21,7 @@ from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
 from vinetag.apps.costs.models import SellerRow
 from vinetag.apps.costs.sellers import new_version
+from vinetag.apps.naming.models import Project
 from vinetag.apps.ordering import errands, paying
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.ordering.models import Errand, Order
@@ -411,6 +412,29 @@ def test_it_is_told_once_and_anew_when_it_runs_out_on_another_day(
     assert "has run out" in texts[0]
     rows = api.get("/api/happenings").json()["rows"]
     assert (rows[0]["project"], rows[0]["what"]) == (None, "owned")
+
+
+def test_the_days_names_run_out_are_in_the_calendar(api: APIClient, person: User) -> None:
+    [made] = api.post("/api/feeds", {"kind": "calendar"}).json()["feeds"]
+    owned(person, 2, expires_at=timezone.now() + 40 * DAY, yearly=9, yearly_currency="EUR")
+    OwnedName.objects.filter(label="name1").update(expires_at=timezone.now() - 300 * DAY)
+    text = APIClient().get(made["path"]).content.decode().replace("\r\n ", "")
+    assert text.count("BEGIN:VEVENT") == 1
+    assert "SUMMARY:Your name name0.com runs out" in text
+    assert f"DTSTART;VALUE=DATE:{timezone.now() + 40 * DAY:%Y%m%d}" in text
+
+
+def test_names_are_grouped_by_project(api: APIClient, person: User, project: Project) -> None:
+    owned(person, 3)
+    ids = list(OwnedName.objects.values_list("pk", flat=True)[:2])
+    assert api.patch("/api/owned", {"ids": ids, "project": project.pk}).json() == {"count": 2}
+    assert api.get("/api/owned/facets").json()["project"] == [
+        {"id": project.pk, "name": "Pressroom", "count": 2}
+    ]
+    assert api.get("/api/owned", {"project": project.pk}).json()["total"] == 2
+    assert api.patch("/api/owned", {"ids": ids, "project": 10**6}).status_code == 400
+    api.patch("/api/owned", {"ids": ids, "project": None})
+    assert api.get("/api/owned/facets").json()["project"] == []
 
 
 def test_what_is_off_the_list_is_not_told_of(person: User) -> None:

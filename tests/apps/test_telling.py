@@ -188,7 +188,7 @@ def test_much_at_once_is_one_letter(person: User, watched: Watch, posted: list[A
     for _ in range(70):
         happens(watched)
     assert (write_letters(), send_letters()) == (1, 1)
-    assert posted[0].subject == "70 things happened to what you watch"
+    assert posted[0].subject == "70 things happened to what you watch or own"
     assert posted[0].body.count("- inkpost.com is open") == 60
     assert "- and 10 more" in posted[0].body
     assert Happening.objects.filter(letter=None).count() == 0

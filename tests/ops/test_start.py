@@ -19,6 +19,7 @@ import pytest
 
 from ops import start
 from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
+from vinetag.lookup.epp import gateways_from_env
 
 # What is set up for all of them is set up by one worker.
 pytestmark = pytest.mark.xdist_group("start")
@@ -37,6 +38,7 @@ KILLED = {
     "worker": "worker --hostname checks",
     "worker for files": "worker --hostname files",
     "worker that watches": "worker --hostname watch",
+    "worker for orders": "worker --hostname orders",
     "schedule": "vinetag.jobs beat",
     "registry": "standins.registry",
     "redis": "redis-server",
@@ -199,11 +201,13 @@ def test_what_is_in_the_environment_beats_what_was_made(
     monkeypatch.setenv("VINETAG_SECRET_KEY", "mine")
     monkeypatch.delenv("VINETAG_DB_PASSWORD")
     ports = {"registry_port": 2, "dns_port": 3, "whois_port": 6, "mail_port": 7, "db_port": 4}
-    ports["redis_port"] = 5
+    ports |= {"redis_port": 5, "epp_port": 8}
     args = argparse.Namespace(port=1, **ports)
     made = {"VINETAG_SECRET_KEY": "made", "VINETAG_DB_PASSWORD": "made"}
+    made["VINETAG_EPP_PASSWORD"] = "a/b"
     env = start.environment(args, MariaDb(tmp_path, 4), Redis(tmp_path, 5, "p"), made)
     assert (env["VINETAG_SECRET_KEY"], env["VINETAG_DB_PASSWORD"]) == ("mine", "made")
+    assert gateways_from_env(env)["weir"].password == "a/b"
 
 
 def test_it_loads_demo_data_and_keeps_its_secrets_to_itself(started: Start) -> None:

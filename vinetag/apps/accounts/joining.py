@@ -7,9 +7,10 @@ nothing else.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from copy import deepcopy
 from dataclasses import dataclass, field
+from datetime import date, datetime
 from functools import cache
 from importlib import import_module
 from typing import Any
@@ -19,6 +20,7 @@ from rest_framework import serializers
 
 __all__ = [
     "Bringing",
+    "CalendarDay",
     "Counted",
     "Fields",
     "Filed",
@@ -73,14 +75,31 @@ class Shown:
     show: Callable[[Any, str], Mapping[str, Any]]
 
 
+@dataclass(frozen=True, slots=True)
+class CalendarDay:
+    """A whole day in a person's calendar: `uid` stays while the day moves; `known_at` is since when
+    it is known.
+    """
+
+    uid: str
+    summary: str
+    description: str
+    day: date
+    address: str
+    known_at: datetime | None = None
+
+
 @dataclass(frozen=True)
 class Joined:
-    """All that an app adds; `words` by the code of what can be wrong."""
+    """All that an app adds; `words` by the code of what can be wrong, `dates` to the calendar of a
+    person.
+    """
 
     filed: Filed | None = None
     counted: Counted | None = None
     shown: Shown | None = None
     words: Mapping[str, str] = field(default_factory=dict)
+    dates: Callable[[Any], Iterable[CalendarDay]] | None = None
 
 
 @cache

@@ -158,6 +158,13 @@ def facets_of(person: User) -> dict[str, Sequence[tuple[str, int]]]:
             counts[name][str(value)] += count
         for tag in filter(None, str(tags).split("|")):
             counts["tag"][tag] += count
+    projects = mine(person).exclude(project=None).values_list("project", "project__name")
+    named = {str(pk): name for pk, name in projects.distinct()}
+    for number, count in (
+        mine(person).exclude(project=None).values_list("project").annotate(n=Count("pk"))
+    ):
+        counts.setdefault("project", Counter())[f"{number} {named[str(number)]}"] = count
+    counts.setdefault("project", Counter())
     return {
         name: sorted(((v, n) for v, n in found.items() if v), key=lambda one: (-one[1], one[0]))[
             :60

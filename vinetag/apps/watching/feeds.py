@@ -8,6 +8,7 @@ import re
 import secrets
 from collections.abc import Iterator, Sequence
 from datetime import date, datetime, timedelta
+from itertools import chain, islice
 from typing import Any, Final
 
 from django.conf import settings
@@ -16,6 +17,7 @@ from django.utils.feedgenerator import Atom1Feed
 from icalendar import Calendar, Event
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError
+from vinetag.apps.accounts.joining import CalendarDay, joined
 from vinetag.apps.accounts.models import User
 from vinetag.apps.watching.happenings import happenings_of, texts_of
 from vinetag.apps.watching.letters import telling_of
@@ -109,7 +111,7 @@ def _plain(text: str) -> str:
 
 
 def calendar_feed(feed: PrivateFeed) -> bytes:
-    """Ends of auctions, when names may become open, and when they run out."""
+    """Ends of auctions, when names may become open, when they run out, and what other apps add."""
     calendar = Calendar()
     calendar.add("prodid", "-//Vine Tag//watching//EN")
     calendar.add("version", "2.0")
@@ -137,7 +139,27 @@ def calendar_feed(feed: PrivateFeed) -> bytes:
             if row.watch.reason:
                 event.add("comment", _plain(row.watch.reason))
             calendar.add_component(event)
+    for one in _days_of_others(feed.owner, MOST_EVENTS - count):
+        calendar.add_component(_day_event(one, feed.made_at))
     return bytes(calendar.to_ical())
+
+
+def _days_of_others(person: User, most: int) -> Iterator[CalendarDay]:
+    """What other apps have to tell."""
+    found = (one.dates(person) for one in joined() if one.dates is not None)
+    return islice(chain.from_iterable(found), max(0, most))
+
+
+def _day_event(one: CalendarDay, made_at: datetime) -> Event:
+    event = Event()
+    event.add("uid", f"{one.uid}@vinetag.example")
+    event.add("dtstamp", one.known_at or made_at)
+    event.add("summary", _plain(one.summary))
+    event.add("description", _plain(one.description))
+    event.add("dtstart", one.day)
+    event.add("dtend", one.day + timedelta(days=1))
+    event.add("url", f"{settings.PUBLIC_ADDRESS}{one.address}")
+    return event
 
 
 def _dates(row: Watched, seen: Seen) -> Iterator[tuple[str, dict[str, Any]]]:

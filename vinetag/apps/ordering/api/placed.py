@@ -9,6 +9,7 @@ from typing import Any
 
 from django.conf import settings
 from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
 from rest_framework.permissions import AllowAny
@@ -261,7 +262,11 @@ class NoticeView(APIView):
     throttle_classes = [ByAddress]
     throttle_scope = "notices"
 
-    @extend_schema(operation_id="takePaymentNotice", request=Any, responses={204: None})
+    @extend_schema(
+        operation_id="takePaymentNotice",
+        request=OpenApiTypes.OBJECT,
+        responses={204: None, 404: ErrorSerializer, 409: ErrorSerializer},
+    )
     def post(self, request: Request) -> HttpResponse:
         if settings.TILL is None:
             raise NotFoundError

@@ -84,11 +84,18 @@ class OwnedFacetSerializer(serializers.Serializer[Any]):
     count = serializers.IntegerField()
 
 
+class OwnedProjectSerializer(serializers.Serializer[Any]):
+    id = serializers.IntegerField()
+    name = serializers.CharField()
+    count = serializers.IntegerField()
+
+
 class OwnedFacetsSerializer(serializers.Serializer[Any]):
     extension = OwnedFacetSerializer(many=True)
     seller_name = OwnedFacetSerializer(many=True)
     renewal = OwnedFacetSerializer(many=True)
     tag = OwnedFacetSerializer(many=True)
+    project = OwnedProjectSerializer(many=True)
 
 
 class OwnedSerializer(serializers.Serializer[Any]):
@@ -227,10 +234,14 @@ def page_document(page: Page, size: int) -> dict[str, Any]:
 
 def facets_document(found: Mapping[str, Sequence[tuple[str, int]]]) -> dict[str, Any]:
     """As OwnedFacetsSerializer describes it."""
-    return {
+    document: dict[str, Any] = {
         name: [{"value": value, "count": count} for value, count in counted]
         for name, counted in found.items()
+        if name != "project"
     }
+    parts = ((*value.partition(" "), count) for value, count in found["project"])
+    document["project"] = [{"id": int(a), "name": b, "count": count} for a, _, b, count in parts]
+    return document
 
 
 def renewal_document(renewal: Renewal, currency: str) -> dict[str, Any]:

@@ -80,6 +80,7 @@ function setUp(shown: Basket, act: (method: string, path: string) => Answer | un
     if (answer) return answer;
     if (path === '/api/sellers')
       return { body: { sellers: [{ code: 'larkspur', name: 'Larkspur', dated: '2026-11-01' }], follows: false } };
+    if (path === '/api/projects') return { body: [{ id: 3, name: 'Pressroom' }] };
     if (path === '/api/contacts') return { body: { contacts: [], sets: [], everybody: false } };
     return { body: method === 'DELETE' ? { batch: 'b1' } : shown };
   });
@@ -182,4 +183,38 @@ it('is filled by a button that says when names are there already, and counted in
   await userEvent.click(screen.getByRole('button', { name: 'Into the basket' }));
   expect(await screen.findByText('inkpost.com: in the basket already.')).toBeVisible();
   expect(sent(requests, 'POST', '/api/projects/3/basket')).toEqual([{ names: ['inkpost.com'], seller: '', years: 1 }]);
+});
+
+it('puts full names in as they are typed, and keeps what is refused', async () => {
+  const requests = setUp(basket(), (method, path) =>
+    method === 'POST' && path === '/api/projects/3/basket'
+      ? {
+          status: 400,
+          body: { code: 'refused', message: 'No.', problems: [{ path: 'names.0', code: 'x', message: 'No name.' }] },
+        }
+      : undefined,
+  );
+  await userEvent.type(await screen.findByLabelText('Put in full names'), 'ink post.com{Enter}');
+  expect(await screen.findByText('No name.')).toBeVisible();
+  expect(screen.getByLabelText('Put in full names')).toHaveValue('ink post.com');
+  expect(sent(requests, 'POST', '/api/projects/3/basket')).toEqual([
+    { names: ['ink', 'post.com'], seller: '', years: 1 },
+  ]);
+});
+
+it('orders here what is ready, and says why something is not', async () => {
+  const found = { ...reviewed, at: now, status: 'open', may: true, here: true };
+  const requests = setUp(
+    basket({ items: [item({ reviewed: found })], ready: true, ready_here: true }),
+    (method, path) => (method === 'POST' && path === '/api/orders' ? { body: { orders: [{ id: 7 }] } } : undefined),
+  );
+  await userEvent.click(await screen.findByRole('button', { name: 'Order here' }));
+  await waitFor(() => expect(sent(requests, 'POST', '/api/orders')).toHaveLength(1));
+});
+
+it('names what keeps it from being ordered here', async () => {
+  const found = { ...reviewed, at: now, status: 'open', may: true, not_here: 'Nobody is named whom it is for.' };
+  setUp(basket({ items: [item({ reviewed: found })], ready: true }));
+  expect(await screen.findByText(/Nobody is named whom it is for/)).toBeVisible();
+  expect(screen.queryByRole('button', { name: 'Order here' })).toBeNull();
 });

@@ -19,6 +19,7 @@ import { t } from '../../shared/texts';
 import { useOrderActs } from '../../shared/basket/useOrders';
 import { useContacts } from '../../shared/basket/useContacts';
 import { BasketRow, Choices } from './BasketRow';
+import { TypeIn } from './TypeIn';
 import { useSellersWithLists } from './useSellers';
 
 const PLAIN = {
@@ -204,8 +205,9 @@ export function BasketPage() {
               {t('To the projects')}
             </Button>
           }>
-          {t('Put a name in from its own page, or all of a shortlist at once.')}
+          {t('Put a name in from its own page, all of a shortlist or a plan at once, or type it.')}
         </EmptyState>
+        <TypeIn />
       </Box>
     );
   return (
@@ -218,6 +220,7 @@ export function BasketPage() {
           most: formatCount(data.most),
         })}
       </Typography>
+      <TypeIn />
       <Sum basket={data} years={years} onYears={setYears} />
       <Button sx={{ mt: 1, displayPrint: 'none' }} aria-expanded={all} onClick={() => setAll(!all)}>
         {t('For all of them at once')}

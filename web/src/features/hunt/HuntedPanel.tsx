@@ -13,6 +13,7 @@ import { Age } from '../../shared/ui/Age';
 import { TagFilledIcon, TagIcon } from '../../shared/ui/icons';
 import { SeamedName } from '../../shared/ui/SeamedName';
 import { rich, t } from '../../shared/texts';
+import { BasketButton } from '../../shared/basket/BasketButton';
 import { WatchButton } from '../../shared/watching/WatchButton';
 import { dropTold, type HuntContext, Price, When } from './huntColumns';
 
@@ -105,6 +106,7 @@ export function HuntedPanel({ row, projectId, context, onKeep }: Props) {
           extensions={[row.extension]}
           variant="text"
         />
+        <BasketButton projectId={projectId} names={[`${row.label}.${row.extension}`]} />
         <Button component={Link} to={`/projects/${projectId}/names/${row.label}.${row.extension}`}>
           {t('Everything about it')}
         </Button>

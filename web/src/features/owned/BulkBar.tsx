@@ -8,6 +8,7 @@ import { useState } from 'react';
 
 import { asApiError } from '../../shared/api';
 import { usePreferences } from '../../shared/lib/preferences';
+import { useProjectNames } from '../../shared/lib/useProjectNames';
 import { t } from '../../shared/texts';
 import { useOwnedActs } from './useOwned';
 
@@ -21,6 +22,7 @@ interface Props {
 export function BulkBar({ ids, onRenew, onDone }: Props) {
   const { change, off, ask, lock } = useOwnedActs();
   const { preferences } = usePreferences();
+  const projects = useProjectNames();
   const currency = preferences?.currency ?? 'EUR';
   const [tag, setTag] = useState('');
   const [ceiling, setCeiling] = useState<string | null>(null);
@@ -50,6 +52,19 @@ export function BulkBar({ ids, onRenew, onDone }: Props) {
           sx={{ width: 150 }}>
           <MenuItem value="ask">{t('ask me first')}</MenuItem>
           <MenuItem value="itself">{t('by itself …')}</MenuItem>
+        </TextField>
+        <TextField
+          select
+          label={t('Project')}
+          value=""
+          onChange={(e) => change.mutate({ ids, project: e.target.value === 'none' ? null : Number(e.target.value) })}
+          sx={{ width: 130 }}>
+          <MenuItem value="none">{t('none')}</MenuItem>
+          {projects.data?.map((one) => (
+            <MenuItem key={one.id} value={one.id}>
+              {one.name}
+            </MenuItem>
+          ))}
         </TextField>
         <TextField
           label={t('Tag')}

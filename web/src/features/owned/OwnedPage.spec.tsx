@@ -69,8 +69,9 @@ function setUp(shown: Page, act: (method: string, path: string) => Answer | unde
     const answer = act(method, path);
     if (answer) return answer;
     if (path === '/api/owned/months') return { body: { currency: 'EUR', months: [] } };
+    if (path === '/api/projects') return { body: [{ id: 3, name: 'Pressroom' }] };
     if (path === '/api/owned/facets')
-      return { body: { extension: [{ value: 'com', count: 1 }], seller_name: [], renewal: [], tag: [] } };
+      return { body: { extension: [{ value: 'com', count: 1 }], seller_name: [], renewal: [], tag: [], project: [] } };
     if (path === '/api/owned/renewing') return { body: renewal };
     if (path === '/api/owned/off') return { body: { batch: 'b1' } };
     if (path.startsWith('/api/owned') && method !== 'GET')

@@ -77,6 +77,22 @@ function Filters({ question, onAsk }: { question: Question; onAsk: (part: Partia
       {select('extension', t('Extension'), facets?.extension, '.')}
       {select('seller', t('At'), facets?.seller_name)}
       {select('tag', t('Tag'), facets?.tag)}
+      {(facets?.project.length ?? 0) > 0 && (
+        <TextField
+          select
+          label={t('Project')}
+          value={question.project ?? ''}
+          onChange={(e) => onAsk({ project: e.target.value === '' ? null : Number(e.target.value) })}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+          sx={{ minWidth: 130 }}>
+          <MenuItem value="">{t('any')}</MenuItem>
+          {facets?.project.map((one) => (
+            <MenuItem key={one.id} value={one.id}>
+              {one.name} ({formatCount(one.count)})
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <TextField
         select
         label={t('Renewal')}

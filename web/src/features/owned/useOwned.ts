@@ -15,6 +15,7 @@ export interface Question {
   extension: string;
   seller: string;
   tag: string;
+  project: number | null;
   when: (typeof WHENS)[number];
   renewed: '' | 'ask' | 'itself';
   differs: boolean;
@@ -30,6 +31,7 @@ export const readQuestion = (params: URLSearchParams): Question => ({
   extension: params.get('extension') ?? '',
   seller: params.get('seller') ?? '',
   tag: params.get('tag') ?? '',
+  project: Math.trunc(Number(params.get('project'))) || null,
   when: one(WHENS, params.get('when'), ''),
   renewed: one(['', 'ask', 'itself'] as const, params.get('renewed'), ''),
   differs: params.get('differs') === 'true',
@@ -40,7 +42,9 @@ export const readQuestion = (params: URLSearchParams): Question => ({
 /** A question as an address has it: without what is usual. */
 export function writeQuestion(question: Question): URLSearchParams {
   const usual = readQuestion(new URLSearchParams());
-  const different = Object.entries(question).filter(([name, value]) => value !== usual[name as keyof Question]);
+  const different = Object.entries(question).filter(
+    ([name, value]) => value !== null && value !== usual[name as keyof Question],
+  );
   return new URLSearchParams(different.map(([name, value]) => [name, String(value)]));
 }
 
@@ -48,7 +52,10 @@ export function writeQuestion(question: Question): URLSearchParams {
 export const useOwned = (question: Question) =>
   useQuery({
     queryKey: keys.ownedPage(writeQuestion(question).toString()),
-    queryFn: () => unwrap(api.GET('/api/owned', { params: { query: question } })),
+    queryFn: () => {
+      const { project, ...rest } = question;
+      return unwrap(api.GET('/api/owned', { params: { query: project === null ? rest : question } }));
+    },
     placeholderData: keepPreviousData,
   });
 

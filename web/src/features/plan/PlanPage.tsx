@@ -9,6 +9,7 @@ import { Link, useSearchParams } from 'react-router';
 
 import { asApiError } from '../../shared/api';
 import { useLikedCurrency, usePlanned } from './usePlanned';
+import { BasketButton } from '../../shared/basket/BasketButton';
 import { useOpenProject } from '../../shared/lib/projectContext';
 import { EmptyState } from '../../shared/ui/EmptyState';
 import { FileMenu } from '../../shared/ui/FileMenu';
@@ -59,7 +60,12 @@ export function PlanPage() {
     <Box component="main" sx={{ maxWidth: 1180, mx: 'auto', px: { xs: 1.5, md: 3 }, py: 3 }}>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between', gap: 1, flexWrap: 'wrap' }}>
         <Typography variant="h1">{t('Plan')}</Typography>
-        <Stack direction="row" sx={{ gap: 1 }}>
+        <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+          <BasketButton
+            projectId={project.id}
+            names={(worked?.names ?? []).map((one) => one.full_name)}
+            word={t('All into the basket')}
+          />
           <Button
             component={Link}
             to={`/projects/${project.id}/plan/print?${params.toString()}`}

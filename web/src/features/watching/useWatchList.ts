@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 
+import { useProjectNames } from '../../shared/lib/useProjectNames';
 import { api, keys, unwrap } from '../../shared/api';
 import { extensionsQuery, sellersQuery } from '../../shared/lib/queries';
 
@@ -20,7 +21,7 @@ export const useWatchedNames = (watch: number, page: number) =>
 
 /** What a new watch can be of: projects, sellers, extensions. */
 export function useChoices() {
-  const projects = useQuery({ queryKey: keys.projects, queryFn: () => unwrap(api.GET('/api/projects')) });
+  const projects = useProjectNames();
   const sellers = useQuery(sellersQuery);
   const extensions = useQuery(extensionsQuery);
   return { projects: projects.data, sellers: sellers.data, extensions: extensions.data };

@@ -4270,6 +4270,7 @@ export interface components {
             seller_name: components["schemas"]["OwnedFacet"][];
             renewal: components["schemas"]["OwnedFacet"][];
             tag: components["schemas"]["OwnedFacet"][];
+            project: components["schemas"]["OwnedProject"][];
         };
         OwnedName: {
             id: number;
@@ -4313,6 +4314,11 @@ export interface components {
             said: {
                 [key: string]: unknown;
             };
+        };
+        OwnedProject: {
+            id: number;
+            name: string;
+            count: number;
         };
         /**
          * @description Who will own the name: `country`, also where the people to be reached are (ISO 3166-1, ""
@@ -10632,7 +10638,9 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": unknown;
+                "application/json": {
+                    [key: string]: unknown;
+                };
             };
         };
         responses: {
@@ -10654,6 +10662,22 @@ export interface operations {
             };
             /** @description Nobody is signed in, or the request lacks its token */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
