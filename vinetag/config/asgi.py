@@ -27,12 +27,14 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.run")
 # share its one interpreter, and pages would wait for all of them.
 COSTLY: Final = re.compile(
     r"POST /api/projects(/\d+/(more|dismissed|names/check|costs(/file)?))?$"
+    r"|POST /api/owned(/table)?$"
     r"|PATCH /api/projects/\d+$"
     r"|PUT /api/(rates|sellers/[^/]+/(prices|coupons))$"
+    r"|GET /api/owned/file$"
     r"|GET /api/projects/\d+/(file|export|shortlist/file|names/[^/]+/(near|fallback))$"
 )
 STREAM: Final = re.compile(r"/api/projects/\d+/checks/stream$")
-LIST: Final = re.compile(r"/api/(rates|sellers/[^/]+/(prices|coupons))$")
+LIST: Final = re.compile(r"/api/(rates|owned(/table)?|sellers/[^/]+/(prices|coupons))$")
 USUAL_BODY: Final = Bounds(settings.DATA_UPLOAD_MAX_MEMORY_SIZE, 30.0)
 PROJECT_FILE: Final = Bounds(settings.MOST_FILE_BYTES, 180.0, at_once=2)
 PRICE_LIST: Final = Bounds(settings.MOST_LIST_BYTES, 120.0, at_once=2)

@@ -49,7 +49,7 @@ export function BulkBar({ ids, onRenew, onDone }: Props) {
           onChange={(e) =>
             e.target.value === 'itself' ? setCeiling('') : change.mutate({ ids, renewal: 'ask', ceiling: null })
           }
-          sx={{ width: 150 }}>
+          sx={{ width: 115 }}>
           <MenuItem value="ask">{t('ask me first')}</MenuItem>
           <MenuItem value="itself">{t('by itself …')}</MenuItem>
         </TextField>
@@ -58,7 +58,7 @@ export function BulkBar({ ids, onRenew, onDone }: Props) {
           label={t('Project')}
           value=""
           onChange={(e) => change.mutate({ ids, project: e.target.value === 'none' ? null : Number(e.target.value) })}
-          sx={{ width: 130 }}>
+          sx={{ width: 105 }}>
           <MenuItem value="none">{t('none')}</MenuItem>
           {projects.data?.map((one) => (
             <MenuItem key={one.id} value={one.id}>
@@ -73,7 +73,7 @@ export function BulkBar({ ids, onRenew, onDone }: Props) {
           onKeyDown={(e) => {
             if (e.key === 'Enter' && tag.trim()) change.mutate({ ids, tag }, { onSuccess: () => setTag('') });
           }}
-          sx={{ width: 120 }}
+          sx={{ width: 95 }}
         />
         <Button
           size="small"
