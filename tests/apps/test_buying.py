@@ -213,6 +213,23 @@ def test_what_the_seller_does_not_sell_or_accept_is_told_at_the_name(
     assert "certificate" in found["items"][0]["reviewed"]["not_here"]
 
 
+def test_another_contact_is_looked_at_anew_and_coupons_are_for_elsewhere(
+    api: APIClient, person: User, project: Project
+) -> None:
+    lantern()
+    contact = save_contact(person, HOLDER)
+    [name] = fresh()
+    assert looked(api, project, name)["ready_here"]
+    save_contact(person, {**HOLDER, "name": "Bram"}, contact)
+    found = api.get("/api/basket").json()
+    assert not found["ready"]
+    assert found["items"][0]["reviewed"]["status"] == "unasked"
+    api.patch("/api/basket", {"coupon": "LANTERN10"})
+    found = api.post("/api/basket/review").json()
+    assert found["ready"]
+    assert "take no coupons" in found["items"][0]["reviewed"]["not_here"]
+
+
 def test_a_number_the_registry_asks_for_is_missed_by_its_name(
     api: APIClient, person: User, project: Project
 ) -> None:

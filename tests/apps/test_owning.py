@@ -113,6 +113,13 @@ def test_what_is_registered_here_comes_onto_the_list_with_what_a_year_costs(
     assert [m["amount"] for m in months if m["names"]] == ["25.23"]
 
 
+def test_by_itself_waits_for_a_ceiling(person: User) -> None:
+    [row] = registered(person, renewal="itself")
+    assert row.renewal == "ask"
+    [text] = texts_of(happenings_of(person), "UTC")
+    assert "once you agree to a ceiling" in text
+
+
 def test_a_table_is_taken_line_by_line_and_what_is_wrong_is_told_at_its_line(
     api: APIClient, person: User
 ) -> None:
@@ -301,6 +308,8 @@ def test_renewing_is_shown_with_its_price_agreed_to_ordered_and_known(
     assert stale.json()["code"] == "changed_elsewhere"
     body = {"ids": ids, "years": 2, "sign": shown["sign"]}
     [number] = api.post("/api/owned/renew", body).json()["orders"]
+    again = renewing.renewal_of(person, rows, 2)
+    assert {one.amount for one in again.names} == {None}
     assert "already" in str(api.post("/api/owned/renewing", {"ids": ids}).json()["names"])
     order = Order.objects.get(pk=number)
     done(order)
@@ -331,6 +340,22 @@ def test_a_renewal_whose_answer_was_lost_is_found_out_and_not_paid_twice(
     renews = [c for c in simulated_world.books["charge"]
               if c["name"] == str(row.name) and c["kind"] == "renew"]  # fmt: skip
     assert len(renews) == 1
+
+
+def test_what_somebody_else_renewed_meanwhile_is_not_paid_for(
+    person: User, simulated_world: Registry
+) -> None:
+    [row] = registered(person)
+    assert row.expires_at is not None
+    orders = [
+        an_order(person, [str(row.name)], fee="20.51", action="renew", ran_until=row.expires_at)
+        for _ in range(2)
+    ]
+    for order in orders:
+        paying.pay_by_credit(order)
+        assert work_on(Errand.objects.get(order=order).pk)
+    assert [states(order) for order in orders] == [["registered"], ["refunded"]]
+    assert orders[1].names.get().code == 2306
 
 
 def test_what_lapsed_is_had_back_with_its_price(

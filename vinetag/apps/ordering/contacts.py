@@ -10,7 +10,7 @@ from django.db import transaction
 
 from vinetag.apps.accounts.errors import ConflictError, NotFoundError, RefusedError
 from vinetag.apps.accounts.models import User
-from vinetag.apps.ordering.models import Contact, ContactSet
+from vinetag.apps.ordering.models import BasketItem, Contact, ContactSet
 from vinetag.apps.ordering.sealing import opened, sealed
 from vinetag.core.errors import Problem
 from vinetag.core.ordering import ROLES, Person, check_person
@@ -60,7 +60,14 @@ def save_contact(person: User, given: Mapping[str, Any], contact: Contact | None
             ContactSet.objects.create(
                 owner=person, name=found.shown[:LONGEST_NAME] or "Mine", registrant=row, usual=True
             )
+        _look_again(person)
     return row
+
+
+def _look_again(person: User) -> None:
+    """Whether sellers accept whom names are for is to be found out anew."""
+    mine = BasketItem.objects.filter(project__owner=person, removed_at=None)
+    mine.exclude(seen={}).update(seen={})
 
 
 def drop_contact(contact: Contact) -> None:
@@ -68,6 +75,7 @@ def drop_contact(contact: Contact) -> None:
     with transaction.atomic():
         contact.delete()
         _keep_one_usual(contact.owner)
+        _look_again(contact.owner)
 
 
 def sets_of(person: User) -> Sequence[ContactSet]:
@@ -121,6 +129,7 @@ def save_set(
             row.usual = True
         row.save()
         _keep_one_usual(person)
+        _look_again(person)
     return row
 
 

@@ -25,6 +25,7 @@ from typing import Any, Final
 
 from django.conf import settings
 from django.db import transaction
+from django.db.models import F
 from django.utils import timezone
 
 from vinetag.apps.availability.leases import beat, patiently
@@ -53,6 +54,7 @@ BEATS: Final = 2.0
 GIVEN_UP: Final = timedelta(hours=24)
 ANSWERED: Final = (
     "state", "code", "trouble", "said", "charged", "registered_at", "expires_at", "sent_at",
+    "tries",
 )  # fmt: skip
 
 Send = Callable[[Gateway], Done]
@@ -274,6 +276,7 @@ def _send(work: Work) -> bool:
             if done is None:
                 # It was never sent.
                 row.state, row.sent_at = advance(row.state, "paid"), None
+                row.tries -= 1
                 continue
             _answered(row, done)
             if done.code in MAYBE_DONE:
@@ -339,7 +342,11 @@ def _send_batch(work: Work, rows: Sequence[OrderName]) -> list[Done | None]:
 
 
 def _look_again(work: Work, row: OrderName) -> None:
-    """What was refused may have been done before, by a worker that was taken for dead."""
+    """What was refused may have been done before, by a worker that was taken for dead. A renewal
+    that was sent but once was not: somebody else renewed it meanwhile.
+    """
+    if row.action != "register" and row.tries < 2:
+        return
     seen = work.gateway.info(str(row.name))
     before = row.state
     row.state = "sent"
@@ -357,10 +364,11 @@ def _mark(work: Work) -> list[OrderName]:
         )
         now = timezone.now()
         OrderName.objects.filter(pk__in=[row.pk for row in rows]).update(
-            state=advance("paid", "sent"), sent_at=now, code=0, trouble=""
+            state=advance("paid", "sent"), sent_at=now, code=0, trouble="", tries=F("tries") + 1
         )
     for row in rows:
         row.state, row.sent_at, row.code, row.trouble = "sent", now, 0, ""
+        row.tries += 1
     return rows
 
 

@@ -19,6 +19,7 @@ from vinetag.apps.costs.markets import sellers_for
 from vinetag.apps.ordering.models import OrderName
 from vinetag.apps.owning.listing import mine
 from vinetag.apps.owning.models import OwnedName
+from vinetag.apps.owning.reminding import tell
 from vinetag.core.checking.pasted import read_name
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.names import FullName
@@ -167,13 +168,16 @@ def adopt_ordered(person: User | None = None) -> int:
             "project": row.project, "source": OwnedName.Source.ORDERED,
             "seller": row.order.seller, "seller_name": row.order.seller_name,
             "registered_at": row.registered_at, "expires_at": row.expires_at,
-            "renewal": row.renewal, "privacy": row.privacy, "locked": True,
+            # By itself only up to a ceiling, which nobody was asked for yet.
+            "renewal": "ask", "privacy": row.privacy, "locked": True,
             "servers": row.servers, "ordered": row, "left_at": None, "batch": "",
             "ask_at": timezone.now(), "priced_on": None,
         }  # fmt: skip
-        OwnedName.objects.update_or_create(
+        owned, _ = OwnedName.objects.update_or_create(
             owner=row.order.owner, label=row.label, extension=row.extension, defaults=defaults
         )
+        if row.renewal == "itself":
+            tell(owned, "ceiling", "ceiling", {})
         count += 1
     return count
 

@@ -12,6 +12,7 @@ from decimal import Decimal
 from typing import Final
 
 from django.core.cache import cache
+from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
@@ -254,7 +255,19 @@ def _elsewhere(market: Market, row: OwnedName) -> tuple[Decimal | None, str, Dec
 
 
 def order_renewal(person: User, renewal: Renewal) -> list[Order]:
-    """An order a seller of all that can be renewed. Raises ConflictError where nothing can."""
+    """An order a seller of all that can be renewed. Raises ConflictError where nothing can, or some
+    of it is in an order by now.
+    """
+    with transaction.atomic():
+        User.objects.select_for_update().get(pk=person.pk)
+        under_way = _under_way(person)
+        for one in renewal.names:
+            if one.amount is not None and (one.row.label, one.row.extension) in under_way:
+                raise ConflictError("changed_elsewhere", f"{one.row.name} is in an order by now.")
+        return _make_orders(person, renewal)
+
+
+def _make_orders(person: User, renewal: Renewal) -> list[Order]:
     owners = owners_of(person)
     buyer = buyer_of(owners, ())
     market = market_for(person, replace(buyer, privacy=False), usual_currency(person))

@@ -160,6 +160,8 @@ _OWNED: Final[Mapping[str, str]] = {
     "redemption_ends": "Your name {name} can be had back until {when} at the latest; after that it "
     "is lost.",
     "renewed": "Your name {name} was renewed by itself until {when}.{cost}",
+    "ceiling": "Your name {name} is renewed by itself once you agree to a ceiling for it, under My "
+    "names. Until then you are asked.",
     "not_renewed": "Your name {name} could not be renewed by itself: {why}",
 }
 

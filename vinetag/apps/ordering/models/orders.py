@@ -59,7 +59,8 @@ class OrderName(models.Model):
     """One name of an order, to be registered, or renewed where it ran out at `ran_until` as one had
     it. `state` is a step of vinetag.core.ordering.states; `fee` is what the seller is agreed to
     charge, `tax` its share of the order's; `trid` the transaction it is sent by, and never another;
-    `code`, `trouble` and `said` what the seller answered last; `charged` what it said it took, None
+    `tries` how often it was or may have been; `code`, `trouble` and `said` what the seller answered
+    last; `charged` what it said it took, None
     where it did not say.
     """
 
@@ -86,6 +87,7 @@ class OrderName(models.Model):
     tax = models.DecimalField(max_digits=14, decimal_places=2, default=Decimal(0))
     state = models.CharField(max_length=12, default="agreed")
     trid = models.CharField(max_length=64, unique=True, db_collation="ascii_bin")
+    tries = models.PositiveSmallIntegerField(default=0)
     code = models.PositiveSmallIntegerField(default=0)
     trouble = models.CharField(max_length=16, blank=True, default="")
     said = models.CharField(max_length=200, blank=True, default="")
