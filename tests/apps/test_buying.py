@@ -159,6 +159,9 @@ def test_sets_say_who_holds_a_name_and_who_is_asked(
         assert api.patch(f"/api/contact-sets/{club['id']}", part).status_code == 400, part
     found = api.patch(f"/api/contact-sets/{club['id']}", {"usual": True}).json()["sets"]
     assert [(s["name"], s["usual"]) for s in found] == [("Club", True), ("Edda", False)]
+    # What is bought is for sets of one's own.
+    refused = api.patch("/api/basket", {"contacts": 10**6})
+    assert refused.json()["problems"][0]["path"] == "contacts"
     # Who is asked may go; whoever holds the name is asked then.
     api.delete(f"/api/contacts/{second}")
     assert api.get("/api/contacts").json()["sets"][0]["admin"] is None

@@ -118,10 +118,14 @@ def _read(names: Sequence[str]) -> list[FullName]:
 
 def change_items(person: User, items: Sequence[BasketItem], part: dict[str, Any]) -> None:
     """Buy these otherwise: any of years, renewal, privacy, servers, coupon, seller and contacts
-    (the number of a set). Raises RefusedError, and NotFoundError for a set of somebody else's.
+    (the number of a set). Raises RefusedError.
     """
     if part.get("contacts") is not None:
-        part["contacts"] = own_set(person, part["contacts"])
+        try:
+            part["contacts"] = own_set(person, part["contacts"])
+        except NotFoundError:
+            args = {"value": part["contacts"], "choices": "your sets of contacts"}
+            raise RefusedError([Problem("contacts", "unknown_choice", args)]) from None
     if "servers" in part:
         part["servers"] = read_servers(part["servers"])
     _check(part, person)

@@ -104,3 +104,27 @@ it('changes who is asked about a name, and warns where everybody can read', asyn
   await userEvent.click(screen.getByRole('option', { name: 'Edda Birchwell' }));
   await waitFor(() => expect(requests.find((r) => r.method === 'PATCH')?.body).toEqual({ billing: 1 }));
 });
+
+it('makes another set under a name that is free, and deletes one', async () => {
+  const taken = all({
+    sets: [
+      { id: 5, name: 'Mine', usual: true, registrant: 1, admin: null, tech: null, billing: null },
+      { id: 6, name: 'Set 3', usual: false, registrant: 1, admin: 1, tech: null, billing: null },
+    ],
+  });
+  const requests = setUp(taken);
+  await userEvent.click(await screen.findByRole('button', { name: 'Another set' }));
+  await waitFor(() =>
+    expect(requests.find((r) => r.method === 'POST')?.body).toEqual({ name: 'Set 4', registrant: 1 }),
+  );
+  await userEvent.click(screen.getByRole('button', { name: 'Take it where nothing else is said' }));
+  await waitFor(() => expect(requests.find((r) => r.method === 'PATCH')?.body).toEqual({ usual: true }));
+  await userEvent.click(screen.getByRole('button', { name: 'Delete the set Set 3' }));
+  await waitFor(() => expect(requests.some((r) => r.path === '/api/contact-sets/6')).toBe(true));
+});
+
+it('tells of what cannot be opened any more, and keeps nobody out of reach', async () => {
+  setUp(all({ contacts: [{ ...edda, readable: false, name: '', shown: '?' }] }));
+  expect(await screen.findByText(/cannot be opened with the keys of this installation/)).toBeVisible();
+  expect(screen.getByRole('button', { name: 'Delete ?' })).toBeEnabled();
+});
