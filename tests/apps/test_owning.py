@@ -24,7 +24,7 @@ from vinetag.apps.costs.sellers import new_version
 from vinetag.apps.naming.models import Project
 from vinetag.apps.ordering import errands, paying
 from vinetag.apps.ordering.contacts import save_contact
-from vinetag.apps.ordering.models import Errand, Order
+from vinetag.apps.ordering.models import Errand, Order, OrderName
 from vinetag.apps.ordering.settling import balance_of, work_on
 from vinetag.apps.owning import listing, renewing
 from vinetag.apps.owning.asking import ask_now
@@ -501,3 +501,63 @@ def test_a_name_is_let_go_when_it_is_typed(
     assert held(simulated_world, [str(row.name)]) == []
     row.refresh_from_db()
     assert row.differs == ["nobody"]
+
+
+def test_what_was_registered_for_somebody_else_is_out_of_reach_though_it_is_in_our_account(
+    api: APIClient, person: User, other: User, simulated_world: Registry
+) -> None:
+    [row] = registered(other)
+    name = str(row.name)
+    # Whoever knows the name puts it on the list, and says where it is.
+    put(api, f"full name,seller\n{name},Lantern Names\n", table=True)
+    [mine] = OwnedName.objects.filter(owner=person)
+    assert mine.seller == "lantern"
+    before = held(simulated_world, [name])
+    servers = ["ns1.evil.example", "ns2.evil.example"]
+    for path, body in (
+        ("servers", {"ids": [mine.pk], "servers": servers}),
+        ("lock", {"ids": [mine.pk], "locked": False}),
+        (f"{mine.pk}/let-go", {"typed": name}),
+    ):
+        answer = api.post(f"/api/owned/{path}", body).json()
+        assert (answer["count"], answer["failed"][0]["why"]) == (0, "Somebody else has it."), path
+    shown = api.post("/api/owned/renewing", {"ids": [mine.pk]}).json()
+    assert "not registered here for you" in shown["names"][0]["why_not"]
+    assert shown["totals"] == []
+    assert held(simulated_world, [name]) == before
+    # What is asked about it is what anybody can read.
+    api.post("/api/owned/ask", {"ids": [mine.pk]})
+    mine.refresh_from_db()
+    assert mine.said["by"] == "registry"
+    # An administrator has what nobody ordered here, and not what somebody did.
+    person.is_staff = True
+    person.save()
+    assert api.post("/api/owned/lock", {"ids": [mine.pk], "locked": False}).json()["count"] == 0
+    OrderName.objects.filter(order__owner=other).delete()
+    assert api.post("/api/owned/lock", {"ids": [mine.pk], "locked": False}).json()["count"] == 1
+
+
+def test_a_name_that_was_let_go_and_registered_by_somebody_else_is_theirs(
+    api: APIClient, person: User, other: User, simulated_world: Registry
+) -> None:
+    [row] = registered(person)
+    name = str(row.name)
+    assert api.post(f"/api/owned/{row.pk}/let-go", {"typed": name}).json()["count"] == 1
+    again = an_order(other, [name])
+    done(again)
+    assert states(again) == ["registered"]
+    assert api.post("/api/owned/lock", {"ids": [row.pk], "locked": False}).json()["count"] == 0
+    [book] = held(simulated_world, [name])
+    assert book["status"] == ["clientTransferProhibited"]
+
+
+def test_what_is_changed_while_the_registry_is_asked_is_not_written_over(
+    person: User, simulated_world: Registry
+) -> None:
+    [row] = registered(person)
+    stale = OwnedName.objects.get(pk=row.pk)
+    OwnedName.objects.filter(pk=row.pk).update(seller_name="Moved Names", locked=False)
+    ask_now([stale])
+    row.refresh_from_db()
+    assert (row.seller_name, row.locked) == ("Moved Names", False)
+    assert row.said["by"] == "seller"

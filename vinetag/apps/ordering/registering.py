@@ -255,10 +255,15 @@ def _look_at_pending(work: Work) -> bool:
         elif notice is not None and notice.granted is False:
             row.state, row.trouble = advance(row.state, "failed"), "refused_later"
             row.charged = None
-        elif seen.whose != "nobody" or notice is not None:
+        elif seen.whose != "nobody" or notice is not None or _is_old(row):
+            # Also where its message was lost, and nobody has it a day later.
             row.state, row.code, row.charged = advance(row.state, "failed"), 2302, None
         _keep([row])
     return True
+
+
+def _is_old(row: OrderName) -> bool:
+    return row.sent_at is not None and timezone.now() - row.sent_at > GIVEN_UP
 
 
 # What is to be sent.

@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from vinetag.apps.availability.lookups import lookup_settings
 from vinetag.apps.ordering.gateways import has_gateway, session
+from vinetag.apps.owning.holding import is_theirs
 from vinetag.apps.owning.models import OwnedName
 from vinetag.core.checking import Evidence
 from vinetag.lookup import Answer, open_engine
@@ -24,9 +25,10 @@ PLACES: Final = 60
 SECONDS: Final = 8.0
 USUAL, SOON, AGAIN = timedelta(days=7), timedelta(days=1), timedelta(hours=2)
 A_DAY: Final = timedelta(days=1)
-LEARNT: Final = (
-    "said", "asked_at", "ask_at", "trouble", "differs", "registered_at", "expires_at", "seller",
-    "seller_name", "servers", "locked", "signed", "priced_on",
+LEARNT: Final = ("said", "asked_at", "ask_at", "trouble", "differs")
+THOUGHT: Final = (
+    "registered_at", "expires_at", "seller", "seller_name", "servers", "locked", "signed",
+    "priced_on",
 )  # fmt: skip
 
 
@@ -40,6 +42,7 @@ def ask_now(rows: Sequence[OwnedName]) -> int:
     """Ask about these, and keep what is said; what was not known before is taken over."""
     others: list[OwnedName] = []
     by_seller: dict[str, list[OwnedName]] = {}
+    before = {row.pk: _thought(row) for row in rows}
     for row in rows:
         if row.seller and has_gateway(row.seller):
             by_seller.setdefault(row.seller, []).append(row)
@@ -56,7 +59,15 @@ def ask_now(rows: Sequence[OwnedName]) -> int:
         for row, answer in zip(others, asyncio.run(_look_up(names)), strict=True):
             _by_answer(row, answer)
     OwnedName.objects.bulk_update(rows, LEARNT)
+    # What somebody changed meanwhile is not written over by what was asked about before.
+    for name in THOUGHT:
+        filled = [row for row in rows if getattr(row, name) != before[row.pk][name]]
+        OwnedName.objects.bulk_update(filled, [name])
     return len(rows)
+
+
+def _thought(row: OwnedName) -> dict[str, Any]:
+    return {name: getattr(row, name) for name in THOUGHT}
 
 
 async def _look_up(names: Iterable[Any]) -> list[Answer]:
@@ -65,9 +76,9 @@ async def _look_up(names: Iterable[Any]) -> list[Answer]:
 
 
 def _by_gateway(gateway: Gateway, row: OwnedName) -> bool:
-    """Whether the seller says that it is in our account, and what else."""
+    """Whether the seller says that it is the owner's, and what else."""
     seen: Seen = gateway.info(str(row.name))
-    if seen.whose != "ours":
+    if not is_theirs(row, seen):
         return False
     said: dict[str, Any] = {
         "by": "seller", "whose": "ours", "statuses": list(seen.statuses), "grace": list(seen.grace),
@@ -84,7 +95,6 @@ def _by_answer(row: OwnedName, answer: Answer) -> None:
     now = timezone.now()
     if answer.status == "unsure" or (told is None and answer.status not in ("open", "premium")):
         row.trouble, row.ask_at = answer.trouble or "late", now + AGAIN
-        row.asked_at = row.asked_at or None
         return
     said: dict[str, Any] = {"by": "registry", "whose": "somebody" if told else "nobody"}
     if told is not None:
@@ -148,7 +158,7 @@ def take_over(rows: Sequence[OwnedName]) -> int:
         row.signed = said.get("signed", row.signed)
         row.servers = list(said.get("servers") or row.servers)
         row.differs = differences(row)
-    OwnedName.objects.bulk_update(changed, LEARNT)
+    OwnedName.objects.bulk_update(changed, [*LEARNT, *THOUGHT])
     return len(changed)
 
 

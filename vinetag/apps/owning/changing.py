@@ -13,16 +13,17 @@ from vinetag.apps.accounts.errors import ConflictError, RefusedError
 from vinetag.apps.ordering.basket import read_servers
 from vinetag.apps.ordering.gateways import has_gateway, session
 from vinetag.apps.owning.asking import ask_now
+from vinetag.apps.owning.holding import is_theirs
 from vinetag.apps.owning.models import OwnedName
 from vinetag.core.errors import Problem
 from vinetag.core.ordering import said_in_words
-from vinetag.lookup.epp import Done, Gateway
+from vinetag.lookup.epp import Done, Gateway, Seen
 
 __all__ = ["Changed", "let_go", "set_lock", "set_servers"]
 
 MOST_AT_ONCE: Final = 50
 SECONDS: Final = 10.0
-Act = Callable[[Gateway, OwnedName], Done]
+Act = Callable[[Gateway, OwnedName, Seen], Done]
 
 
 @dataclass(frozen=True)
@@ -39,10 +40,7 @@ def set_servers(rows: Sequence[OwnedName], servers: Sequence[str]) -> Changed:
     if len(wanted) < 2:
         raise RefusedError([Problem("servers", "too_few", {"limit": 2})])
 
-    def act(gateway: Gateway, row: OwnedName) -> Done:
-        seen = gateway.info(str(row.name))
-        if seen.whose != "ours":
-            return Done(code=2201)
+    def act(gateway: Gateway, row: OwnedName, seen: Seen) -> Done:
         for host in wanted:
             done = gateway.make_host(host)
             if not done.good:
@@ -66,7 +64,7 @@ def set_lock(rows: Sequence[OwnedName], *, locked: bool) -> Changed:
         row.locked = locked
 
     return _each(
-        rows, lambda gateway, row: gateway.change(str(row.name), _trid(), lock=locked), then
+        rows, lambda line, row, _seen: line.change(str(row.name), _trid(), lock=locked), then
     )
 
 
@@ -79,7 +77,7 @@ def let_go(row: OwnedName, typed: str) -> Changed:
         one.renewal, one.ceiling = "ask", None
         one.ask_at = timezone.now()
 
-    return _each([row], lambda gateway, one: gateway.let_go(str(one.name), _trid()), then)
+    return _each([row], lambda line, one, _seen: line.let_go(str(one.name), _trid()), then)
 
 
 def _each(rows: Sequence[OwnedName], act: Act, then: Callable[[OwnedName], None]) -> Changed:
@@ -99,7 +97,7 @@ def _each(rows: Sequence[OwnedName], act: Act, then: Callable[[OwnedName], None]
     for seller, some in by_seller.items():
         with session(seller, SECONDS) as (gateway, done):
             for row in some:
-                done = done if done.trouble else act(gateway, row)
+                done = done if done.trouble else _act(gateway, row, act)
                 if done.good:
                     then(row)
                     done_for.append(row)
@@ -111,6 +109,14 @@ def _each(rows: Sequence[OwnedName], act: Act, then: Callable[[OwnedName], None]
     )  # fmt: skip
     ask_now(done_for)
     return Changed(len(done_for), failed)
+
+
+def _act(gateway: Gateway, row: OwnedName, act: Act) -> Done:
+    """Only what was registered here for its owner is changed, whatever else is in our account."""
+    seen = gateway.info(str(row.name))
+    if seen.whose == "unknown":
+        return Done(code=seen.code, trouble=seen.trouble)
+    return act(gateway, row, seen) if is_theirs(row, seen) else Done(code=2201)
 
 
 def _trid() -> str:

@@ -26,6 +26,7 @@ from vinetag.apps.ordering.owners import owners_of
 from vinetag.apps.ordering.paying import can_use_credit, pay_by_credit
 from vinetag.apps.ordering.placing import Bought, make_order, terms_of
 from vinetag.apps.ordering.pricing import buyer_of
+from vinetag.apps.owning.holding import is_theirs
 from vinetag.apps.owning.models import OwnedName
 from vinetag.apps.owning.reminding import tell
 from vinetag.core.cost import (
@@ -39,6 +40,9 @@ from vinetag.core.cost import (
     Term,
     close_order,
     privacy_lines,
+)
+from vinetag.core.cost import (
+    Order as Priced,
 )
 from vinetag.core.money import Money
 from vinetag.core.ordering import Person, said_in_words
@@ -166,8 +170,8 @@ def _seen(one: OneRenewal, seen: Seen) -> OneRenewal:
     """Whether the seller has it for us, until when, and whether it has to be had back."""
     if seen.whose == "unknown":
         return replace(one, why_not=said_in_words(seen.code, seen.trouble))
-    if seen.whose != "ours" or seen.expires is None:
-        return replace(one, why_not="The seller does not have it in our account.")
+    if not is_theirs(one.row, seen) or seen.expires is None:
+        return replace(one, why_not="It was not registered here for you: renew it at its seller.")
     back = "redemptionPeriod" in seen.grace
     if "pendingDelete" in seen.statuses and not back:
         return replace(one, why_not="It can no longer be had back.")
@@ -214,7 +218,7 @@ def _priced(market: Market, one: OneRenewal, years: int) -> OneRenewal:
     )  # fmt: skip
 
 
-def _closed(market: Market, seller: str, fees: Sequence[tuple[str, str, Decimal]]):  # type: ignore[no-untyped-def]
+def _closed(market: Market, seller: str, fees: Sequence[tuple[str, str, Decimal]]) -> Priced:
     items = [
         PricedItem(
             (Line("renewal", name, fee, "gateway", {}),),
