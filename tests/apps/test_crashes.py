@@ -20,8 +20,8 @@ from tests.apps.bought import an_order, states
 from vinetag.apps.accounts.models import User
 from vinetag.apps.ordering import errands, paying, registering, settling
 from vinetag.apps.ordering.models import Entry, Errand, Order, OrderName
-from vinetag.apps.ordering.registering import Work, auth_of
 from vinetag.apps.ordering.settling import balance_of, work_on
+from vinetag.apps.ordering.work import Work, auth_of
 from vinetag.lookup.epp import Checked, Done, Notice, Seen, Wish
 
 LATER = datetime(2027, 11, 29, tzinfo=UTC)

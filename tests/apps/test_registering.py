@@ -19,8 +19,8 @@ from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
 from vinetag.apps.ordering import errands, paying
 from vinetag.apps.ordering.models import Entry, Errand, Order, OrderName, Receipt
-from vinetag.apps.ordering.registering import auth_of
 from vinetag.apps.ordering.settling import balance_of, work_on
+from vinetag.apps.ordering.work import auth_of
 from vinetag.lookup.epp import gateways_from_env
 from vinetag.lookup.till import till_from_env
 

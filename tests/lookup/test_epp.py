@@ -162,6 +162,22 @@ def test_what_is_sent_has_our_transaction_and_what_was_agreed_to() -> None:
     assert "<domain:pw>word-1</domain:pw>" in create
 
 
+@pytest.mark.parametrize(
+    ("fee", "read"), [("12.50", Decimal("12.50")), ("-12.50", None), ("1e9", None), ("free", None)]
+)
+def test_only_what_can_be_a_price_is_one(fee: str, read: Decimal | None) -> None:
+    told = (
+        f'<resData><d:chkData xmlns:d="{DOMAIN}"><d:cd><d:name avail="1">ink.com</d:name></d:cd>'
+        '</d:chkData></resData><extension><f:chkData xmlns:f="urn:ietf:params:xml:ns:epp:fee-1.0">'
+        '<f:currency>EUR</f:currency><f:cd avail="1"><f:objID>ink.com</f:objID>'
+        f'<f:command name="create"><f:period unit="y">1</f:period><f:fee>{fee}</f:fee></f:command>'
+        "</f:cd></f:chkData></extension>"
+    )
+    gateway, _ = signed_in(response(1000, told))
+    [checked] = gateway.check(["ink.com"], 1)  # type: ignore[misc]
+    assert (checked.free, checked.fee, checked.currency) == (True, read, "EUR")
+
+
 def test_a_password_that_is_not_accepted_is_told_without_it() -> None:
     gateway = EppGateway(SETTINGS, Script([GREETING, response(2200)]))
     done = gateway.open()

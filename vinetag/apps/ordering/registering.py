@@ -10,99 +10,45 @@ before it is given up.
 
 from __future__ import annotations
 
-import hashlib
-import hmac
 import logging
-import time
 from collections import deque
 from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import ExitStack
-from dataclasses import dataclass, field
-from datetime import timedelta
 from threading import Event
 from typing import Any, Final
 
-from django.conf import settings
 from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
 
-from vinetag.apps.availability.leases import beat, patiently
+from vinetag.apps.ordering.finding_out import (
+    GIVEN_UP,
+    ask_about_sent,
+    find_out,
+    look_at_pending,
+    read_notices,
+)
 from vinetag.apps.ordering.gateways import has_gateway, make_people, session
-from vinetag.apps.ordering.models import Errand, GatewayNotice, Order, OrderName
+from vinetag.apps.ordering.models import Order, OrderName
 from vinetag.apps.ordering.sealing import opened
+from vinetag.apps.ordering.work import Work, auth_of, keep, registered
 from vinetag.core.ordering import Person, advance
-from vinetag.lookup.epp import Done, Gateway, Notice, Seen, Wish
+from vinetag.lookup.epp import Done, Gateway, Wish
 
-__all__ = ["BATCH", "auth_of", "register_names"]
+__all__ = ["BATCH", "register_names"]
 
 # So many are marked as sent at once, and written down at once.
 BATCH: Final = 50
-MOST_NOTICES: Final = 500
 # Further sessions are opened for so many names.
 WORTH_IT: Final = 10
-# What was sent and is not known to the seller may be on its way for so long.
-ON_ITS_WAY: Final = timedelta(seconds=30)
 LONGEST: Final = 200
 # The account with the seller has to be filled first: everything else would be answered alike.
 SHORT_OF_MONEY: Final = 2104
 # What is said of something that was done before, too.
 MAYBE_DONE: Final = frozenset({2302, 2304, 2306})
-# A worker tells that it lives so often, in seconds; what cannot be sent for so long is given up.
-BEATS: Final = 2.0
-GIVEN_UP: Final = timedelta(hours=24)
-ANSWERED: Final = (
-    "state", "code", "trouble", "said", "charged", "registered_at", "expires_at", "sent_at",
-    "tries",
-)  # fmt: skip
-
 Send = Callable[[Gateway], Done]
 
 log = logging.getLogger(__name__)
-
-
-@dataclass
-class Work:
-    """One order in one session. `numbers` are whom a name is for, by set and way of showing;
-    `refused` what the seller answered of those it does not accept; `hosts` are known there.
-    """
-
-    order: Order
-    gateway: Gateway
-    errand: int
-    lease: str
-    people: Mapping[str, Mapping[str, Person]]
-    numbers: dict[tuple[str, bool], dict[str, str]] = field(default_factory=dict)
-    refused: dict[tuple[str, bool], Done] = field(default_factory=dict)
-    hosts: set[str] = field(default_factory=set)
-    beaten: float = 0.0
-    lines: list[Gateway] | None = None
-    open_lines: ExitStack = field(default_factory=ExitStack)
-
-    def more_lines(self) -> list[Gateway]:
-        """Further sessions beside the first, those the seller lets in."""
-        if self.lines is None:
-            self.lines = []
-            for _ in range(settings.GATEWAY_LINES - 1):
-                line, done = self.open_lines.enter_context(session(self.order.seller))
-                if not done.trouble:
-                    self.lines.append(line)
-        return self.lines
-
-    def held(self) -> bool:
-        """Whether the order is still this worker's."""
-        if time.monotonic() - self.beaten > BEATS:
-            if not beat(Errand, self.errand, self.lease):
-                return False
-            self.beaten = time.monotonic()
-        return True
-
-
-def auth_of(trid: str) -> str:
-    """The word of a name that is sent by a transaction (authInfo, RFC 5731), known to us alone."""
-    key = f"auth {settings.SECRET_KEY}".encode()
-    return hmac.new(key, trid.encode(), hashlib.sha256).hexdigest()[:30] + "-Aa1"
 
 
 def register_names(order: Order, errand: int, lease: str) -> bool:
@@ -126,18 +72,8 @@ def register_names(order: Order, errand: int, lease: str) -> bool:
         }
         work = Work(order, gateway, errand, lease, people)
         with work.open_lines:
-            read = _read_notices(work)
-            return read and _ask_about_sent(work) and _look_at_pending(work) and _send(work)
-
-
-def _keep(rows: Sequence[OrderName]) -> None:
-    """Write down what was answered, in one statement."""
-    if rows:
-        patiently(
-            lambda: OrderName.objects.bulk_create(
-                rows, update_conflicts=True, update_fields=list(ANSWERED)
-            )
-        )
+            read = read_notices(work)
+            return read and ask_about_sent(work) and look_at_pending(work) and _send(work)
 
 
 def _answered(row: OrderName, done: Done) -> None:
@@ -146,127 +82,13 @@ def _answered(row: OrderName, done: Done) -> None:
     if done.pending:
         row.state = advance(row.state, "pending")
     elif done.good:
-        _registered(row, done)
+        registered(row, done)
     elif done.certain and (done.trouble == "not_sent" or done.code == SHORT_OF_MONEY):
         row.state = advance(row.state, "paid")
     elif done.certain and not done.trouble:
         row.state = advance(row.state, "failed")
     if done.charged is not None:
         row.charged = done.charged
-
-
-def _registered(row: OrderName, seen: Done | Seen) -> None:
-    row.state = advance(row.state, "registered")
-    row.trouble, row.said, row.code = "", "", 1000
-    row.registered_at = (seen.created if row.action == "register" else None) or timezone.now()
-    row.expires_at = seen.expires
-
-
-# What was sent before, and is not known to have arrived.
-
-
-def _ask_about_sent(work: Work) -> bool:
-    """Find out what became of names that were sent and not answered. False without an answer."""
-    rows = list(work.order.names.filter(state="sent"))
-    for start in range(0, len(rows), BATCH):
-        some = rows[start : start + BATCH]
-        known: list[OrderName] = []
-        for row in some:
-            if not work.held():
-                return True
-            seen = work.gateway.info(str(row.name))
-            if seen.whose == "unknown":
-                row.trouble, row.code = seen.trouble, seen.code
-                _keep([*known, row])
-                return False
-            _find_out(row, seen)
-            known.append(row)
-        _keep(known)
-    return True
-
-
-def _find_out(row: OrderName, seen: Seen) -> None:
-    """What the seller knows of a name tells what became of it."""
-    if row.action != "register":
-        _find_out_renewed(row, seen)
-        return
-    if seen.whose == "ours" and hmac.compare_digest(seen.auth, auth_of(row.trid)):
-        if "pendingCreate" in seen.statuses:
-            row.state = advance(row.state, "pending")
-        else:
-            _registered(row, seen)
-    elif seen.whose in ("ours", "others"):
-        row.state, row.code, row.trouble = advance(row.state, "failed"), 2302, ""
-    elif row.sent_at is None or timezone.now() - row.sent_at > ON_ITS_WAY or row.code:
-        # Nobody has it, and it is not on its way any more: it may be sent again.
-        row.state = advance(row.state, "paid")
-
-
-def _find_out_renewed(row: OrderName, seen: Seen) -> None:
-    later = seen.expires and row.ran_until and seen.expires > row.ran_until + timedelta(days=1)
-    redeemed = row.action == "restore" and seen.whose == "ours" and not seen.grace
-    if seen.whose == "ours" and (redeemed if row.action == "restore" else later):
-        _registered(row, seen)
-    elif seen.whose != "ours":
-        row.state, row.code = advance(row.state, "failed"), 2201
-    elif row.sent_at is None or timezone.now() - row.sent_at > ON_ITS_WAY or row.code:
-        row.state = advance(row.state, "paid")
-
-
-# What the registry thinks over.
-
-
-def _read_notices(work: Work) -> bool:
-    """Keep the messages that wait at the seller, whichever order they are of, and dismiss them."""
-    for _ in range(MOST_NOTICES):
-        notice = work.gateway.notice()
-        if notice is None:
-            return True
-        if isinstance(notice, Done):
-            return False
-        keep_notice(work.order.seller, notice)
-        if work.gateway.dismiss(notice.id).trouble:
-            return False
-    return True
-
-
-def keep_notice(seller: str, notice: Notice) -> None:
-    """Keep a message, once."""
-    GatewayNotice.objects.get_or_create(
-        seller=seller,
-        number=notice.id,
-        defaults={
-            "text": notice.text, "full_name": notice.name, "granted": notice.granted,
-            "trid": notice.trid,
-        },
-    )  # fmt: skip
-
-
-def _look_at_pending(work: Work) -> bool:
-    """What became of names the registry thought over: by a message, or by asking."""
-    for row in work.order.names.filter(state="pending"):
-        notice = GatewayNotice.objects.filter(seller=work.order.seller, trid=row.trid).last()
-        seen = work.gateway.info(str(row.name))
-        if seen.whose == "unknown":
-            return False
-        if seen.whose == "ours" and hmac.compare_digest(seen.auth, auth_of(row.trid)):
-            if "pendingCreate" not in seen.statuses:
-                _registered(row, seen)
-        elif notice is not None and notice.granted is False:
-            row.state, row.trouble = advance(row.state, "failed"), "refused_later"
-            row.charged = None
-        elif seen.whose != "nobody" or notice is not None or _is_old(row):
-            # Also where its message was lost, and nobody has it a day later.
-            row.state, row.code, row.charged = advance(row.state, "failed"), 2302, None
-        _keep([row])
-    return True
-
-
-def _is_old(row: OrderName) -> bool:
-    return row.sent_at is not None and timezone.now() - row.sent_at > GIVEN_UP
-
-
-# What is to be sent.
 
 
 def _send(work: Work) -> bool:
@@ -288,7 +110,7 @@ def _send(work: Work) -> bool:
                 _look_again(work, row)
             if _stops(done):
                 going = False
-        _keep(rows)
+        keep(rows)
         if not going:
             _tell_the_rest(work, rows)
             return False
@@ -356,7 +178,7 @@ def _look_again(work: Work, row: OrderName) -> None:
     before = row.state
     row.state = "sent"
     if seen.whose == "ours":
-        _find_out(row, seen)
+        find_out(row, seen)
     if row.state in ("sent", "paid"):
         row.state = before
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 import hmac
 
 from vinetag.apps.ordering.models import OrderName
-from vinetag.apps.ordering.registering import auth_of
+from vinetag.apps.ordering.work import auth_of
 from vinetag.apps.owning.models import OwnedName
 from vinetag.lookup.epp import Seen
 

@@ -229,7 +229,7 @@ def _done(got: Response) -> Done:
         said=reasons[:LONGEST] if code >= 2000 else "",
         certain=code not in UNCERTAIN,
         pending=code == 1001,
-        charged=_amount(charged.get("fee")),
+        charged=_fee_of(charged.get("fee")),
         created=_when(got.created_date()),
         expires=_when(got.expiry_date()),
     )
@@ -244,7 +244,7 @@ def _checked(names: Sequence[str], got: Response, action: str) -> list[Checked] 
     for name in names:
         known: Any = fees.get(name) or {}
         command = (known.get("commands") or {}).get(action) or {}
-        fee = _amount(command.get("fee")) if known.get("avail") else None
+        fee = _fee_of(command.get("fee")) if known.get("avail") else None
         reason = (got.unavailable_reason(name) or "")[:LONGEST]
         if name not in free:
             reason = reason or "it was not answered"
@@ -306,6 +306,12 @@ def _amount(text: str | None) -> Decimal | None:
         return Decimal(text.strip())
     except InvalidOperation:
         return None
+
+
+def _fee_of(text: str | None) -> Decimal | None:
+    """What somebody asks, or took: nobody pays us."""
+    found = _amount(text)
+    return None if found is None or found < 0 else found
 
 
 def _when(text: str | None) -> datetime | None:
