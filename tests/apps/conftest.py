@@ -12,6 +12,7 @@ from typing import Any
 import pytest
 from asgiref.sync import sync_to_async
 from django.core.cache import cache as django_cache
+from django.utils import timezone
 from redis import Redis
 from rest_framework.test import APIClient
 
@@ -21,10 +22,16 @@ from vinetag.apps.availability.api import streaming
 from vinetag.apps.availability.tasks import run_check
 from vinetag.apps.bench.filing import work_on
 from vinetag.apps.bench.tasks import do_filing
+from vinetag.apps.costs.models import SellerRow
+from vinetag.apps.costs.sellers import new_version
 from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
+from vinetag.apps.ordering import errands, paying
+from vinetag.apps.owning import renewing
 from vinetag.core.make import make_names
 from vinetag.lookup import LookupSettings, RetryPolicy
+from vinetag.lookup.epp import gateways_from_env
+from vinetag.lookup.till import till_from_env
 
 STEP = 300
 BRIEF = {
@@ -135,3 +142,27 @@ def simulated_sellers(registry: Registry, settings: Any) -> Iterator[Registry]:
     yield registry
     registry.faults()
     registry.clock(0)
+
+
+@pytest.fixture
+def selling(simulated_world: Registry, settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Two sellers with lists, one of which takes orders; credit is anybody's."""
+    settings.GATEWAYS = gateways_from_env(
+        {**simulated_world.selling, "VINETAG_GATEWAY_TIMEOUT": "3"}
+    )
+    settings.TILL = till_from_env(simulated_world.selling)
+    monkeypatch.setattr(errands, "wake", lambda _send: None)
+    for module in (paying, renewing):
+        monkeypatch.setattr(module, "can_use_credit", lambda _person: True)
+    django_cache.clear()
+    row = SellerRow.objects.create(
+        code="lantern", asked_at=timezone.now(),
+        terms={"code": "lantern", "name": "Lantern Names", "country": "IE", "currency": "EUR"},
+    )  # fmt: skip
+    prices = "extension,action,price\ncom,register,12\ncom,renew,20.51\ncom,move,11\n"
+    new_version(row, prices, timezone.localdate())
+    cheap = SellerRow.objects.create(
+        code="corner", asked_at=timezone.now(),
+        terms={"code": "corner", "name": "Corner Shop", "country": "IE", "currency": "EUR"},
+    )  # fmt: skip
+    new_version(cheap, prices.replace("20.51", "9.00"), timezone.localdate())

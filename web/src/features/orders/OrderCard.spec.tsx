@@ -2,52 +2,11 @@ import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it } from 'vitest';
 
-import type { PlacedName, PlacedOrder } from '../../shared/api';
+import type { PlacedOrder } from '../../shared/api';
 import { isMoving } from '../../shared/basket/useOrders';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { name, order } from '../../shared/testing/orders';
 import { OrderCard, standing } from './OrderCard';
-
-const name = (fields: Partial<PlacedName> = {}): PlacedName => ({
-  id: 1,
-  project: null,
-  full_name: 'inkpost.com',
-  shown: 'inkpost.com',
-  action: 'register',
-  years: 2,
-  privacy: true,
-  amount: '14.76',
-  state: 'paid',
-  state_words: 'paid, not sent yet',
-  told: '',
-  registered_at: null,
-  expires_at: null,
-  ...fields,
-});
-const order = (fields: Partial<PlacedOrder> = {}): PlacedOrder => ({
-  id: 7,
-  number: '2026-000007',
-  seller: 'lantern',
-  seller_name: 'Lantern Names',
-  currency: 'EUR',
-  stage: 'open',
-  method: '',
-  placed_at: '2026-11-29T10:00:00Z',
-  paid_at: null,
-  ended_at: null,
-  total: '14.76',
-  tax: '2.76',
-  tax_percent: '23',
-  paid: '0.00',
-  refunded: '0.00',
-  kept: '0.00',
-  names: [name()],
-  payment: '',
-  at_page: true,
-  by_credit: true,
-  stopped: false,
-  receipts: [],
-  ...fields,
-});
 
 it('says in one sentence how far an order is', () => {
   expect(standing(order())).toBe('To be paid');

@@ -3,52 +3,11 @@ import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
 import { expect, it, vi } from 'vitest';
 
-import type { PlacedName, PlacedOrder } from '../../shared/api';
+import type { PlacedOrder } from '../../shared/api';
 import { type Answer, renderIn, serve } from '../../shared/testing/render';
+import { name, order } from '../../shared/testing/orders';
 import { OrderPage, OrdersPage } from './OrdersPage';
 import { ReceiptPage } from './ReceiptPage';
-
-const name = (fields: Partial<PlacedName> = {}): PlacedName => ({
-  id: 1,
-  project: 3,
-  full_name: 'inkpost.com',
-  shown: 'inkpost.com',
-  action: 'register',
-  years: 1,
-  privacy: false,
-  amount: '14.76',
-  state: 'agreed',
-  state_words: 'to be paid',
-  told: '',
-  registered_at: null,
-  expires_at: null,
-  ...fields,
-});
-const order = (fields: Partial<PlacedOrder> = {}): PlacedOrder => ({
-  id: 7,
-  number: '2026-000007',
-  seller: 'lantern',
-  seller_name: 'Lantern Names',
-  currency: 'EUR',
-  stage: 'open',
-  method: '',
-  placed_at: '2026-11-29T10:00:00Z',
-  paid_at: null,
-  ended_at: null,
-  total: '14.76',
-  tax: '2.76',
-  tax_percent: '23',
-  paid: '0.00',
-  refunded: '0.00',
-  kept: '0.00',
-  names: [name()],
-  payment: '',
-  at_page: true,
-  by_credit: false,
-  stopped: false,
-  receipts: [],
-  ...fields,
-});
 
 function setUp(shown: PlacedOrder, act: (method: string, path: string) => Answer | undefined = () => undefined) {
   const requests = serve(
@@ -66,7 +25,7 @@ function setUp(shown: PlacedOrder, act: (method: string, path: string) => Answer
 it('sends somebody to the payment page, and says what became of the last try', async () => {
   const assign = vi.fn();
   vi.stubGlobal('location', { assign, href: window.location.href, origin: window.location.origin });
-  setUp(order({ payment: 'declined' }), (method, path) =>
+  setUp(order({ payment: 'declined', by_credit: false }), (method, path) =>
     method === 'POST' && path.endsWith('/pay') ? { body: { page: 'http://pay.example/1' } } : undefined,
   );
   expect(await screen.findByText('The last payment was declined. Nothing was paid.')).toBeVisible();

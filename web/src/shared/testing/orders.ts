@@ -1,0 +1,45 @@
+import type { PlacedName, PlacedOrder } from '../api';
+
+/** A name of an order. */
+export const name = (fields: Partial<PlacedName> = {}): PlacedName => ({
+  id: 1,
+  project: null,
+  full_name: 'inkpost.com',
+  shown: 'inkpost.com',
+  action: 'register',
+  years: 2,
+  privacy: true,
+  amount: '14.76',
+  state: 'paid',
+  state_words: 'paid, not sent yet',
+  told: '',
+  registered_at: null,
+  expires_at: null,
+  ...fields,
+});
+/** An order that is to be paid. */
+export const order = (fields: Partial<PlacedOrder> = {}): PlacedOrder => ({
+  id: 7,
+  number: '2026-000007',
+  seller: 'lantern',
+  seller_name: 'Lantern Names',
+  currency: 'EUR',
+  stage: 'open',
+  method: '',
+  placed_at: '2026-11-29T10:00:00Z',
+  paid_at: null,
+  ended_at: null,
+  total: '14.76',
+  tax: '2.76',
+  tax_percent: '23',
+  paid: '0.00',
+  refunded: '0.00',
+  kept: '0.00',
+  names: [name()],
+  payment: '',
+  at_page: true,
+  by_credit: true,
+  stopped: false,
+  receipts: [],
+  ...fields,
+});
