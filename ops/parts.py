@@ -38,6 +38,7 @@ SECRETS = {
     "VINETAG_CONTACT_KEYS": 48,
     "VINETAG_EPP_PASSWORD": 24,
     "VINETAG_TILL_SECRET": 32,
+    "VINETAG_ZONE_WORD": 32,
 }
 # The web processes' threads hold twenty, the workers about eight; the rest is for administration.
 MOST_CONNECTIONS = 60

@@ -36,6 +36,7 @@ from ops.parts import (
     wait_for,
 )
 from vinetag.lookup.epp import simulated_gateways
+from vinetag.lookup.hosting import simulated_hosting
 from vinetag.lookup.settings import simulated
 
 VAR = Path(os.environ.get("VINETAG_VAR") or ROOT / "var")
@@ -114,6 +115,12 @@ def environment(
             args.epp_port,
             quote(os.environ.get("VINETAG_EPP_PASSWORD") or secrets["VINETAG_EPP_PASSWORD"], ""),
             str(VAR / "simulated"),
+        ),
+        "VINETAG_CHECK_GATEWAY": "lantern",
+        **simulated_hosting(
+            args.registry_port,
+            args.dns_port,
+            os.environ.get("VINETAG_ZONE_WORD") or secrets["VINETAG_ZONE_WORD"],
         ),
     }
     if os.environ.get("VINETAG_LOOKUP") == "live":

@@ -33,7 +33,7 @@ from typing import Any
 import aiodns
 import aiohttp
 
-from ops.parts import read_secrets
+from ops.parts import free_port, read_secrets
 from ops.start import VAR, runner_of
 from standins.registry import address_of
 from standins.world import EXTENSIONS
@@ -43,12 +43,6 @@ from vinetag.lookup import Answer, HostLimits, LookupSettings, open_engine
 
 AT_ONCE = 50
 RATE = 50.0
-
-
-def free_port() -> int:
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        return int(s.getsockname()[1])
 
 
 def names(count: int, extensions: list[str], seed: int = 3) -> list[FullName]:

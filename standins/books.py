@@ -15,7 +15,9 @@ from datetime import UTC, datetime
 from decimal import Decimal
 from typing import Any, Final, TypeVar
 
-__all__ = ["Books", "Charge", "Contact", "Held", "Message", "Payment", "moment", "text_of"]
+__all__ = [
+    "Books", "Charge", "Contact", "Held", "Message", "Payment", "Zone", "moment", "text_of",
+]  # fmt: skip
 
 CREDIT: Final = Decimal(50_000)
 Kept = TypeVar("Kept")
@@ -35,6 +37,7 @@ def text_of(at: datetime) -> str:
 class Held:
     """A name somebody registered here. `pending` is until when its registration is undecided, ""
     once it is, `granted` how that ends; `leaving` is when it was let go, "" while it is not.
+    `moving` is the last time somebody asked to move it, empty while nobody did.
     """
 
     name: str
@@ -53,7 +56,11 @@ class Held:
     pending: str = ""
     granted: bool = True
     leaving: str = ""
-    moving: str = ""
+    moving: dict[str, str] = field(default_factory=dict)
+
+    def __post_init__(self) -> None:
+        # Books of earlier versions have a text here, which is empty.
+        self.moving = self.moving or {}
 
 
 @dataclass
@@ -72,7 +79,9 @@ class Contact:
 
 @dataclass
 class Message:
-    """One that waits for a seller's account to be fetched (RFC 5730, section 2.9.2.3)."""
+    """One that waits for a seller's account to be fetched (RFC 5730, section 2.9.2.3): of a pending
+    action, or of what is `told`.
+    """
 
     id: str
     seller: str
@@ -81,6 +90,7 @@ class Message:
     name: str = ""
     granted: bool = True
     trid: str = ""
+    told: str = ""
 
 
 @dataclass
@@ -111,8 +121,18 @@ class Payment:
     refunds: dict[str, str] = field(default_factory=dict)
 
 
+@dataclass
+class Zone:
+    """What name servers say of a name: records as name within it, seconds, kind and data."""
+
+    name: str
+    serial: int
+    records: list[list[str]] = field(default_factory=list)
+
+
 KINDS: Final[dict[str, type[Any]]] = {
     "held": Held, "contact": Contact, "message": Message, "charge": Charge, "payment": Payment,
+    "zone": Zone,
 }  # fmt: skip
 
 
@@ -125,10 +145,11 @@ class Books:
         self.messages: dict[str, Message] = {}
         self.charges: dict[str, Charge] = {}
         self.payments: dict[str, Payment] = {}
+        self.zones: dict[str, Zone] = {}
         self.hosts: dict[str, str] = {}
         self._all: dict[str, dict[str, Any]] = {
             "held": self.held, "contact": self.contacts, "message": self.messages,
-            "charge": self.charges, "payment": self.payments,
+            "charge": self.charges, "payment": self.payments, "zone": self.zones,
         }  # fmt: skip
         self._spent: dict[str, Decimal] = {}
         self._file = sqlite3.connect(path or ":memory:", isolation_level=None)

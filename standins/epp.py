@@ -43,7 +43,9 @@ WORDS: Final = {
     2001: "Command syntax error", 2002: "Command use error", 2003: "Required parameter missing",
     2004: "Parameter value range error", 2005: "Parameter value syntax error",
     2101: "Unimplemented command", 2104: "Billing failure",
-    2106: "Object is not eligible for transfer", 2200: "Authentication error",
+    2106: "Object is not eligible for transfer",
+    2300: "Object pending transfer", 2301: "Object not pending transfer",
+    2200: "Authentication error",
     2201: "Authorization error", 2202: "Invalid authorization information",
     2302: "Object exists", 2303: "Object does not exist",
     2304: "Object status prohibits operation", 2306: "Parameter value policy error",
@@ -172,6 +174,7 @@ class Gateways:
         extension = names[0].partition(".")[2] if names else ""
         fault = self._faults().strike("epp", extension, session.seller.code)
         changes = verb in CHANGES and len(part) > 0 and local(part[0].tag) in CHANGES
+        changes = changes and part.get("op") != "query"
         about = part[0].tag if changes else ""
         usual = fault is not None and fault.kind in ("slow", "nonsense", "frame")
         if usual or (changes and "domain-1.0" in about):

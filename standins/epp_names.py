@@ -10,10 +10,10 @@ from xml.sax.saxutils import escape
 
 from standins.books import Books, Held, Message, moment
 from standins.books import text_of as written
+from standins.epp_prices import Prices, dearer
 from standins.epp_xml import (
     Answer,
     about,
-    agreed_fee,
     every,
     first,
     key_of,
@@ -26,18 +26,15 @@ from standins.epp_xml import (
     time_of,
 )
 from standins.faults import Fault
-from standins.fees import fee_of, privacy_of, sells
+from standins.fees import privacy_of, sells
 from standins.sellers import Seller
-from standins.world import EXTENSIONS, Offer, World, years_on
+from standins.world import EXTENSIONS, World, years_on
 
 __all__ = ["LDH", "Names"]
 
 LDH: Final = frozenset("abcdefghijklmnopqrstuvwxyz0123456789-")
 MOST_CHECKED: Final = 50
 GRACE: Final = timedelta(days=5)
-DEARER: Final = Decimal("1.10")
-CENT: Final = Decimal("0.01")
-ACTIONS: Final = {"create": "register", "renew": "renew", "transfer": "move", "restore": "restore"}
 
 
 class Names:
@@ -45,6 +42,7 @@ class Names:
 
     def __init__(self, books: Books, world: World, now: Callable[[], datetime]) -> None:
         self._books, self._world, self._now = books, world, now
+        self.prices = Prices(books, world, now)
         self._pending = {held.name for held in books.held.values() if held.pending}
 
     def settle(self) -> None:
@@ -84,12 +82,12 @@ class Names:
             return Answer(2004)
         rows, fees = [], []
         for name in names:
-            reason = self._why_not(seller, name)
+            reason = self._why_not(seller, name) or self.prices.no_token(seller, name, extension)
             said = f"<domain:reason>{reason}</domain:reason>" if reason else ""
             flag = "0" if reason else "1"
             shown = f'<domain:name avail="{flag}">{escape(name)}</domain:name>'
             rows.append(f"<domain:cd>{shown}{said}</domain:cd>")
-            fees.append(self._fees(seller, name, extension))
+            fees.append(self.prices.fees(seller, name, extension))
         told = object_of("domain", "chkData", "".join(rows))
         if not any(fees):
             return Answer(1000, told=told)
@@ -120,42 +118,6 @@ class Names:
             return None
         return held
 
-    def _offer(self, name: str) -> Offer:
-        label, _, extension = name.partition(".")
-        return self._world.offer(label, extension, self._now())
-
-    def _fee(self, seller: Seller, name: str, action: str, years: int) -> Decimal | None:
-        if name.partition(".")[2] not in EXTENSIONS:
-            return None
-        offer, held = self._offer(name), self._books.held.get(name)
-        if held is not None and action in ("renew", "restore"):
-            offer = Offer("usual")
-        return fee_of(seller, name, action, years, self._now().date(), offer)
-
-    def _fees(self, seller: Seller, name: str, extension: Any) -> str:
-        check = None if extension is None else first(extension, "check")
-        if check is None:
-            return ""
-        rows = []
-        for command in check:
-            action = ACTIONS.get(command.get("name", ""), "")
-            period = first(command, "period")
-            years = number_of(period, 1)
-            if local(command.tag) != "command" or not action:
-                continue
-            fee = self._fee(seller, name, action, years)
-            if fee is None:
-                continue
-            rows.append(
-                f'<fee:command name="{command.get("name")}"><fee:period unit="y">{years}'
-                f"</fee:period><fee:fee>{fee:.2f}</fee:fee></fee:command>"
-            )
-        premium = name.partition(".")[2] in EXTENSIONS and self._offer(name).kind == "premium"
-        kind = "<fee:class>premium</fee:class>" if premium else ""
-        flag = "1" if rows else "0"
-        named = f"<fee:objID>{escape(name)}</fee:objID>"
-        return f'<fee:cd avail="{flag}">{named}{kind}{"".join(rows)}</fee:cd>'
-
     def create(
         self, seller: Seller, body: Any, extension: Any, trid: str, fault: Fault | None
     ) -> Answer:
@@ -180,13 +142,15 @@ class Names:
                 return Answer(2303, value=about("domain", "hostObj", host, "No such host"))
         if not 1 <= years <= 10:
             return Answer(2004, value=about("domain", "period", str(years), "1 to 10 years"))
-        due = self._fee(seller, name, "register", years)
-        if due is None:
+        if self.prices.fee(seller, name, "register", years) is None:
             return Answer(2306, value=about("domain", "period", str(years), "Not for that term"))
+        due = self.prices.with_token(seller, name, years, extension)
+        if due is None:
+            return Answer(2201, value=about("domain", "name", name, "Allocation Token mismatch"))
         if self._books.contacts[f"{seller.code} {registrant}"].withheld:
             due += privacy_of(seller, years, self._now().date())
-        due = _dearer(due, fault)
-        refused = self._pay(seller, "create", name, due, extension, trid)
+        due = dearer(due, fault)
+        refused = self.prices.pay(seller, "create", name, due, extension, trid)
         if refused is not None:
             return refused
         now = self._now().replace(microsecond=0)
@@ -206,31 +170,8 @@ class Names:
         )
         code = 1001 if held.pending else 1000
         return Answer(
-            code, object_of("domain", "creData", shown), self._paid(seller, "create", due)
+            code, object_of("domain", "creData", shown), self.prices.paid(seller, "create", due)
         )
-
-    def _pay(
-        self, seller: Seller, kind: str, name: str, due: Decimal, extension: Any, trid: str
-    ) -> Answer | None:
-        """Charge what is due; an answer where it is not agreed to, or cannot be paid."""
-        agreed = None if extension is None else agreed_fee(extension, kind)
-        if agreed is not None:
-            amount, currency = agreed
-            if currency not in ("", seller.currency) or amount < due:
-                return Answer(2004, value=about("fee", "fee", f"{due:.2f}", "It costs this."))
-        if self._books.balance(seller.code) < due:
-            return Answer(2104)
-        self._books.charge(seller.code, kind, name, due, trid)
-        return None
-
-    def _paid(self, seller: Seller, kind: str, due: Decimal) -> str:
-        tag = {"create": "creData", "renew": "renData", "transfer": "trnData"}.get(kind, "updData")
-        left = self._books.balance(seller.code)
-        return object_of(
-            "fee", tag,
-            f"<fee:currency>{seller.currency}</fee:currency><fee:fee>{due:.2f}</fee:fee>"
-            f"<fee:balance>{left:.2f}</fee:balance>",
-        )  # fmt: skip
 
     def _mine(self, seller: Seller, name: str) -> Held | Answer:
         held = self._held(name)
@@ -253,6 +194,7 @@ class Names:
         redeemable = "redemption period" in seen.status if seen else False
         status = ["pendingCreate"] if held.pending else list(held.status) or ["ok"]
         status += ["pendingDelete"] if leaving or redeemable else []
+        status += ["pendingTransfer"] if held.moving.get("status") == "pending" else []
         hosts = "".join(f"<domain:hostObj>{one}</domain:hostObj>" for one in held.hosts)
         shown = "".join(
             [
@@ -293,14 +235,14 @@ class Names:
         until = years_on(moment(held.expires), years)
         if not 1 <= years <= 10 or until > years_on(self._now(), 10):
             return Answer(2004, value=about("domain", "period", str(years), "Ten years ahead"))
-        due = self._fee(seller, held.name, "renew", years)
+        due = self.prices.fee(seller, held.name, "renew", years)
         if due is None:
             return Answer(2306)
         contact = self._books.contacts.get(f"{seller.code} {held.registrant}")
         if contact is not None and contact.withheld:
             due += privacy_of(seller, years, self._now().date())
-        due = _dearer(due, fault)
-        refused = self._pay(seller, "renew", held.name, due, extension, trid)
+        due = dearer(due, fault)
+        refused = self.prices.pay(seller, "renew", held.name, due, extension, trid)
         if refused is not None:
             return refused
         held.expires, held.changed = written(until), written(self._now())
@@ -309,7 +251,9 @@ class Names:
             f"<domain:name>{held.name}</domain:name>"
             f"<domain:exDate>{time_of(held.expires)}</domain:exDate>"
         )
-        return Answer(1000, object_of("domain", "renData", shown), self._paid(seller, "renew", due))
+        return Answer(
+            1000, object_of("domain", "renData", shown), self.prices.paid(seller, "renew", due)
+        )
 
     def delete(
         self, seller: Seller, body: Any, _extension: Any, _trid: str, _fault: Fault | None
@@ -368,20 +312,15 @@ class Names:
         seen = self._world.registration(label, rest, self._now())
         if seen is None or "redemption period" not in seen.status:
             return Answer(2304)
-        due = self._fee(seller, held.name, "restore", 1) or Decimal(0)
+        due = self.prices.fee(seller, held.name, "restore", 1) or Decimal(0)
         lapsed = moment(held.expires) <= self._now()
         if lapsed:
-            due += self._fee(seller, held.name, "renew", 1) or Decimal(0)
-        refused = self._pay(seller, "update", held.name, _dearer(due, fault), extension, trid)
+            due += self.prices.fee(seller, held.name, "renew", 1) or Decimal(0)
+        refused = self.prices.pay(seller, "update", held.name, dearer(due, fault), extension, trid)
         if refused is not None:
             return refused
         held.leaving, held.changed = "", written(self._now())
         if lapsed:
             held.expires = written(years_on(moment(held.expires), 1))
         self._books.put("held", held.name, held)
-        return Answer(1000, more=self._paid(seller, "update", due))
-
-
-def _dearer(due: Decimal, fault: Fault | None) -> Decimal:
-    more = DEARER if fault and fault.kind == "dearer" else 1
-    return (due * more).quantize(CENT)
+        return Answer(1000, more=self.prices.paid(seller, "update", due))

@@ -11,6 +11,7 @@ from xml.sax.saxutils import escape
 __all__ = [
     "BALANCE", "NAMESPACES", "Answer", "about", "agreed_fee", "every", "first", "key_of", "keys_of",
     "local", "number_of", "object_of", "statuses_of", "text_of", "time_of",
+    "token_of",
 ]  # fmt: skip
 
 NAMESPACES: Final = {
@@ -20,6 +21,7 @@ NAMESPACES: Final = {
     "secDNS": "urn:ietf:params:xml:ns:secDNS-1.1",
     "rgp": "urn:ietf:params:xml:ns:rgp-1.0",
     "fee": "urn:ietf:params:xml:ns:epp:fee-1.0",
+    "allocationToken": "urn:ietf:params:xml:ns:allocationToken-1.0",
 }
 BALANCE: Final = "http://gateway.example/epp/balance-1.0"
 
@@ -85,6 +87,14 @@ def agreed_fee(extension: Any, kind: str) -> tuple[Decimal, str] | None:
             except InvalidOperation:
                 return Decimal(0), ""
     return None
+
+
+def token_of(extension: Any) -> str:
+    """What somebody has to show to be given something (RFC 8495), "" for nothing."""
+    for one in () if extension is None else extension:
+        if one.tag == f"{{{NAMESPACES['allocationToken']}}}allocationToken":
+            return text_of(one)
+    return ""
 
 
 def number_of(element: Any, usual: int) -> int:

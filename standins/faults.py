@@ -15,6 +15,8 @@ KINDS = {
         "redirect-away", "late",
     ),
     "dns": ("slow", "loss", "lame", "broken"),
+    # Of the host of zones; `registry` is "ns1" or "ns2".
+    "hosting": ("slow", "loss", "lame"),
     "whois": ("slow", "loss", "busy", "nonsense", "hangup"),
     "seller": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     # Of sellers' lists, platforms, markets and the search service; `registry` is the seller's code,
@@ -30,9 +32,11 @@ KINDS = {
     # payment page, `registry` is the part: "page", "notice" or "refund".
     "epp": (
         "slow", "late", "hangup", "hangup-after", "nonsense", "frame", "expired", "pending",
-        "pending-refused", "dearer", "2004", "2104", "2200", "2302", "2306", "2308", "2400",
+        "pending-refused", "dearer", "undecided", "unwilling", "2004", "2104", "2200", "2302",
+        "2306", "2308", "2400",
     ),
     "till": ("slow", "twice", "late", "never", "500", "hangup", "nonsense"),
+    "demand": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
     "search": ("slow", "loss", "429", "429-date", "500", "nonsense", "webpage", "hangup"),
 }  # fmt: skip
 

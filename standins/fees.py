@@ -10,7 +10,7 @@ from datetime import date
 from decimal import Decimal
 from functools import lru_cache
 
-from standins.sellers import BEHIND, SELLERS, Seller, prices_of, quote_of
+from standins.sellers import BEHIND, SELLERS, Seller, coupons_of, prices_of, quote_of
 from standins.world import Offer
 
 __all__ = ["fee_of", "privacy_of", "sells"]
@@ -26,6 +26,27 @@ def _list(code: str, on: date) -> dict[tuple[str, str], list[dict[str, str]]]:
         if not row["valid_from"] or row["valid_from"] <= on.isoformat():
             found.setdefault((row["extension"], row["action"]), []).append(row)
     return found
+
+
+def taken_off(
+    seller: Seller, token: str, name: str, years: int, fee: Decimal, on: date
+) -> Decimal | None:
+    """What a registration costs with a coupon of the seller's; None where it is none for this name.
+    Those that count the names of an order, or what it comes to, are none for single names.
+    """
+    for row in csv.DictReader(coupons_of(seller, on).splitlines()):
+        if row["code"] != token.upper() or not row["starts"] <= on.isoformat() <= row["ends"]:
+            continue
+        extensions = row["extensions"].split() or [name.partition(".")[2]]
+        least, most = int(row["years_from"] or 1), int(row["years_to"] or 10)
+        alone = not (row["least_names"] or row["least_sum"])
+        fits = "register" in row["actions"] and name.partition(".")[2] in extensions
+        if not (fits and alone and least <= years <= most):
+            continue
+        value = Decimal(row["value"])
+        by_kind = {"percent": fee * (100 - value) / 100, "amount": fee - value, "price": value}
+        return max(Decimal(0), by_kind[row["takes"]]).quantize(CENT)
+    return None
 
 
 def sells(seller: Seller, extension: str, on: date) -> bool:

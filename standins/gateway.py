@@ -8,6 +8,7 @@ from typing import Any, Final
 from xml.sax.saxutils import escape
 
 from standins.books import Books
+from standins.epp_moves import Moves
 from standins.epp_names import Names
 from standins.epp_people import People
 from standins.epp_xml import BALANCE, NAMESPACES, Answer, object_of, time_of
@@ -27,12 +28,14 @@ class Gateway:
         self._books = books
         self._names = Names(books, world, now)
         self._people = People(books, now)
+        self._moves = Moves(books, world, now, self._names.prices)
 
     def carry_out(
         self, seller: Seller, verb: str, part: Any, extension: Any, trid: str, fault: Fault | None
     ) -> Answer:
         """One command of a session that is signed in."""
         self._names.settle()
+        self._moves.settle()
         if verb == "poll":
             return self._poll(seller, part)
         body = part[0] if len(part) else None
@@ -42,6 +45,11 @@ class Gateway:
         if namespace == BALANCE and name == "info":
             return self._balance(seller)
         kind = next((k for k in ("domain", "contact", "host") if NAMESPACES[k] == namespace), "")
+        if kind == "domain" and verb == name == "transfer":
+            with self._books.change():
+                return self._moves.transfer(
+                    seller, part.get("op", ""), body, extension, trid, fault
+                )
         things = self._names if kind == "domain" else self._people
         of = {"domain": verb, "contact": f"contact_{verb}", "host": f"host_{verb}"}.get(kind, "")
         work = getattr(things, of, None) if of and verb in VERBS and name == verb else None
@@ -64,7 +72,7 @@ class Gateway:
             return Answer(1300)
         m = waiting[0]
         result = "1" if m.granted else "0"
-        told = object_of(
+        told = m.told or object_of(
             "domain", "panData",
             f'<domain:name paResult="{result}">{m.name}</domain:name><domain:paTRID>'
             f"<clTRID>{escape(m.trid)}</clTRID><svTRID>SIM-{m.id}</svTRID></domain:paTRID>"

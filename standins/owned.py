@@ -38,7 +38,8 @@ class Owned:
 
     def _shown(self, held: Held, now: datetime) -> Registration | None:
         created, expires = moment(held.created), moment(held.expires)
-        status = tuple(_spaced(one) for one in held.status) or ("active",)
+        moving = ["pendingTransfer"] if held.moving.get("status") == "pending" else []
+        status = tuple(_spaced(one) for one in [*held.status, *moving]) or ("active",)
         changed = moment(held.changed)
         lapse = moment(held.leaving) if held.leaving else expires
         if now >= lapse:
@@ -61,7 +62,7 @@ class Owned:
             nameservers=tuple(held.hosts) or tuple(
                 f"ns{number}.{held.seller}.example" for number in (1, 2)
             ),
-            signed=bool(held.keys),
+            keys=tuple(tuple(key) for key in held.keys),
         )  # fmt: skip
 
 

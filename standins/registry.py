@@ -8,8 +8,11 @@ bootstrap file under /dns.json; quotes under /seller/quotes/<name>, described by
 /seller/openapi.json; DNS over UDP and TCP on the second port; on the
 third, WHOIS for the extensions whose registries have no RDAP; on the fourth, a mail server, whose
 letters are read under /mail; on the fifth, a gateway of each seller at an address of its own
-(standins.epp), its certificates and what was bought in the folder. Under /till a payment page. The
-words for both are in VINETAG_EPP_PASSWORD and VINETAG_TILL_SECRET. For trying things out: PUT
+(standins.epp), its certificates and what was bought in the folder. Under /till a payment page,
+under /demand a service of demand (standins.demand). On
+the second port, at addresses of its own, a host of zones (standins.hosting), and at another on the
+first whoever sends visitors on. The words for all of them are in VINETAG_EPP_PASSWORD,
+VINETAG_TILL_SECRET and VINETAG_ZONE_WORD. For trying things out: PUT
 /_sim/faults takes one fault or a list (standins.faults), PUT /_sim/limits rates (standins.limiter),
 PUT /_sim/clock {"days"}; GET tells what is in force and what was asked.
 """
@@ -30,10 +33,13 @@ from typing import Any
 from aiohttp import web
 
 from standins.books import Books
+from standins.demand import add_demand
 from standins.dns import NameServers
 from standins.epp import Gateways
+from standins.epp_moves import code_of
 from standins.faults import Fault, Faults
 from standins.gateway import Gateway
+from standins.hosting import FORWARDER, Hosting
 from standins.limiter import Limiter
 from standins.mail import Mailbox, add_mail
 from standins.markets import add_markets
@@ -76,7 +82,8 @@ class Registries:
         self._ahead = timedelta(0)
         self._served = 0
         self.limiter = Limiter()
-        self.name_servers = NameServers(world, lambda: self._faults, self.now)
+        self.hosting = Hosting(self.books)
+        self.name_servers = NameServers(world, lambda: self._faults, self.now, self.hosting)
         self.whois = WhoisServers(world, lambda: self._faults, self.limiter, self.now)
         self.mailbox = Mailbox(lambda: self._faults)
         password = os.environ.get("VINETAG_EPP_PASSWORD", "simulated-word")
@@ -146,6 +153,10 @@ class Registries:
     async def platform_fault(self, request: web.Request, code: str) -> web.StreamResponse | None:
         """What is wrong with a platform now, if anything."""
         return await self._fault_of("platforms", request, code)
+
+    async def demand_fault(self, request: web.Request, part: str) -> web.StreamResponse | None:
+        """What is wrong with the service of demand now, if anything."""
+        return await self._fault_of("demand", request, part)
 
     async def search_fault(self, request: web.Request, part: str) -> web.StreamResponse | None:
         """What is wrong with the search service now, if anything."""
@@ -244,9 +255,26 @@ class Registries:
             return web.json_response({"error": str(error)}, status=400)
         return await self.read_limits(request)
 
+    async def read_code(self, request: web.Request) -> web.Response:
+        """The code by which a name can be moved, as its holder is told it where it is."""
+        name = request.match_info["name"].lower()
+        held = self.books.held.get(name)
+        return web.json_response({"name": name, "code": held.auth if held else code_of(name)})
+
     async def read_books(self, _request: web.Request) -> web.Response:
         """What was bought, and for how much."""
         return web.json_response(self.books.document())
+
+    @web.middleware
+    async def send_on(self, request: web.Request, handler: Any) -> Any:
+        """Visitors who came to the address that sends them on."""
+        socket = request.transport.get_extra_info("sockname") if request.transport else None
+        if not socket or socket[0] != FORWARDER:
+            return await handler(request)
+        to = self.hosting.sent_on(request.host.partition(":")[0].lower())
+        if not to:
+            return web.Response(text="Nobody is sent on from here.", status=404)
+        raise web.HTTPFound(to)
 
     async def write_clock(self, request: web.Request) -> web.Response:
         """Move the world's time some days ahead of the real one."""
@@ -283,7 +311,7 @@ def make_app(
 ) -> web.Application:
     """The HTTP services, ready to be run or put behind a test server."""
     handlers = Registries(world or World(), faults or Faults(), port, books)
-    app = web.Application()
+    app = web.Application(middlewares=[handlers.send_on])
     app[HANDLERS] = handlers
     app.router.add_get("/dns.json", handlers.bootstrap)
     app.router.add_get("/_sim/faults", handlers.read_faults)
@@ -292,6 +320,7 @@ def make_app(
     app.router.add_put("/_sim/limits", handlers.write_limits)
     app.router.add_put("/_sim/clock", handlers.write_clock)
     app.router.add_get("/_sim/books", handlers.read_books)
+    app.router.add_get("/_sim/codes/{name}", handlers.read_code)
     app.router.add_get("/seller/openapi.json", handlers.quotes_described)
     app.router.add_get("/seller/quotes/{name}", handlers.quote)
     add_sellers(app, handlers.now, handlers.list_fault, handlers.offer_of)
@@ -300,6 +329,7 @@ def make_app(
     add_zones(app, handlers.world, handlers.now, handlers.zone_fault)
     add_mail(app, handlers.mailbox)
     handlers.till.add(app)
+    add_demand(app, handlers.world, handlers.demand_fault, handlers.now)
     add_search(app, handlers.world, handlers.search_fault, handlers.is_registered)
     app.router.add_get("/{registry}/help", handlers.help)
     app.router.add_get("/{registry}/domain/{name}", handlers.domain)
@@ -318,7 +348,7 @@ async def _run(args: argparse.Namespace) -> None:
     handlers = app[HANDLERS]
     runner = web.AppRunner(app, access_log=None)
     await runner.setup()
-    for address in (args.host, *map(address_of, REGISTRIES)):
+    for address in (args.host, FORWARDER, *map(address_of, REGISTRIES)):
         await web.TCPSite(runner, address, args.port, backlog=512).start()
     keep = await handlers.name_servers.start(args.host, args.dns_port)
     keep.append(await handlers.whois.start(args.host, args.whois_port))

@@ -40,7 +40,7 @@ HOLDERS_LAST = (
 ).split()
 COMPANIES = "Holdings,Trading,Studio,Partners,Works,Media,& Daughters,Supply,Group,Press".split(",")
 REGISTRARS = ("Gullwing Names", "Port Ferris Registrar", "Slate & Sons", "Nine Oaks Domains")
-HOSTS = ("lantern-dns", "harbourhost", "oxbow-net", "tidepool")
+SERVING = ("lantern-dns", "harbourhost", "oxbow-net", "tidepool")
 UNDELEGATED = frozenset({"client hold", "redemption period", "pending delete", "reserved"})
 # Of those registered, how many are let go within a year of LAPSES, and how many are on hold.
 LAPSING, ON_HOLD, FOR_SALE, HELD_BACK = 0.06, 0.02, 0.05, 0.004
@@ -68,7 +68,12 @@ class Registration:
     country: str
     registrar: str
     nameservers: tuple[str, ...]
-    signed: bool = False
+    keys: tuple[tuple[str, ...], ...] = ()
+
+    @property
+    def signed(self) -> bool:
+        """Whether the registry has a key of it (RFC 5910)."""
+        return bool(self.keys)
 
     @property
     def released(self) -> datetime:
@@ -193,7 +198,7 @@ class World:
         return FIRST_DAY + timedelta(seconds=int(span * (1 - age)))
 
     def _host(self, name: str) -> str:
-        return HOSTS[int(len(HOSTS) * self._chance("host", name))]
+        return SERVING[int(len(SERVING) * self._chance("host", name))]
 
     def leaving(self, label: str, extension: str, now: datetime) -> Registration | None:
         """The registration of a name that was let go and is not free yet, None for all others."""

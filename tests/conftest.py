@@ -18,6 +18,7 @@ from hypothesis import settings as hypothesis_settings
 
 from vinetag.lookup import sources
 from vinetag.lookup.epp import simulated_gateways
+from vinetag.lookup.hosting import simulated_hosting
 from vinetag.lookup.settings import simulated
 
 # Machines that run the tests are slow and noisy; nothing here is about speed.
@@ -88,7 +89,7 @@ class Registry:
 
     def stop(self) -> None:
         self._process.terminate()
-        self._process.wait(10)
+        self._process.wait(40)
 
     @property
     def environment(self) -> dict[str, str]:
@@ -99,6 +100,7 @@ class Registry:
     def selling(self) -> dict[str, str]:
         """What makes orders go here."""
         gateways = simulated_gateways(self.epp_port, WORD, str(self.folder))
+        gateways |= simulated_hosting(self.port, self.dns_port, WORD)
         return {**gateways, "VINETAG_TILL": f"{self.origin}/till", "VINETAG_TILL_SECRET": WORD}
 
     @property

@@ -316,3 +316,28 @@ def test_vet_says_what_is_wrong(
     code, _, err = run(capsys, *words)
     assert code == 2
     assert told in err
+
+
+def test_phrases_are_grouped_with_what_one_covers(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    table = tmp_path / "demand.tsv"
+    lines = "piano tuning\t1000\ntuning piano\t1000\npiano tuning cork\t50\npiano key\tx\nink\t4\n"
+    table.write_bytes(f"phrase\tsearches\n{lines}".encode("utf-16"))
+    given = ("phrases", "--demand", str(table), "--words", "piano,tuning")
+    code, out, err = run(capsys, *given)
+    rows = list(csv.DictReader(io.StringIO(out)))
+    assert code == 0
+    assert "line 5: “x” is no number of searches" in err
+    assert [row["phrase"] for row in rows[:2]] == ["piano tuning", "piano tuning cork"]
+    assert rows[0]["head"] == "piano tuning"
+    assert (rows[0]["group_searches"], rows[0]["covers_group"]) == ("1050", "1.0")
+    assert rows[-1]["searches"] == ""
+    _, document, _ = run(capsys, *given, "--cut", "0", "--format", "json")
+    assert {item["group"] for item in json.loads(document)} == {1, 2, 3}
+    assert json.loads(document)[0]["gathered"] == ["tuning piano"]
+    for wrong in (("--cut", "2"), ("--words", "garden"), ("--country", "FR")):
+        code, _, err = run(capsys, *given[:3], *wrong)
+        assert (code, err.startswith("vinetag: ")) == (2 if wrong[0] != "--country" else 0, True)
+    code, _, err = run(capsys, "phrases", "--demand", str(tmp_path / "none.csv"))
+    assert (code, "none.csv" in err) == (2, True)

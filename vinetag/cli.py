@@ -19,6 +19,7 @@ from typing import Any
 
 from vinetag.cli_check import MOST_NAMES, add_check, checked
 from vinetag.cli_cost import add_cost, cost
+from vinetag.cli_phrases import add_phrases, phrases
 from vinetag.cli_vet import add_vet, vet
 from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate, part_document
@@ -76,7 +77,7 @@ def main(argv: Sequence[str] | None = None) -> int:
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="vinetag", description=__doc__.split("\n")[0])
     commands = parser.add_subparsers(
-        required=True, metavar="words | make | vary | grade | check | cost | vet"
+        required=True, metavar="words | make | vary | grade | check | cost | vet | phrases"
     )
     shared = argparse.ArgumentParser(add_help=False)
     shared.add_argument("--format", choices=("csv", "json"), default="csv")
@@ -113,6 +114,10 @@ def _parser() -> argparse.ArgumentParser:
     check.set_defaults(run=lambda args: checked(args, _say, UsageError))
     vetted = add_vet(commands, [shared, briefed])
     vetted.set_defaults(run=lambda args: vet(args, _brief(args), _word_data(), _say, UsageError))
+    demand = add_phrases(commands, [shared, briefed])
+    demand.set_defaults(
+        run=lambda args: phrases(args, _brief(args), _word_data(), _say, UsageError)
+    )
     costs = add_cost(commands, shared)
     costs.set_defaults(run=lambda args: cost(args, _say, UsageError))
     return parser

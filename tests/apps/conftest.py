@@ -28,9 +28,12 @@ from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.ordering import errands, paying
 from vinetag.apps.owning import renewing
+from vinetag.apps.watching.models import Watch
+from vinetag.apps.watching.watches import Wish, start_watch
 from vinetag.core.make import make_names
 from vinetag.lookup import LookupSettings, RetryPolicy
 from vinetag.lookup.epp import gateways_from_env
+from vinetag.lookup.hosting import hosting_from_env
 from vinetag.lookup.till import till_from_env
 
 STEP = 300
@@ -151,6 +154,7 @@ def selling(simulated_world: Registry, settings: Any, monkeypatch: pytest.Monkey
         {**simulated_world.selling, "VINETAG_GATEWAY_TIMEOUT": "3"}
     )
     settings.TILL = till_from_env(simulated_world.selling)
+    settings.HOSTING = hosting_from_env(simulated_world.selling)
     monkeypatch.setattr(errands, "wake", lambda _send: None)
     for module in (paying, renewing):
         monkeypatch.setattr(module, "can_use_credit", lambda _person: True)
@@ -166,3 +170,8 @@ def selling(simulated_world: Registry, settings: Any, monkeypatch: pytest.Monkey
         terms={"code": "corner", "name": "Corner Shop", "country": "IE", "currency": "EUR"},
     )  # fmt: skip
     new_version(cheap, prices.replace("20.51", "9.00"), timezone.localdate())
+
+
+@pytest.fixture
+def watched(project: Project) -> Watch:
+    return start_watch(project, Wish("name", names=["inkpost.com"], reason="the <favourite>"))

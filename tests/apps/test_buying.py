@@ -19,7 +19,7 @@ import pytest
 from django.utils import timezone
 from rest_framework.test import APIClient
 
-from tests.apps.bought import HOLDER, an_order, fresh, held, states
+from tests.apps.bought import HOLDER, an_order, charged, fresh, held, states
 from tests.conftest import WORD, Registry
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.answer_store import save_answers
@@ -27,7 +27,7 @@ from vinetag.apps.costs.models import SellerRow
 from vinetag.apps.costs.quoting import NameQuotes, Quotes
 from vinetag.apps.costs.sellers import new_version
 from vinetag.apps.naming.models import Project
-from vinetag.apps.ordering import errands, pricing, reviews
+from vinetag.apps.ordering import errands, paying, pricing, reviews
 from vinetag.apps.ordering.api import views
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.ordering.models import Entry, Errand, Order, Payment
@@ -142,9 +142,7 @@ def test_what_the_seller_does_not_sell_or_accept_is_told_at_the_name(
     assert "certificate" in found["items"][0]["reviewed"]["not_here"]
 
 
-def test_another_contact_is_looked_at_anew_and_coupons_are_for_elsewhere(
-    api: APIClient, person: User, project: Project
-) -> None:
+def test_another_contact_is_looked_at_anew(api: APIClient, person: User, project: Project) -> None:
     lantern()
     contact = save_contact(person, HOLDER)
     [name] = fresh()
@@ -153,10 +151,44 @@ def test_another_contact_is_looked_at_anew_and_coupons_are_for_elsewhere(
     found = api.get("/api/basket").json()
     assert not found["ready"]
     assert found["items"][0]["reviewed"]["status"] == "unasked"
+
+
+def test_a_coupon_goes_with_the_order_and_is_what_was_paid(
+    api: APIClient, administrator: User, project: Project, registry: Registry
+) -> None:
+    lantern()
+    save_contact(administrator, HOLDER)
+    [name] = fresh()
+    looked(api, project, name)
     api.patch("/api/basket", {"coupon": "LANTERN10"})
     found = api.post("/api/basket/review").json()
-    assert found["ready"]
-    assert "take no coupons" in found["items"][0]["reviewed"]["not_here"]
+    # A tenth less than 1.50, and tax.
+    [item] = found["items"]
+    assert item["amount"] == "1.66"
+    # Less than planned is told, too.
+    sign = {"sign": item["reviewed"]["sign"]}
+    assert api.post(f"/api/basket/items/{item['id']}/agree", sign).json()["ready_here"]
+    [made] = api.post("/api/orders").json()["orders"]
+    order = Order.objects.get(pk=made["id"])
+    assert (order.names.get().coupon, order.names.get().fee) == ("LANTERN10", Decimal("1.35"))
+    paying.pay_by_credit(order)
+    assert work_on(Errand.objects.get().pk)
+    assert states(order) == ["registered"]
+    assert charged(registry, [name]) == Decimal("1.35")
+
+
+@pytest.mark.parametrize("coupon", ["LANTERNOLD", "NEVER", "HELLO"])
+def test_a_coupon_the_seller_does_not_take_for_it_is_told_at_the_name(
+    api: APIClient, person: User, project: Project, coupon: str
+) -> None:
+    lantern()
+    save_contact(person, HOLDER)
+    looked(api, project, *fresh())
+    api.patch("/api/basket", {"coupon": coupon})
+    [item] = api.post("/api/basket/review").json()["items"]
+    told = f"Lantern Names does not sell it: it does not take the coupon {coupon} for it."
+    assert told in item["reviewed"]["changed"]
+    assert not item["reviewed"]["here"]
 
 
 def test_a_number_the_registry_asks_for_is_missed_by_its_name(

@@ -19,6 +19,7 @@ from vinetag.apps.ordering.basket import add_names
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.ordering.models import Receipt
 from vinetag.apps.owning.models import OwnedName
+from vinetag.apps.phrases.bringing import type_phrases
 from vinetag.apps.sharing.services import share_names
 from vinetag.apps.shortlists.services import keep
 from vinetag.apps.vetting.vettings import start_vetting
@@ -39,6 +40,22 @@ OF_A_PROJECT = [
     ("get", "projects/{p}/names/inkpost/vetting", None, 200),
     ("put", "projects/{p}/names/inkpost/vetting/marks", {"accepted": False}, 200),
     ("get", "projects/{p}/vetting", None, 200),
+    ("get", "projects/{p}/phrases", None, 200),
+    ("get", "projects/{p}/phrases/figures", None, 200),
+    ("post", "projects/{p}/phrases/typed", {"text": "ink post"}, 200),
+    ("post", "projects/{p}/phrases/asked", {"phrases": ["ink post"]}, 200),
+    ("get", "projects/{p}/phrases/groups", None, 200),
+    ("post", "projects/{p}/phrases/chosen", {"phrases": ["ink post"], "chosen": False}, 200),
+    ("post", "projects/{p}/phrases/apart", {"phrases": ["ink post"]}, 204),
+    ("post", "projects/{p}/phrases/aside", {"phrases": ["ink post"]}, 204),
+    ("post", "projects/{p}/phrases/keywords", {"phrases": ["inkwell"]}, 404),
+    ("post", "projects/{p}/phrases/head", {"phrase": "ink post"}, 200),
+    ("get", "projects/{p}/phrases/names", None, 200),
+    ("post", "projects/{p}/phrases/names/check", {}, 409),
+    ("get", "projects/{p}/phrases/file", None, 200),
+    ("get", "projects/{p}/phrases/one/ink post", None, 200),
+    ("post", "projects/{p}/phrases/figures/look", None, 200),
+    ("delete", "projects/{p}/phrases/figures/{h}", None, 200),
     ("get", "projects/{p}/hunt", None, 200),
     ("get", "projects/{p}/hunt/counts", None, 200),
     ("get", "projects/{p}/short", None, 200),
@@ -64,6 +81,20 @@ OF_A_PROJECT = [
     ("get", "orders/{d}/receipts/receipt", None, 200),
     ("get", "orders/{d}/receipts/receipt/file", None, 200),
     ("post", "owned/{x}/let-go", {"typed": "another.com"}, 409),
+    ("post", "owned/{x}/moving", {}, 200),
+    ("post", "owned/{x}/move", {"sign": "x"}, 409),
+    ("post", "owned/{x}/code", None, 409),
+    ("get", "owned/{x}/keys", None, 409),
+    ("put", "owned/{x}/keys", {"keys": []}, 200),
+    ("post", "owned/{x}/leaving", {"allow": True}, 200),
+    ("get", "owned/{x}/zone", None, 200),
+    ("put", "owned/{x}/zone", {"records": [], "edition": 0}, 200),
+    ("post", "owned/{x}/zone/judge", {"records": []}, 200),
+    ("post", "owned/{x}/zone/master", {"text": "@ A 8.8.8.8"}, 200),
+    ("post", "owned/{x}/zone/ready", {"set": "nomail", "given": {}, "records": []}, 200),
+    ("get", "owned/{x}/zone/file", None, 200),
+    ("post", "owned/{x}/zone/look", None, 200),
+    ("post", "owned/{x}/zone/withdraw", None, 200),
     ("post", "projects/{p}/vetting", {"kinds": ["said"]}, 409),
     ("get", "projects/{p}/vetting/file", None, 200),
     ("post", "projects/{p}/vetting/{v}/stop", None, 200),
@@ -141,7 +172,7 @@ FOR_PEOPLE = {
     "basket", "basket/back", "basket/review", "basket/file",
     "contacts", "contacts/form", "contact-sets", "orders",
     "owned", "owned/facets", "owned/table", "owned/file", "owned/months", "owned/off",
-    "owned/back", "owned/ask", "owned/take-over", "owned/renewing", "owned/renew",
+    "owned/back", "owned/ask", "owned/find", "owned/take-over", "owned/renewing", "owned/renew",
     "owned/servers", "owned/lock",
     "watches", "happenings", "happenings/read", "telling", "telling/confirm", "feeds",
 }  # fmt: skip
@@ -164,7 +195,12 @@ def test_a_project_answers_its_owner_only(
     ids = {"c": check.pk, "s": share.pk, "f": filed.pk, "w": kept.pk, "o": own, "v": vetting}
     add_names(project, ["inkpost.com"])
     ids |= {"t": watch, "e": feed, "b": project.basket.get().pk}
-    ids["x"] = OwnedName.objects.create(owner=person, label="inkwell", extension="com").pk
+    owned = OwnedName.objects.create(
+        owner=person, label="inkwell", extension="com", asked_at=timezone.now()
+    )
+    ids["x"] = owned.pk
+    type_phrases(project, ["ink post"])
+    ids["h"] = project.phrase_files.get().pk
     ids["n"] = save_contact(person, HOLDER).pk
     order = an_order(person, ["inkwell.com"])
     Receipt.objects.create(order=order, kind="receipt", number="R1", document={}, buyer=order.buyer)
@@ -206,6 +242,8 @@ def test_every_address_of_the_api_is_in_the_table() -> None:
         .replace("<int:filing_id>", "{f}")
         .replace("<int:world_id>", "{w}")
         .replace("<int:vetting_id>", "{v}")
+        .replace("<int:file_id>", "{h}")
+        .replace("<path:phrase>", "ink post")
         .replace("<int:watch_id>", "{t}")
         .replace("<int:feed_id>", "{e}")
         .replace("<int:item_id>", "{b}")

@@ -19,6 +19,8 @@ from tests.apps.conftest import client_of
 from tests.apps.owned_names import owned, put, registered
 from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
+from vinetag.apps.costs.models import SellerRow
+from vinetag.apps.costs.sellers import new_version
 from vinetag.apps.naming.models import Project
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.owning import listing
@@ -27,6 +29,7 @@ from vinetag.apps.owning.listing import Asked, page_of
 from vinetag.apps.owning.models import OwnedName
 from vinetag.apps.owning.reminding import remind
 from vinetag.apps.watching.happenings import happenings_of, texts_of
+from vinetag.apps.watching.models import Happening
 from vinetag.core.owning import BEFORE, due_reminder, phase_of, phases_of
 
 pytestmark = pytest.mark.usefixtures("selling")
@@ -307,6 +310,51 @@ def test_names_are_grouped_by_project(api: APIClient, person: User, project: Pro
     assert api.get("/api/owned/facets").json()["project"] == []
 
 
+def test_what_having_it_back_costs_is_told_with_the_days(person: User, selling: None) -> None:
+    [row] = SellerRow.objects.filter(code="lantern")
+    prices = "extension,action,price\ncom,register,12\ncom,renew,20\ncom,restore,80\n"
+    new_version(row, prices, timezone.localdate())
+    save_contact(person, HOLDER)
+    owned(person, 1, expires_at=NOW - 50 * DAY, seller="lantern")
+    assert remind(NOW) == 1
+    [text] = texts_of(happenings_of(person), "UTC")
+    # The fee and a year, with Ireland's 23 %.
+    assert "Having it back costs 123.00 EUR, with a year." in text
+    # Where the list does not say, nothing is made up.
+    elsewhere = OwnedName.objects.create(
+        owner=person, label="other", extension="com", seller_name="Gullwing Names",
+        expires_at=NOW - 50 * DAY, source="imported",
+    )  # fmt: skip
+    assert remind(NOW) == 1
+    assert "back" not in Happening.objects.get(label=elsewhere.label).args
+
+
 def test_what_is_off_the_list_is_not_told_of(person: User) -> None:
     owned(person, 2, expires_at=NOW + 5 * DAY, left_at=NOW)
     assert remind(NOW) == 0
+
+
+def test_names_are_found_at_the_sellers_that_have_them(
+    administrator: User, selling: None, simulated_world: Registry
+) -> None:
+    api = client_of(administrator)
+    rows = registered(administrator, 2)
+    OwnedName.objects.update(seller="", seller_name="", expires_at=None, said={})
+    put(api, "coffee.com")
+    ids = list(OwnedName.objects.values_list("pk", flat=True))
+    assert api.post("/api/owned/find", {"ids": ids}).json() == {"count": 2, "unsure": 0}
+    found = OwnedName.objects.get(pk=rows[0].pk)
+    assert (found.seller, found.seller_name) == ("lantern", "Lantern Names")
+    assert found.expires_at is not None
+    assert not OwnedName.objects.get(label="coffee").seller
+    # Who did not register them, and looks after nothing, finds nothing.
+    other = User.objects.create_user("other@inkpost.example", password="x" * 12)
+    put(client_of(other), str(rows[0].name))
+    [theirs] = OwnedName.objects.filter(owner=other)
+    assert client_of(other).post("/api/owned/find", {"ids": [theirs.pk]}).json()["count"] == 0
+    # A seller that does not answer leaves it open, and says so.
+    OwnedName.objects.filter(owner=administrator).update(seller="", seller_name="")
+    simulated_world.faults(kind="2200", service="epp", extension="login")
+    left = api.post("/api/owned/find", {"ids": ids[:1]}).json()
+    simulated_world.faults()
+    assert left == {"count": 0, "unsure": 1}

@@ -1,31 +1,25 @@
-"""How people are told: letters once at most, feeds and calendars until they are revoked."""
+"""How people are told by letters: once at most, and nothing is lost."""
 
 from __future__ import annotations
 
 import re
 from collections.abc import Callable
-from datetime import UTC, date, datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
-from defusedxml.ElementTree import fromstring
 from django.core import mail
 from django.core.mail.backends.smtp import EmailBackend
 from django.utils import timezone
-from icalendar import Calendar
 from rest_framework.test import APIClient
 
-from tests.apps.conftest import client_of
+from tests.apps.watched import happens
 from tests.conftest import Registry
 from vinetag.apps.accounts.models import User
-from vinetag.apps.naming.models import Project
 from vinetag.apps.watching import letters
 from vinetag.apps.watching.letters import send_letters, write_letters
-from vinetag.apps.watching.models import Happening, Letter, Telling, Watch, Watched
-from vinetag.apps.watching.watches import Wish, start_watch
-from vinetag.core.watching import Seen, write_seen
+from vinetag.apps.watching.models import Happening, Letter, Telling, Watch
 
-ATOM = "{http://www.w3.org/2005/Atom}"
 NOW = timezone.now()
 DAY = timedelta(days=1)
 
@@ -45,20 +39,6 @@ def mailbox(registry: Registry, settings: Any) -> Registry:
     settings.MAIL_HOST = settings.EMAIL_HOST = "127.0.0.1"
     settings.EMAIL_PORT = registry.mail_port
     return registry
-
-
-@pytest.fixture
-def watched(project: Project) -> Watch:
-    return start_watch(project, Wish("name", names=["inkpost.com"], reason="the <favourite>"))
-
-
-def happens(watch: Watch, after: str = "open") -> Happening:
-    count = Happening.objects.count()
-    return Happening.objects.create(
-        owner_id=watch.project.owner_id, watch=watch, label="inkpost", extension="com",
-        what="status", args={"name": "inkpost.com", "before": "taken", "after": after},
-        sign=f"sign {count}", at=NOW,
-    )  # fmt: skip
 
 
 def told_at(person: User, how: str = "at_once", **more: Any) -> Telling:
@@ -323,85 +303,3 @@ def test_killed_while_sending_a_letter_is_not_sent_twice(
     assert send_letters() == 0
     assert len(mailbox.mail) - before == 1
     assert Letter.objects.get().state == "unsure"
-
-
-def feed(api: APIClient, kind: str) -> str:
-    made = api.post("/api/feeds", {"kind": kind})
-    assert made.status_code == 201
-    return str(made.json()["feeds"][-1]["path"])
-
-
-def test_an_atom_feed_tells_what_happened_to_whoever_has_its_address(
-    api: APIClient, watched: Watch
-) -> None:
-    path, visitor = feed(api, "atom"), APIClient()
-    empty = fromstring(visitor.get(path).content)
-    assert [entry.tag for entry in empty.findall(f"{ATOM}entry")] == []
-    assert empty.find(f"{ATOM}updated") is not None
-    happens(watched)
-    Watch.objects.update(reason="odd \x0b letters & <tags>")
-    answer = visitor.get(path)
-    assert answer["Content-Type"] == "application/atom+xml; charset=utf-8"
-    assert answer["Cache-Control"] == "private, no-cache"
-    [entry] = fromstring(answer.content).findall(f"{ATOM}entry")
-    title = entry.find(f"{ATOM}title")
-    assert title is not None
-    assert title.text == "inkpost.com is open: it can be registered. It was taken."
-    same = visitor.get(path, headers={"If-None-Match": answer["ETag"]})
-    assert (same.status_code, same.content) == (304, b"")
-    # Of one kind it is no other, and revoked it is nothing.
-    assert visitor.get(path.replace("changes.atom", "dates.ics")).status_code == 404
-    [row] = api.get("/api/feeds").json()["feeds"]
-    assert row["read_at"] is not None
-    assert (
-        client_of(User.objects.create_user("bram")).delete(f"/api/feeds/{row['id']}").status_code
-        == 404
-    )
-    assert api.delete(f"/api/feeds/{row['id']}").json() == {"feeds": []}
-    assert visitor.get(path).status_code == 404
-
-
-def test_a_person_who_left_is_told_of_no_more(api: APIClient, person: User) -> None:
-    path = feed(api, "atom")
-    person.is_active = False
-    person.save()
-    assert APIClient().get(path).status_code == 404
-
-
-def test_a_calendar_has_the_dates_there_are(api: APIClient, project: Project) -> None:
-    names = ["inkpost.com", "ink.net", "post.ie", "a.com", "b.com"]
-    start_watch(project, Wish("name", names=names))
-    ends = datetime(2027, 3, 4, 15, 30, tzinfo=UTC)
-    known = {
-        "inkpost": Seen("offered", kind="auction", market="The fair", ends=ends),
-        "ink": Seen("dropping", drops_from=ends, drops_to=ends + timedelta(hours=5)),
-        "post": Seen("dropping", drops_from=ends, drops_to=ends + 30 * DAY),
-        "a": Seen("taken", expires=ends),
-        "b": Seen("open"),
-    }
-    for label, seen in known.items():
-        Watched.objects.filter(label=label).update(known=write_seen(seen))
-    path = feed(api, "calendar")
-    answer = APIClient().get(path)
-    assert answer["Content-Type"] == "text/calendar; charset=utf-8"
-    calendar = Calendar.from_ical(answer.content)
-    events = {str(e["UID"]).partition("@")[0]: e for e in calendar.walk("VEVENT")}
-    assert set(events) == {
-        "ends-inkpost.com", "drops-ink.net", "drops-post.ie", "expires-a.com",
-    }  # fmt: skip
-    assert events["ends-inkpost.com"]["DTEND"].dt == ends
-    assert str(events["ends-inkpost.com"]["SUMMARY"]) == "Auction of inkpost.com ends"
-    assert events["drops-ink.net"]["DTSTART"].dt == ends
-    assert events["drops-post.ie"]["DTSTART"].dt == date(2027, 3, 4)
-    assert events["drops-post.ie"]["DTEND"].dt == date(2027, 4, 4)
-    assert events["expires-a.com"]["DTSTART"].dt == date(2027, 3, 4)
-    assert all(len(line) <= 75 for line in answer.content.splitlines())
-    same = APIClient().get(path, headers={"If-None-Match": answer["ETag"]})
-    assert same.status_code == 304
-
-
-def test_there_are_not_feeds_without_end(api: APIClient) -> None:
-    for _ in range(10):
-        feed(api, "atom")
-    assert api.post("/api/feeds", {"kind": "calendar"}).json()["code"] == "too_many"
-    assert api.post("/api/feeds", {"kind": "pigeon"}).status_code == 400

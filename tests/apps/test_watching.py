@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
+from django.db import connection
 from django.utils import timezone
 from rest_framework.test import APIClient
 
@@ -335,6 +336,22 @@ def test_a_round_goes_through_all_and_one_step_that_fails_leaves_the_others(
     assert rounds.go_round()
     assert done == ["first", "second", "third"]
     assert "second failed" in caplog.text
+
+
+@pytest.mark.parametrize(("database", "goes"), [("", False), ("another", True)])
+def test_one_round_at_a_time_in_each_database_of_a_server(
+    transactional_db: None, monkeypatch: pytest.MonkeyPatch, database: str, goes: bool
+) -> None:
+    monkeypatch.setattr(rounds, "STEPS", ())
+    held = f"{database or connection.settings_dict['NAME']}:watching"
+    someone = connection.copy()
+    try:
+        with someone.cursor() as cursor:
+            cursor.execute("SELECT GET_LOCK(%s, 0)", [held])
+            assert rounds.go_round() is goes
+    finally:
+        someone.close()
+    assert rounds.go_round()
 
 
 def test_expiry_is_watched_by_its_dates(person: User, project: Project) -> None:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.utils import timezone
+
 from vinetag.apps.accounts.models import User
 from vinetag.apps.naming.models import Project
 from vinetag.apps.watching.models import Happening, Watch
@@ -11,6 +13,8 @@ from vinetag.apps.watching.watches import (
     Wish,
     start_watch,
 )
+
+NOW = timezone.now()
 
 
 def watch(project: Project, *names: str, kind: str = "name", **more: Any) -> Watch:
@@ -20,3 +24,12 @@ def watch(project: Project, *names: str, kind: str = "name", **more: Any) -> Wat
 def happened(person: User) -> list[tuple[str, str]]:
     rows = Happening.objects.filter(owner=person).order_by("pk")
     return [(f"{one.label}.{one.extension}" if one.label else "", one.what) for one in rows]
+
+
+def happens(watch: Watch, after: str = "open") -> Happening:
+    count = Happening.objects.count()
+    return Happening.objects.create(
+        owner_id=watch.project.owner_id, watch=watch, label="inkpost", extension="com",
+        what="status", args={"name": "inkpost.com", "before": "taken", "after": after},
+        sign=f"sign {count}", at=NOW,
+    )  # fmt: skip

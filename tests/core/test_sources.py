@@ -4,13 +4,25 @@ from typing import get_args
 
 import pytest
 
-from vinetag.core.checking import SOURCES, Evidence, Source, in_words, next_step, verdict
+from vinetag.core.checking import (
+    SOURCES,
+    Evidence,
+    Says,
+    Source,
+    Trouble,
+    in_words,
+    next_step,
+    verdict,
+)
 from vinetag.core.checking.sources import IN_ORDER, Authority
-from vinetag.lookup.sources import dns, quote, rdap, whois
+from vinetag.lookup.sources import dns, gateway, quote, rdap, whois
 
 ASKED = {
-    source.name for source in (dns.DnsSource, rdap.RdapSource, whois.WhoisSource, quote.QuoteSource)
-}
+    source.name
+    for source in (
+        dns.DnsSource, gateway.GatewaySource, rdap.RdapSource, whois.WhoisSource, quote.QuoteSource,
+    )
+}  # fmt: skip
 
 
 def test_every_kind_has_someone_who_asks_it_and_every_authority_an_order() -> None:
@@ -55,3 +67,41 @@ def test_the_next_registry_is_asked_where_one_gave_nothing() -> None:
     knows = {**failed, second: Evidence(second, "registered", None)}  # type: ignore[arg-type]
     assert next_step(knows, "scan", (first, second)) is None
     assert verdict(knows, (first, second)).status == "taken"
+
+
+ABSENT = {"dns": Evidence("dns", "absent", None)}  # type: ignore[arg-type]
+WITH_ACCOUNT: tuple[Source, ...] = ("dns", "gateway", "rdap", "quote")
+
+
+def said(source: Source, says: Says, trouble: Trouble = "") -> dict[Source, Evidence]:
+    return {source: Evidence(source, says, None, trouble=trouble)}  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(("says", "status"), [("usual", "open"), ("premium", "premium")])
+def test_an_account_has_the_last_word_that_a_name_is_open(says: Says, status: str) -> None:
+    assert next_step(ABSENT, "scan", WITH_ACCOUNT) == "gateway"
+    known = {**ABSENT, **said("gateway", says)}
+    assert next_step(known, "scan", WITH_ACCOUNT) is None
+    assert next_step(known, "buying", WITH_ACCOUNT) is None
+    found = verdict(known, WITH_ACCOUNT)
+    assert (found.status, found.likely) == (status, False)
+    # Whoever says otherwise makes it unsure.
+    for other in (said("rdap", "registered"), said("dns", "delegated"), said("quote", "offered")):
+        assert verdict({**known, **other}, WITH_ACCOUNT).trouble == "contradiction"
+
+
+def test_why_a_name_cannot_be_had_only_the_registry_says() -> None:
+    known = {**ABSENT, **said("gateway", "unavailable")}
+    assert next_step(known, "scan", WITH_ACCOUNT) == "rdap"
+    assert verdict({**known, **said("rdap", "dropping")}, WITH_ACCOUNT).status == "dropping"
+    assert verdict({**known, **said("rdap", "reserved")}, WITH_ACCOUNT).status == "reserved"
+    free = verdict({**known, **said("rdap", "unregistered")}, WITH_ACCOUNT)
+    assert (free.status, free.trouble) == ("unsure", "contradiction")
+    silent = verdict({**known, **said("rdap", "", "timeout")}, WITH_ACCOUNT)
+    assert (silent.status, silent.likely) == ("taken", True)
+
+
+def test_an_account_that_fails_leaves_all_to_the_registry() -> None:
+    known = {**ABSENT, **said("gateway", "", "unreachable")}
+    assert next_step(known, "scan", WITH_ACCOUNT) == "rdap"
+    assert verdict({**known, **said("rdap", "unregistered")}, WITH_ACCOUNT).status == "open"

@@ -60,3 +60,31 @@ def test_a_name_is_ordered_paid_registered_and_renewed(
     expect(page.get_by_text("To be paid").first).to_be_visible()
     page.get_by_role("button", name="Call it off").click()
     expect(page.get_by_text("Called off", exact=True)).to_be_visible()
+
+    # Connected: records put into force, the registry sends the world there, and the world sees it.
+    page.goto(f"/owned?text={name}")
+    page.get_by_role("button", name=name, exact=True).click()
+    page.get_by_role("link", name="Records, and what the world sees").click()
+    page.get_by_role("button", name="I want …").click()
+    page.get_by_role("menuitem", name="A site at an address").click()
+    page.get_by_label("Addresses of the server").fill("8.8.8.8")
+    page.get_by_role("button", name="Put the records in").click()
+    page.get_by_role("button", name="Put it into force").click()
+    expect(page.get_by_text("In force since")).to_be_visible()
+    page.get_by_role("button", name="Point it here").click()
+    expect(page.get_by_text("sends the world to our name servers now")).to_be_visible()
+    page.get_by_role("button", name="See what the world sees").click()
+    expect(page.get_by_text("The world sees all 2 records as they are kept here.")).to_be_visible()
+    # What is typed and not in force is still there after coming back.
+    page.get_by_role("button", name="Add a record").click()
+    page.get_by_label("What it says").last.fill("300.1.1.1")
+    expect(page.get_by_text("“300.1.1.1” is no A record")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("What it says").last).to_have_value("300.1.1.1")
+
+    # Moving is barred for sixty days, and says so before anything is ordered.
+    page.get_by_role("link", name="My names").first.click()
+    page.get_by_role("button", name=name, exact=True).click()
+    page.get_by_role("button", name="Move it to another seller …").click()
+    expect(page.get_by_text("less than 60 days ago").first).to_be_visible()
+    expect(page.get_by_role("button", name="Order the move")).to_be_disabled()

@@ -9,6 +9,7 @@ import hmac
 import json
 import struct
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from datetime import UTC, datetime
 from decimal import Decimal
 from typing import Any
@@ -20,9 +21,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vinetag.core.ordering import check_person
-from vinetag.lookup.epp import Done, EppGateway, GatewaySettings, Wish, gateways_from_env
+from vinetag.core.zone import Signer
+from vinetag.lookup.env import SettingsError
+from vinetag.lookup.epp import (
+    Done,
+    EppGateway,
+    GatewaySettings,
+    Notice,
+    Wish,
+    gateways_from_env,
+)
 from vinetag.lookup.epp.transport import LARGEST_FRAME, TlsTransport
-from vinetag.lookup.settings import SettingsError
 from vinetag.lookup.till import PaymentTold, read_payment, till_from_env, told_by
 
 SETTINGS = GatewaySettings("lantern", "127.0.0.1", 700, "us", "secret-word")
@@ -78,6 +87,7 @@ def signed_in(*frames: str | Exception) -> tuple[EppGateway, Script]:
     return gateway, script
 
 
+KEY = Signer(2371, 13, 2, "1F" * 32)
 COMMANDS: list[Callable[[EppGateway], Any]] = [
     lambda g: g.check(["ink.com"], 1),
     lambda g: g.credit()[1],
@@ -89,6 +99,11 @@ COMMANDS: list[Callable[[EppGateway], Any]] = [
     lambda g: g.restore("ink.com", "t2x", Decimal(9), "EUR"),
     lambda g: g.let_go("ink.com", "t3x"),
     lambda g: g.change("ink.com", "t4x", lock=True),
+    lambda g: g.change("ink.com", "t5x", sign=[KEY], unsign=[KEY], registrant="C1", auth="w"),
+    lambda g: g.move("ink.com", "code", 1, "t6x", Decimal(9), "EUR"),
+    lambda g: g.moving("ink.com"),
+    lambda g: g.decide("ink.com", allow=True),
+    lambda g: g.check(["ink.com"], 1, "transfer"),
     lambda g: g.notice(),
     lambda g: g.dismiss("1"),
 ]
@@ -151,6 +166,92 @@ def test_which_codes_leave_a_doubt(code: int, certain: bool, good: bool) -> None
     gateway, _ = signed_in(response(code))
     done = gateway.register(WISH)
     assert (done.code, done.certain, done.good, done.pending) == (code, certain, good, code == 1001)
+
+
+def told_of_a_move(status: str, asked: str = "2026-11-29T10:00:00Z") -> str:
+    return (
+        f'<resData><d:trnData xmlns:d="{DOMAIN}"><d:name>ink.com</d:name><d:trStatus>{status}'
+        f"</d:trStatus><d:reID>us</d:reID><d:reDate>{asked}</d:reDate><d:acID>them</d:acID>"
+        "<d:acDate>2026-12-04T10:00:00Z</d:acDate></d:trnData></resData>"
+    )
+
+
+@pytest.mark.parametrize(
+    ("frame", "state"),
+    [
+        (response(1000, told_of_a_move("pending")), "pending"),
+        (response(1000, told_of_a_move("clientApproved")), "approved"),
+        (response(1000, told_of_a_move("serverApproved")), "approved"),
+        (response(1000, told_of_a_move("clientRejected")), "refused"),
+        (response(1000, told_of_a_move("serverCancelled")), "refused"),
+        # What is no status, or none at all, says nothing; and neither does a failure.
+        (response(1000, told_of_a_move("on its way")), "unknown"),
+        (response(1000), "unknown"), (response(2400), "unknown"), ("<epp", "unknown"),
+        # Nobody asked for it, or it is not ours to ask about.
+        (response(2301), "none"), (response(2303), "none"), (response(2201), "none"),
+    ],
+)  # fmt: skip
+def test_how_a_move_stands_is_read_or_not_known(frame: str, state: str) -> None:
+    gateway, _ = signed_in(frame)
+    found = gateway.moving("ink.com")
+    assert found.state == state
+    if state == "pending":
+        assert found.asked == datetime(2026, 11, 29, 10, tzinfo=UTC)
+        assert found.until == datetime(2026, 12, 4, 10, tzinfo=UTC)
+
+
+def test_a_time_that_is_none_leaves_a_move_without_one() -> None:
+    gateway, _ = signed_in(response(1000, told_of_a_move("pending", "yesterday")))
+    assert gateway.moving("ink.com").asked is None
+
+
+def test_a_message_about_a_move_names_its_name() -> None:
+    waiting = '<msgQ count="1" id="7"><qDate>2026-11-29T10:00:00Z</qDate><msg>m</msg></msgQ>'
+    gateway, _ = signed_in(response(1301, waiting + told_of_a_move("pending")))
+    found = gateway.notice()
+    assert isinstance(found, Notice)
+    assert (found.id, found.name, found.moving, found.trid) == ("7", "ink.com", True, "")
+
+
+@pytest.mark.parametrize(
+    ("tag", "digest", "keys"),
+    [("2371", "1f" * 32, (KEY,)), ("many", "1f", None), ("2371", "", (KEY._replace(digest=""),))],
+)
+def test_keys_are_read_as_they_are_or_the_answer_is_none(tag: str, digest: str, keys: Any) -> None:
+    more = "urn:ietf:params:xml:ns:secDNS-1.1"
+    told = (
+        f'<resData><d:infData xmlns:d="{DOMAIN}"><d:name>ink.com</d:name><d:authInfo><d:pw>w</d:pw>'
+        f'</d:authInfo></d:infData></resData><extension><s:infData xmlns:s="{more}"><s:dsData>'
+        f"<s:keyTag>{tag}</s:keyTag><s:alg>13</s:alg><s:digestType>2</s:digestType>"
+        f"<s:digest>{digest}</s:digest></s:dsData></s:infData></extension>"
+    )
+    gateway, _ = signed_in(response(1000, told))
+    found = gateway.info("ink.com")
+    if keys is None:
+        assert (found.whose, found.trouble) == ("unknown", "nonsense")
+    else:
+        assert (found.whose, found.keys) == ("ours", keys)
+
+
+def test_a_coupon_is_shown_only_to_a_gateway_that_knows_them() -> None:
+    gateway, script = signed_in()
+    assert gateway.check(["ink.com"], 1, token="SAVE") == Done(code=2103)
+    assert gateway.register(replace(WISH, token="SAVE")).code == 2103
+    before = len(script.sent)
+    uri = "urn:ietf:params:xml:ns:allocationToken-1.0"
+    knows = GREETING.replace(
+        "</svcMenu>", f"<svcExtension><extURI>{uri}</extURI></svcExtension></svcMenu>"
+    )
+    script = Script([knows, response(1000), response(1000), response(1000)])
+    gateway = EppGateway(SETTINGS, script)
+    gateway.open()
+    gateway.check(["ink.com"], 1, token="SAVE & co")
+    # It goes with this command, and with none after it.
+    gateway.info("ink.com")
+    assert before == 1
+    assert uri in script.sent[1]
+    assert "SAVE &amp; co" in script.sent[1]
+    assert uri not in script.sent[2]
 
 
 def test_what_is_sent_has_our_transaction_and_what_was_agreed_to() -> None:

@@ -1,6 +1,7 @@
 """./start: every part comes up, comes back, and is gone when told to stop."""
 
 import argparse
+import base64
 import http.cookiejar
 import json
 import os
@@ -20,6 +21,7 @@ import pytest
 from ops import start
 from ops.parts import ROOT, MariaDb, PartError, Redis, free_port
 from vinetag.lookup.epp import gateways_from_env
+from vinetag.lookup.hosting import hosting_from_env
 
 # What is set up for all of them is set up by one worker.
 pytestmark = pytest.mark.xdist_group("start")
@@ -204,10 +206,13 @@ def test_what_is_in_the_environment_beats_what_was_made(
     ports |= {"redis_port": 5, "epp_port": 8}
     args = argparse.Namespace(port=1, **ports)
     made = {"VINETAG_SECRET_KEY": "made", "VINETAG_DB_PASSWORD": "made"}
-    made["VINETAG_EPP_PASSWORD"] = "a/b"
+    made |= {"VINETAG_EPP_PASSWORD": "a/b", "VINETAG_ZONE_WORD": "a:b"}
     env = start.environment(args, MariaDb(tmp_path, 4), Redis(tmp_path, 5, "p"), made)
     assert (env["VINETAG_SECRET_KEY"], env["VINETAG_DB_PASSWORD"]) == ("mine", "made")
     assert gateways_from_env(env)["weir"].password == "a/b"
+    hosting = hosting_from_env(env)
+    assert hosting is not None
+    assert base64.b64decode(hosting.secret) == b"a:b"
 
 
 def test_it_loads_demo_data_and_keeps_its_secrets_to_itself(started: Start) -> None:

@@ -17,6 +17,7 @@ import pytest
 from epptools import Client, Config
 from epptools.exceptions import ConnectionException
 
+from standins.books import Held
 from tests.apps.bought import fresh
 from tests.conftest import WORD, Registry
 
@@ -152,3 +153,66 @@ def test_what_costs_more_than_agreed_is_not_sold(client: Client) -> None:
     answer = client.domain.create(name, years=1, registrant=contact(client), fee=fee)
     assert answer.code() == 2004
     assert client.domain.info(name).code() == 2303
+
+
+def test_a_name_goes_to_another_seller_by_its_code_once_it_may(
+    client: Client, registry: Registry
+) -> None:
+    [name] = fresh()
+    who = contact(client)
+    fee = {"amount": "60.00", "currency": "EUR"}
+    assert client.domain.create(name, registrant=who, auth_info="word-22", fee=fee).code() == 1000
+    other = connected(registry, host="127.0.3.2")
+
+    def ask(op: str, by: Client = other, code: str | None = None) -> int:
+        years = 1 if op == "request" else None
+        agreed = fee if op == "request" else None
+        return by.domain.transfer(op, name, code, years, fee=agreed).code()
+
+    def status(by: Client = other) -> str | None:
+        return by.domain.transfer("query", name).transfer_status()
+
+    assert ask("request", code="word-22") == 2304  # locked, and not sixty days old
+    client.domain.update(name, remove={"statuses": ["clientTransferProhibited"]})
+    assert ask("request", code="word-22") == 2304
+    try:
+        registry.clock(61)
+        assert ask("request", code="another") == 2202
+        assert ask("request", client, "word-22") == 2106
+        assert ask("query") == 2201
+        assert ask("request", code="word-22") == 1001
+        assert ask("request", code="word-22") == 2300
+        assert "pendingTransfer" in client.domain.info(name).statuses()
+        # Whoever asks may not decide, and whoever has it may not call it off.
+        assert ask("approve") == 2201
+        assert ask("cancel", client) == 2201
+        notice = client.poll.request()
+        while notice.value("name") != name:
+            client.poll.ack(notice.message_id() or "")
+            notice = client.poll.request()
+        assert notice.transfer_status() == "pending"
+        assert ask("reject", client) == 1000
+        assert (status(), ask("reject", client)) == ("clientRejected", 2301)
+        assert ask("request", code="word-22") == 1001
+        assert ask("cancel") == 1000
+        assert status(client) == "clientCancelled"
+        until = client.domain.info(name).expiry_date()
+        assert ask("request", code="word-22") == 1001
+        # Nobody answers: after five days the registry does.
+        registry.clock(67)
+        moved = other.domain.info(name)
+        assert (status(), moved.auth_info()) == ("serverApproved", "word-22")
+        assert int((moved.expiry_date() or "")[:4]) == int((until or "")[:4]) + 1
+        assert client.domain.info(name).code() == 2201
+    finally:
+        registry.clock(0)
+    charges = [c for c in registry.books["charge"] if c["name"] == name and c["seller"] == "weir"]
+    # Three were asked for and paid, two given back.
+    assert [c["kind"] for c in charges].count("transfer") == 3
+    assert [c["kind"] for c in charges].count("refund") == 2
+    other.disconnect()
+
+
+def test_the_books_of_earlier_versions_are_read() -> None:
+    held = Held("a.com", "lantern", 1, "", "", "", "", "", "", moving="")  # type: ignore[arg-type]
+    assert held.moving == {}

@@ -27,6 +27,9 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "vinetag.config.settings.run")
 # share its one interpreter, and pages would wait for all of them.
 COSTLY: Final = re.compile(
     r"POST /api/projects(/\d+/(more|dismissed|names/check|costs(/file)?))?$"
+    r"|(POST|DELETE) /api/projects/\d+/phrases/figures(/\d+)?$"
+    r"|POST /api/projects/\d+/phrases/(typed|apart|aside|keywords|head)$"
+    r"|GET /api/projects/\d+/phrases/(groups|names|file)$"
     r"|POST /api/owned(/table)?$"
     r"|PATCH /api/projects/\d+$"
     r"|PUT /api/(rates|sellers/[^/]+/(prices|coupons))$"
@@ -35,6 +38,7 @@ COSTLY: Final = re.compile(
 )
 STREAM: Final = re.compile(r"/api/projects/\d+/checks/stream$")
 LIST: Final = re.compile(r"/api/(rates|owned(/table)?|sellers/[^/]+/(prices|coupons))$")
+FIGURES: Final = re.compile(r"/api/projects/\d+/phrases/figures$")
 USUAL_BODY: Final = Bounds(settings.DATA_UPLOAD_MAX_MEMORY_SIZE, 30.0)
 PROJECT_FILE: Final = Bounds(settings.MOST_FILE_BYTES, 180.0, at_once=2)
 PRICE_LIST: Final = Bounds(settings.MOST_LIST_BYTES, 120.0, at_once=2)
@@ -67,7 +71,7 @@ def choose(method: str, path: str) -> App:
 
 def bounds_of(path: str) -> Bounds:
     """How long a body may be."""
-    if path in ("/api/projects/file", "/api/marks"):
+    if path in ("/api/projects/file", "/api/marks") or FIGURES.fullmatch(path):
         return PROJECT_FILE
     return PRICE_LIST if LIST.fullmatch(path) else USUAL_BODY
 

@@ -295,7 +295,7 @@ class _Sweep:
         """
         if trouble not in FAILURES and trouble != "resting":
             return False
-        if SOURCES[one.step].authority == "hint" and any(
+        if SOURCES[one.step].authority in ("hint", "account") and any(
             SOURCES[source].authority == "registry" for source in self._engine._can(one.name)
         ):
             return False  # the registry is asked instead

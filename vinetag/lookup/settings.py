@@ -8,12 +8,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from vinetag.core.extensions import Catalogue
+from vinetag.lookup.env import SettingsError
+from vinetag.lookup.epp.settings import GatewaySettings, gateways_from_env
 from vinetag.lookup.limiter import HostLimits
 from vinetag.lookup.retry import RetryPolicy
 from vinetag.lookup.whois import WhoisService
 
 __all__ = [
-    "CATALOGUE", "DEFAULT_BOOTSTRAP", "LIVE_BOOTSTRAP", "WHOIS", "LookupSettings", "SettingsError",
+    "CATALOGUE", "DEFAULT_BOOTSTRAP", "GATEWAY", "LIVE_BOOTSTRAP", "WHOIS", "LookupSettings",
     "simulated",
 ]  # fmt: skip
 
@@ -22,12 +24,11 @@ DNS_LIMITS = HostLimits(at_once=50, failures=25)
 TIMEOUT, DNS_TIMEOUT, WHOIS_TIMEOUT = 6.0, 2.0, 8.0
 # Before the host of a WHOIS server where limits are counted: it may speak RDAP, too.
 WHOIS = "whois:"
+# Before the seller whose gateway is asked whether names can be had; fifty at once are one question.
+GATEWAY = "epp:"
+GATEWAY_LIMITS = HostLimits(at_once=100)
 # For `whois`: the servers of the catalogue themselves are asked.
 CATALOGUE = "catalogue"
-
-
-class SettingsError(ValueError):
-    """A variable of the environment cannot be read."""
 
 
 def simulated(registry_port: int, dns_port: int, whois_port: int) -> dict[str, str]:
@@ -40,6 +41,7 @@ def simulated(registry_port: int, dns_port: int, whois_port: int) -> dict[str, s
         "VINETAG_SELLERS": f"http://127.0.0.1:{registry_port}/sellers.json",
         "VINETAG_PLATFORMS": f"http://127.0.0.1:{registry_port}/",
         "VINETAG_SEARCH": f"http://127.0.0.1:{registry_port}/search/description.xml",
+        "VINETAG_PHRASES": f"http://127.0.0.1:{registry_port}/demand/",
         "VINETAG_MARKETS": f"http://127.0.0.1:{registry_port}/markets.json",
         "VINETAG_ZONES": f"http://127.0.0.1:{registry_port}/zones.json",
     }
@@ -55,6 +57,7 @@ LIVE = {
     "VINETAG_SELLERS": "",
     "VINETAG_PLATFORMS": "",
     "VINETAG_SEARCH": "",
+    "VINETAG_PHRASES": "",
     "VINETAG_MARKETS": "",
     "VINETAG_ZONES": "",
     "VINETAG_RDAP_AT_ONCE": "2",
@@ -74,8 +77,10 @@ class LookupSettings:
     answers for all of them; `seller`: whom quotes are asked of, and `sellers`: the address of a
     document of sellers with their lists, "" for none; `platforms`: where platforms stand whose
     addresses in the catalogue are paths, "" where such are not asked; `search`: the address of the
-    OpenSearch description of a search service, `markets` and `zones` those of documents of
-    markets with their lists and of zone files, "" for none; `redis`: where limits are shared, ""
+    OpenSearch description of a search service, `phrases` that of a service of demand (with a slash
+    at its end), `markets` and `zones` those of documents of
+    markets with their lists and of zone files, "" for none; `gateway`: that of a seller with whom
+    we have an account, None where none is asked in checks; `redis`: where limits are shared, ""
     for limits of this process alone; `by_host`: limits of particular hosts; `bases`: addresses of
     RDAP by extension, where the bootstrap has none; timeouts in seconds.
     """
@@ -88,8 +93,10 @@ class LookupSettings:
     sellers: str = ""
     platforms: str = ""
     search: str = ""
+    phrases: str = ""
     markets: str = ""
     zones: str = ""
+    gateway: GatewaySettings | None = None
     redis: str = ""
     limits: HostLimits = field(default_factory=HostLimits)
     dns_limits: HostLimits = DNS_LIMITS
@@ -106,7 +113,8 @@ class LookupSettings:
     def from_env(cls, env: Mapping[str, str]) -> LookupSettings:
         """By the variables VINETAG_LOOKUP ("simulated" or "live"), VINETAG_RDAP_BOOTSTRAP,
         VINETAG_DNS, VINETAG_WHOIS, VINETAG_SELLER, VINETAG_SELLERS, VINETAG_PLATFORMS,
-        VINETAG_SEARCH, VINETAG_MARKETS and VINETAG_ZONES; VINETAG_RDAP_ and VINETAG_WHOIS_ with
+        VINETAG_SEARCH, VINETAG_PHRASES, VINETAG_MARKETS and VINETAG_ZONES; VINETAG_CHECK_GATEWAY,
+        the code of one of the sellers of VINETAG_GATEWAYS; VINETAG_RDAP_ and VINETAG_WHOIS_ with
         AT_ONCE and PER_SECOND a host, VINETAG_RDAP_LIMITS for particular hosts
         ("rdap.registry.example=5,other.example=0.5"); and VINETAG_RDAP_, VINETAG_DNS_ and
         VINETAG_WHOIS_ with TIMEOUT. Raises SettingsError that says which is wrong.
@@ -127,8 +135,10 @@ class LookupSettings:
             sellers=given["VINETAG_SELLERS"],
             platforms=given["VINETAG_PLATFORMS"],
             search=given["VINETAG_SEARCH"],
+            phrases=given["VINETAG_PHRASES"],
             markets=given["VINETAG_MARKETS"],
             zones=given["VINETAG_ZONES"],
+            gateway=_gateway(given),
             limits=HostLimits(at_once, _number(given, "VINETAG_RDAP_PER_SECOND", 0)),
             whois_limits=HostLimits(whois_at_once, _number(given, "VINETAG_WHOIS_PER_SECOND", 0)),
             by_host={
@@ -156,7 +166,21 @@ class LookupSettings:
         """The limits of a host."""
         if host.startswith(WHOIS):
             return self.by_host.get(host.removeprefix(WHOIS), self.whois_limits)
+        if host.startswith(GATEWAY):
+            return self.by_host.get(host, GATEWAY_LIMITS)
         return self.by_host.get(host, self.limits)
+
+
+def _gateway(env: Mapping[str, str]) -> GatewaySettings | None:
+    seller = env.get("VINETAG_CHECK_GATEWAY", "")
+    if not seller:
+        return None
+    known = gateways_from_env(env)
+    if seller not in known:
+        raise SettingsError(f"VINETAG_CHECK_GATEWAY: {seller!r} is none of VINETAG_GATEWAYS.")
+    # A check waits for it: no longer than for a registry.
+    answering = min(known[seller].answering, _number(env, "VINETAG_RDAP_TIMEOUT", TIMEOUT))
+    return replace(known[seller], answering=answering)
 
 
 def _number(env: Mapping[str, str], name: str, usual: float) -> float:

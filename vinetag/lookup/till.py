@@ -19,8 +19,8 @@ from urllib.parse import urlsplit
 import aiohttp
 
 from vinetag.core.checking import Trouble
+from vinetag.lookup.env import SettingsError
 from vinetag.lookup.fetching import Failure, Reply, get, open_session, origin_of, post
-from vinetag.lookup.settings import SettingsError
 
 __all__ = [
     "HostedTill",

@@ -13,6 +13,7 @@ from vinetag.apps.naming.models import Project
 from vinetag.apps.naming.services import create_project
 from vinetag.apps.ordering.contacts import save_contact
 from vinetag.apps.owning.keeping import add_typed
+from vinetag.apps.phrases.demo import load_figures
 from vinetag.apps.shortlists.services import keep, note
 from vinetag.apps.watching.models import Telling
 from vinetag.apps.watching.watches import Wish, start_watch
@@ -25,6 +26,7 @@ HOLDER: Final = {
     "name": "Edda Birchwell", "street": "4 Quay Lane", "city": "Port Ferris", "region": "Cork",
     "country": "IE", "phone": "+353 87 123 4567", "email": "edda@inkpost.example",
 }  # fmt: skip
+WITH_PHRASES: Final = "Harrowmere piano"
 WATCHED_FOR: Final = "The favourite, until it is bought"
 
 
@@ -60,6 +62,8 @@ def load_demo(*, reset: bool = False) -> bool:
             best = item["kept"][0][0]
             under = item["brief"]["extensions"]
             start_watch(project, Wish("label", names=[best], extensions=under, reason=WATCHED_FOR))
+        if item["name"] == WITH_PHRASES:
+            load_figures(project, owner)
         made.append(project.pk)
     with transaction.atomic():
         # Whoever else fills it waits here, and finds it full.

@@ -12,6 +12,7 @@ from vinetag.apps.bench.sheet_cache import is_cached, listing
 from vinetag.apps.costs.listing import costs_document, prices_of
 from vinetag.apps.naming.models import Candidate, Project
 from vinetag.apps.naming.services import brief_of, grader_for, made_name
+from vinetag.apps.phrases.carried import Carried, carried_by
 from vinetag.apps.shortlists.models import Entry
 from vinetag.apps.shortlists.services import entries
 from vinetag.core.candidates import Candidate as MadeName
@@ -45,13 +46,16 @@ MOST_DOTS = 10_000
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One line of the sheet; `verdict`: how it was looked at last, or ""; what it `costs`."""
+    """One line of the sheet; `verdict`: how it was looked at last, or ""; what it `costs`; the
+    phrase it carries, None for none.
+    """
 
     candidate: Candidate
     kept: bool
     verdict: str
     cells: Sequence[Lookup]
     costs: Mapping[str, object]
+    carried: Carried | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -223,6 +227,7 @@ def _with_cells(
     kept = set(entries(project).filter(label__in=labels).values_list("label", flat=True))
     names = [FullName(label, e) for label in labels for e in project.brief["extensions"]]
     cells = cells_of(project, names)
+    carried = carried_by(project, labels)
     rows = [
         Row(
             c,
@@ -230,6 +235,7 @@ def _with_cells(
             verdicts.get(c.label, ""),
             cells.get(c.label, []),
             costs_document(prices, cells.get(c.label, []), project.brief["extensions"]),
+            carried.get(c.label),
         )
         for c in page
     ]

@@ -23,6 +23,7 @@ from django.db.models.functions import Cast
 from vinetag.apps.availability.models import Lookup
 from vinetag.apps.costs.listing import prices_of
 from vinetag.apps.naming.models import Candidate, Look, Project
+from vinetag.apps.phrases.carried import carried_by, edition_of
 from vinetag.apps.shortlists.services import entries
 from vinetag.core.sheet import (
     LATER,
@@ -51,6 +52,7 @@ class _Cached:
     answers: int = 0
     marked: int = -1
     looked: int = -1
+    phrases: int = -1
     orders: OrderedDict[tuple[Question, tuple[str, ...]], npt.NDArray[np.intp]] = field(
         default_factory=OrderedDict
     )
@@ -102,10 +104,15 @@ def listing(project: Project) -> Iterator[Listing]:
     with cached.lock:
         if cached.edition != project.edition:
             cached.columns = Columns(_lines(project))
-            cached.answers, cached.marked, cached.looked = 0, -1, -1
+            cached.answers, cached.marked, cached.looked, cached.phrases = 0, -1, -1, -1
             cached.edition = project.edition
             cached.orders.clear()
         _follow(project, cached)
+        if cached.phrases != (edition := edition_of(project)):
+            carried = carried_by(project, cached.columns.labels)
+            cached.columns.looked_for({label: one.demand for label, one in carried.items()})
+            cached.phrases = edition
+            cached.orders.clear()
         extensions = tuple(project.brief["extensions"])
         if cached.columns.has_prices(prices_of(project)):
             cached.orders.clear()

@@ -6,9 +6,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Final
 
-from django.db import connection
-
 from vinetag.apps.accounts.errors import ConflictError
+from vinetag.apps.accounts.locking import held_alone
 
 __all__ = ["making_of"]
 
@@ -21,13 +20,7 @@ def making_of(owner_id: int) -> Iterator[None]:
     """Wait until no other list of this person's is being made. Raises ConflictError ("making") when
     that takes too long. The lock is the connection's: it goes with a process that dies.
     """
-    name = f"vinetag-making-{owner_id}"
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT GET_LOCK(%s, %s)", [name, PATIENCE])
-        if cursor.fetchone() != (1,):
+    with held_alone(f"making-{owner_id}", PATIENCE) as mine:
+        if not mine:
             raise ConflictError("making", "Names are still being made for you. Try again shortly.")
-    try:
         yield
-    finally:
-        with connection.cursor() as cursor:
-            cursor.execute("SELECT RELEASE_LOCK(%s)", [name])

@@ -22,6 +22,7 @@ __all__ = ["ask_gateways"]
 SECONDS: Final = 6.0
 AT_ONCE: Final = 6
 CHUNK: Final = 50
+NO_COUPONS: Final = 2103
 
 
 @dataclass(frozen=True)
@@ -34,6 +35,7 @@ class Asked:
     privacy: bool
     set_name: str
     set_number: int
+    coupon: str
     people: Mapping[str, Person]
 
 
@@ -53,7 +55,7 @@ def ask_gateways(
             set_name = "" if number is None else owners.sets[number].name
             asked = Asked(
                 item.pk, str(item.name), item.years, item.privacy, set_name, number or 0,
-                owners.people_of(item),
+                item.coupon, owners.people_of(item),
             )  # fmt: skip
             by_seller.setdefault(seller, []).append(asked)
     owner_id = items[0].project.owner_id
@@ -67,31 +69,44 @@ def ask_gateways(
 
 def _ask(owner_id: int, seller: str, asked: Sequence[Asked]) -> dict[int, dict[str, Any]]:
     found: dict[int, dict[str, Any]] = {
-        one.key: {"seller": seller, "years": one.years, "trouble": "not_sent"} for one in asked
-    }
+        one.key: {
+            "seller": seller, "years": one.years, "coupon": one.coupon, "trouble": "not_sent",
+        }
+        for one in asked
+    }  # fmt: skip
     with session(seller, SECONDS) as (gateway, done):
         if done.trouble:
             for said in found.values():
                 said["trouble"] = done.trouble
             return found
-        for years in sorted({one.years for one in asked}):
-            some = [one for one in asked if one.years == years]
+        for years, coupon in sorted({(one.years, one.coupon) for one in asked}):
+            some = [one for one in asked if (one.years, one.coupon) == (years, coupon)]
             for start in range(0, len(some), CHUNK):
-                _check(gateway, some[start : start + CHUNK], years, found)
+                _check(gateway, some[start : start + CHUNK], years, coupon, found)
         _introduce(gateway, owner_id, asked, found)
     return found
 
 
 def _check(
-    gateway: Gateway, asked: Sequence[Asked], years: int, found: dict[int, dict[str, Any]]
-) -> None:
-    answer = gateway.check([one.name for one in asked], years)
+    gateway: Gateway, asked: Sequence[Asked], years: int, coupon: str,
+    found: dict[int, dict[str, Any]],
+) -> None:  # fmt: skip
+    answer = gateway.check([one.name for one in asked], years, token=coupon)
+    if isinstance(answer, Done) and answer.code == NO_COUPONS:
+        answer = [Checked(one.name, False) for one in asked]
     for place, one in enumerate(asked):
         said = found[one.key]
         if isinstance(answer, Done):
             said["trouble"] = answer.trouble or "refused"
         else:
             said |= _read(answer[place])
+    refused = [one for one in asked if coupon and found[one.key].get("refused")]
+    if refused:
+        # What can be had without it is refused for its sake.
+        without = gateway.check([one.name for one in refused], years)
+        for place, one in enumerate(refused):
+            if not isinstance(without, Done) and without[place].free:
+                found[one.key]["refused"] = f"it does not take the coupon {coupon} for it"
 
 
 def _read(checked: Checked) -> dict[str, Any]:

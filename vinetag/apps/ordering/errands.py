@@ -42,10 +42,23 @@ def due_errands(most: int) -> list[int]:
 
 def put_off(errand_id: int, *, answered: bool) -> None:
     """When an order is to be worked on again: soon where it waits for a registry, ever later where
-    its seller does not answer.
+    its seller does not answer, or somebody may think over for days whether a name may move.
     """
-    errand = Errand.objects.get(pk=errand_id)
+    errand = Errand.objects.select_related("order").get(pk=errand_id)
     errand.tries = 0 if answered else errand.tries + 1
-    wait = WAITS[min(errand.tries, len(WAITS)) - 1] if errand.tries else WAITS[0]
+    wait = WAITS[min(errand.tries, len(WAITS)) - 1] if errand.tries else _patience(errand.order)
     errand.due_at = timezone.now() + timedelta(seconds=wait)
     errand.save(update_fields=["tries", "due_at"])
+
+
+def _patience(order: Order) -> int:
+    """Seconds until an order is looked at again whose seller answers: a tenth of what a move has
+    taken, where nothing else is left of it.
+    """
+    left = order.names.filter(state__in=("paid", "sent", "pending", "failed"))
+    moving = left.filter(state="pending", action="move")
+    since = moving.order_by("-sent_at").values_list("sent_at", flat=True).first()
+    if since is None or left.count() > moving.count():
+        return WAITS[0]
+    age = (timezone.now() - since).total_seconds()
+    return int(min(max(WAITS[0], age / 10), WAITS[-1]))

@@ -11,11 +11,14 @@ from typing import Final
 from django.utils import timezone
 
 from vinetag.apps.ordering.models import GatewayNotice, OrderName
+from vinetag.apps.ordering.moving import find_out_moved
 from vinetag.apps.ordering.work import Work, auth_of, keep, registered
 from vinetag.core.ordering import advance
-from vinetag.lookup.epp import Done, Notice, Seen
+from vinetag.lookup.epp import Done, Gateway, Notice, Seen
 
-__all__ = ["GIVEN_UP", "ask_about_sent", "find_out", "look_at_pending", "read_notices"]
+__all__ = [
+    "GIVEN_UP", "ask_about_sent", "find_out", "keep_notices", "look_at_pending", "read_notices",
+]  # fmt: skip
 
 BATCH: Final = 50
 MOST_NOTICES: Final = 500
@@ -34,6 +37,12 @@ def ask_about_sent(work: Work) -> bool:
         for row in some:
             if not work.held():
                 return True
+            if row.action == "move":
+                if not find_out_moved(work, row):
+                    keep([*known, row])
+                    return False
+                known.append(row)
+                continue
             seen = work.gateway.info(str(row.name))
             if seen.whose == "unknown":
                 row.trouble, row.code = seen.trouble, seen.code
@@ -75,14 +84,19 @@ def _find_out_renewed(row: OrderName, seen: Seen) -> None:
 
 def read_notices(work: Work) -> bool:
     """Keep the messages that wait at the seller, whichever order they are of, and dismiss them."""
+    return keep_notices(work.gateway, work.order.seller)
+
+
+def keep_notices(gateway: Gateway, seller: str) -> bool:
+    """Keep the messages that wait at a seller, and dismiss them. False where it does not answer."""
     for _ in range(MOST_NOTICES):
-        notice = work.gateway.notice()
+        notice = gateway.notice()
         if notice is None:
             return True
         if isinstance(notice, Done):
             return False
-        keep_notice(work.order.seller, notice)
-        if work.gateway.dismiss(notice.id).trouble:
+        keep_notice(seller, notice)
+        if gateway.dismiss(notice.id).trouble:
             return False
     return True
 
@@ -94,14 +108,14 @@ def keep_notice(seller: str, notice: Notice) -> None:
         number=notice.id,
         defaults={
             "text": notice.text, "full_name": notice.name, "granted": notice.granted,
-            "trid": notice.trid,
+            "trid": notice.trid, "moving": notice.moving,
         },
     )  # fmt: skip
 
 
 def look_at_pending(work: Work) -> bool:
     """What became of names the registry thought over: by a message, or by asking."""
-    for row in work.order.names.filter(state="pending"):
+    for row in work.order.names.filter(state="pending").exclude(action="move"):
         notice = GatewayNotice.objects.filter(seller=work.order.seller, trid=row.trid).last()
         seen = work.gateway.info(str(row.name))
         if seen.whose == "unknown":

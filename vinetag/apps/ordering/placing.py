@@ -26,15 +26,20 @@ from vinetag.core.names import FullName
 from vinetag.core.ordering import Person, share_out
 
 __all__ = [
-    "Bought", "basket_batch", "make_order", "orders_of", "own_order", "place_basket", "total_of",
+    "CODES", "Bought", "basket_batch", "make_order", "orders_of", "own_order", "place_basket",
+    "total_of",
 ]  # fmt: skip
 
 CENT: Final = Decimal("0.01")
+# Beside the sets of people of an order: by which code its names are moved, and from where.
+CODES: Final = "codes"
 
 
 @dataclass(frozen=True)
 class Bought:
-    """A name of an order to be made; `fee` without tax, in the seller's currency."""
+    """A name of an order to be made; `fee` without tax, in the seller's currency. What is moved
+    comes by its `code`; `held_at` is the seller it is at, where our account has it there.
+    """
 
     name: FullName
     fee: Decimal
@@ -45,8 +50,11 @@ class Bought:
     renewal: str = "ask"
     privacy: bool = False
     premium: bool = False
+    coupon: str = ""
     servers: Sequence[str] = ()
     people: Mapping[str, Person] = field(default_factory=dict)
+    code: str = ""
+    held_at: str = ""
 
 
 def orders_of(person: User) -> Sequence[Order]:
@@ -118,7 +126,8 @@ def _bought(item: BasketItem, order: Priced, owners: Owners) -> Bought:
     said = item.seen.get("gateway") or {}
     return Bought(
         item.name, fee, item.years, item.project, renewal=item.renewal, privacy=item.privacy,
-        premium=bool(said.get("premium")), servers=item.servers, people=owners.people_of(item),
+        premium=bool(said.get("premium")), coupon=item.coupon, servers=item.servers,
+        people=owners.people_of(item),
     )  # fmt: skip
 
 
@@ -152,6 +161,9 @@ def make_order(
         if not keys[-1]:
             keys[-1] = str(len(sets) + 1)
             sets[keys[-1]] = document
+    codes = {str(b.name): {"code": b.code, "at": b.held_at} for b in bought if b.action == "move"}
+    if codes:
+        sets[CODES] = codes
     order = Order.objects.create(
         owner=person, seller=seller, seller_name=seller_name, seller_country=seller_country,
         currency=currency, terms=dict(terms), people=sealed(person.pk, sets),
@@ -163,7 +175,8 @@ def make_order(
         OrderName(
             order=order, project=one.project, label=one.name.label, extension=one.name.extension,
             years=one.years, action=one.action, ran_until=one.ran_until, renewal=one.renewal,
-            privacy=one.privacy, premium=one.premium, servers=list(one.servers), people_set=key,
+            privacy=one.privacy, premium=one.premium, coupon=one.coupon,
+            servers=list(one.servers), people_set=key,
             fee=one.fee, tax=share, trid=f"VT-{uuid.uuid4().hex}",
         )
         for one, share, key in zip(bought, shares, keys, strict=True)

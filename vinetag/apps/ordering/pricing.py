@@ -142,8 +142,9 @@ def told_by_gateway(item: BasketItem, seller: Seller) -> Decimal | None:
     without tax, when it was last looked at; None where it did not say.
     """
     said = item.seen.get("gateway") or {}
-    wanted = seller.code, item.years, seller.currency
-    if (said.get("seller"), said.get("years"), said.get("currency")) != wanted:
+    wanted = seller.code, item.years, item.coupon, seller.currency
+    told = said.get("seller"), said.get("years"), said.get("coupon", ""), said.get("currency")
+    if told != wanted:
         return None
     try:
         return None if said.get("fee") is None else Decimal(said["fee"])
@@ -154,8 +155,8 @@ def told_by_gateway(item: BasketItem, seller: Seller) -> Decimal | None:
 def _order(
     market: Market, seller: str, bought: Sequence[tuple[BasketItem, Quoted | None]]
 ) -> Order | None:
-    """What these come to at a seller. An order that is placed by a gateway has no coupons: EPP
-    carries none.
+    """What these come to at a seller. In an order that is placed by a gateway coupons are those
+    typed for single names (RFC 8495): what its gateway asks is with them.
     """
     terms, today = market.sellers[seller], market.today
     coupons = () if has_gateway(seller) else market.usable(seller, today)

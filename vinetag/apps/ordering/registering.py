@@ -1,4 +1,4 @@
-"""Registering and renewing what was paid for, by a seller's gateway.
+"""Registering, renewing and moving what was paid for, by a seller's gateway.
 
 A name is marked as sent, with the transaction it is sent by, before it is sent; what became of it
 is written down afterwards. Whoever finds a name sent and not answered (a worker was killed, the
@@ -12,10 +12,10 @@ from __future__ import annotations
 
 import logging
 from collections import deque
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from threading import Event
-from typing import Any, Final
+from typing import Final
 
 from django.db import transaction
 from django.db.models import F
@@ -28,10 +28,12 @@ from vinetag.apps.ordering.finding_out import (
     look_at_pending,
     read_notices,
 )
-from vinetag.apps.ordering.gateways import has_gateway, make_people, session
+from vinetag.apps.ordering.gateways import has_gateway, session
 from vinetag.apps.ordering.models import Order, OrderName
+from vinetag.apps.ordering.moving import ask_to_move, find_out_moved, lock_again, look_at_moving
+from vinetag.apps.ordering.placing import CODES
 from vinetag.apps.ordering.sealing import opened
-from vinetag.apps.ordering.work import Work, auth_of, keep, registered
+from vinetag.apps.ordering.work import Work, auth_of, keep, numbers_of, registered
 from vinetag.core.ordering import Person, advance
 from vinetag.lookup.epp import Done, Gateway, Wish
 
@@ -45,7 +47,7 @@ LONGEST: Final = 200
 # The account with the seller has to be filled first: everything else would be answered alike.
 SHORT_OF_MONEY: Final = 2104
 # What is said of something that was done before, too.
-MAYBE_DONE: Final = frozenset({2302, 2304, 2306})
+MAYBE_DONE: Final = frozenset({2106, 2300, 2302, 2304, 2306})
 Send = Callable[[Gateway], Done]
 
 log = logging.getLogger(__name__)
@@ -67,13 +69,17 @@ def register_names(order: Order, errand: int, lease: str) -> bool:
             names.update(trouble=done.trouble, code=done.code, said=done.said[:LONGEST])
             return False
         sets = opened(order.owner_id, order.people) if order.people else {}
+        codes = sets.pop(CODES, {})
         people = {
             key: {role: Person(**who) for role, who in known.items()} for key, known in sets.items()
         }
-        work = Work(order, gateway, errand, lease, people)
+        work = Work(order, gateway, errand, lease, people, codes)
         with work.open_lines:
             read = read_notices(work)
-            return read and ask_about_sent(work) and look_at_pending(work) and _send(work)
+            known = read and ask_about_sent(work) and look_at_pending(work)
+            known = known and look_at_moving(work) and _send(work)
+            lock_again(work)
+            return known
 
 
 def _answered(row: OrderName, done: Done) -> None:
@@ -174,10 +180,11 @@ def _look_again(work: Work, row: OrderName) -> None:
     """
     if row.action != "register" and row.tries < 2:
         return
-    seen = work.gateway.info(str(row.name))
     before = row.state
     row.state = "sent"
-    if seen.whose == "ours":
+    if row.action == "move":
+        find_out_moved(work, row)
+    elif (seen := work.gateway.info(str(row.name))).whose == "ours":
         find_out(row, seen)
     if row.state in ("sent", "paid"):
         row.state = before
@@ -208,9 +215,11 @@ def _ready(work: Work, row: OrderName) -> Send | Done:
     if row.action == "renew" and until is not None:
         years = row.years
         return lambda line: line.renew(name, until, years, trid, fee, currency)
+    if row.action == "move":
+        return ask_to_move(work, row)
     if row.action == "restore":
         return lambda line: line.restore(name, trid, fee, currency)
-    numbers, done = _numbers(work, row)
+    numbers, done = numbers_of(work, row)
     if not done.good:
         return _before_sending(done)
     for host in row.servers:
@@ -222,7 +231,7 @@ def _ready(work: Work, row: OrderName) -> Send | Done:
     contacts = [(role, number) for role, number in numbers.items() if role != "registrant"]
     wish = Wish(
         name, row.years, numbers.get("registrant", ""), contacts, row.servers, auth_of(trid), trid,
-        fee, currency,
+        fee, currency, row.coupon,
     )  # fmt: skip
     return lambda line: line.register(wish)
 
@@ -232,20 +241,3 @@ def _before_sending(done: Done) -> Done:
     if done.trouble:
         return Done(trouble="not_sent", said=done.said)
     return done
-
-
-def _numbers(work: Work, row: OrderName) -> tuple[dict[str, str], Done]:
-    key = row.people_set, row.privacy
-    if key in work.refused:
-        return {}, work.refused[key]
-    if key not in work.numbers:
-        people: Mapping[str, Any] = work.people.get(row.people_set, {})
-        numbers, done = make_people(
-            work.gateway, work.order.owner_id, people, withheld=row.privacy
-        )  # fmt: skip
-        if not done.good:
-            if not done.trouble:
-                work.refused[key] = done
-            return {}, done
-        work.numbers[key] = numbers
-    return work.numbers[key], Done(code=1000)

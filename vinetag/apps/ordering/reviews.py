@@ -143,8 +143,6 @@ def _why_not_here(
         return "No seller sells it for this term."
     if not has_gateway(price.seller):
         return f"Nothing can be ordered here from {price.seller_name}."
-    if item.coupon:
-        return f"Orders placed here take no coupons, and {item.coupon} is one: take it out."
     if owners.set_of(item) is None:
         return "Nobody is named whom it is for."
     if told.get("trouble"):

@@ -8,18 +8,18 @@ import time
 from collections.abc import Mapping, Sequence
 from contextlib import ExitStack
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Any, Final
 
 from django.conf import settings
 from django.utils import timezone
 
 from vinetag.apps.availability.leases import beat, patiently
-from vinetag.apps.ordering.gateways import session
+from vinetag.apps.ordering.gateways import make_people, session
 from vinetag.apps.ordering.models import Errand, Order, OrderName
 from vinetag.core.ordering import Person, advance
 from vinetag.lookup.epp import Done, Gateway, Seen
 
-__all__ = ["Work", "auth_of", "keep", "registered"]
+__all__ = ["Work", "auth_of", "keep", "numbers_of", "registered"]
 
 # A worker tells that it lives so often, in seconds.
 BEATS: Final = 2.0
@@ -32,7 +32,8 @@ ANSWERED: Final = (
 @dataclass
 class Work:
     """One order in one session. `numbers` are whom a name is for, by set and way of showing;
-    `refused` what the seller answered of those it does not accept; `hosts` are known there.
+    `refused` what the seller answered of those it does not accept; `hosts` are known there; `codes`
+    are by which names are moved, and from which of our accounts.
     """
 
     order: Order
@@ -40,6 +41,7 @@ class Work:
     errand: int
     lease: str
     people: Mapping[str, Mapping[str, Person]]
+    codes: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
     numbers: dict[tuple[str, bool], dict[str, str]] = field(default_factory=dict)
     refused: dict[tuple[str, bool], Done] = field(default_factory=dict)
     hosts: set[str] = field(default_factory=set)
@@ -87,3 +89,21 @@ def registered(row: OrderName, seen: Done | Seen) -> None:
     row.trouble, row.said, row.code = "", "", 1000
     row.registered_at = (seen.created if row.action == "register" else None) or timezone.now()
     row.expires_at = seen.expires
+
+
+def numbers_of(work: Work, row: OrderName) -> tuple[dict[str, str], Done]:
+    """By which numbers the seller knows whom a name is for; it is let know once an order."""
+    key = row.people_set, row.privacy
+    if key in work.refused:
+        return {}, work.refused[key]
+    if key not in work.numbers:
+        people: Mapping[str, Any] = work.people.get(row.people_set, {})
+        numbers, done = make_people(
+            work.gateway, work.order.owner_id, people, withheld=row.privacy
+        )  # fmt: skip
+        if not done.good:
+            if not done.trouble:
+                work.refused[key] = done
+            return {}, done
+        work.numbers[key] = numbers
+    return work.numbers[key], Done(code=1000)

@@ -5,13 +5,16 @@ the name is in our account there, by the usual look-ups otherwise.
 from __future__ import annotations
 
 import asyncio
+import time
 from collections.abc import Iterable, Sequence
 from datetime import datetime, timedelta
 from typing import Any, Final
 
+from django.conf import settings
 from django.utils import timezone
 
 from vinetag.apps.availability.lookups import lookup_settings
+from vinetag.apps.costs.models import SellerRow
 from vinetag.apps.ordering.gateways import has_gateway, session
 from vinetag.apps.owning.holding import is_theirs
 from vinetag.apps.owning.models import OwnedName
@@ -19,10 +22,12 @@ from vinetag.core.checking import Evidence
 from vinetag.lookup import Answer, open_engine
 from vinetag.lookup.epp import Gateway, Seen
 
-__all__ = ["ask_due", "ask_now", "differences", "take_over"]
+__all__ = ["ask_due", "ask_now", "differences", "find_at_sellers", "take_over"]
 
 PLACES: Final = 60
 SECONDS: Final = 8.0
+# Somebody waits while names are looked for.
+LOOKING: Final = 20.0
 USUAL, SOON, AGAIN = timedelta(days=7), timedelta(days=1), timedelta(hours=2)
 A_DAY: Final = timedelta(days=1)
 LEARNT: Final = ("said", "asked_at", "ask_at", "trouble", "differs")
@@ -120,6 +125,42 @@ def _take_in(row: OwnedName, said: dict[str, Any]) -> None:
     row.differs = differences(row)
     near = row.expires_at is not None and row.expires_at - now < timedelta(days=35)
     row.ask_at = now + (SOON if near or row.differs else USUAL)
+
+
+def find_at_sellers(rows: Sequence[OwnedName], seconds: float = LOOKING) -> tuple[int, int]:
+    """Look for these at every seller we have an account with (EPP has no command that lists names);
+    what is found there and is the owner's is known to be there from now on. For how many that is
+    new, and how many were not looked for everywhere: a seller did not answer, or there was no time
+    left.
+    """
+    until = time.monotonic() + seconds
+    unsure: set[int] = set()
+    left = [row for row in rows if not (row.seller and has_gateway(row.seller))]
+    before = {row.pk: (row.seller, row.seller_name) for row in left}
+    found: list[OwnedName] = []
+    names = {one.code: str(one.terms.get("name", one.code)) for one in SellerRow.objects.all()}
+    for seller in settings.GATEWAYS:
+        if not left or time.monotonic() > until:
+            unsure |= {row.pk for row in left}
+            break
+        with session(seller, SECONDS) as (gateway, done):
+            for row in left:
+                late = time.monotonic() > until
+                seen = Seen("unknown") if done.trouble or late else gateway.info(str(row.name))
+                row.seller, row.seller_name = seller, names.get(seller, seller)
+                if is_theirs(row, seen):
+                    found.append(row)
+                    continue
+                row.seller, row.seller_name = before[row.pk]
+                if seen.whose == "unknown":
+                    unsure.add(row.pk)
+        left = [row for row in left if row not in found]
+    for row in found:
+        row.priced_on, row.ask_at = None, timezone.now()
+    OwnedName.objects.bulk_update(found, ["seller", "seller_name", "priced_on", "ask_at"])
+    # The others' turn comes by itself.
+    ask_now(found[:PLACES])
+    return len(found), len(unsure - {row.pk for row in found})
 
 
 def differences(row: OwnedName) -> list[str]:

@@ -1,4 +1,4 @@
-"""Changing how a name stands at its seller: name servers, the lock against moving, letting go."""
+"""Changing how a name stands at its seller: name servers, keys, the lock, letting go."""
 
 from __future__ import annotations
 
@@ -15,11 +15,12 @@ from vinetag.apps.ordering.gateways import has_gateway, session
 from vinetag.apps.owning.asking import ask_now
 from vinetag.apps.owning.holding import is_theirs
 from vinetag.apps.owning.models import OwnedName
-from vinetag.core.errors import Problem
+from vinetag.core.errors import CoreError, Problem
 from vinetag.core.ordering import said_in_words
+from vinetag.core.zone import read_signers
 from vinetag.lookup.epp import Done, Gateway, Seen
 
-__all__ = ["Changed", "let_go", "set_lock", "set_servers"]
+__all__ = ["Changed", "keys_of", "let_go", "set_keys", "set_lock", "set_servers"]
 
 MOST_AT_ONCE: Final = 50
 SECONDS: Final = 10.0
@@ -68,6 +69,41 @@ def set_lock(rows: Sequence[OwnedName], *, locked: bool) -> Changed:
     )
 
 
+def keys_of(row: OwnedName) -> list[str]:
+    """The keys that sign a name at its registry. Raises ConflictError where they cannot be read."""
+    if not row.seller or not has_gateway(row.seller):
+        raise ConflictError("not_here", "Its seller takes no orders from here: look there.")
+    with session(row.seller, SECONDS) as (gateway, done):
+        seen = None if done.trouble else gateway.info(str(row.name))
+    if seen is None or seen.whose == "unknown":
+        raise ConflictError("not_now", said_in_words(done.code, done.trouble))
+    if not is_theirs(row, seen):
+        raise ConflictError("not_here", said_in_words(2201))
+    return [str(key) for key in seen.keys]
+
+
+def set_keys(row: OwnedName, lines: Sequence[str]) -> Changed:
+    """Have the registry name exactly these keys, none to have the name unsigned (RFC 5910). Raises
+    RefusedError for what are none.
+    """
+    try:
+        wanted = read_signers(lines)
+    except CoreError as error:
+        raise RefusedError(error.problems) from error
+
+    def act(gateway: Gateway, one: OwnedName, seen: Seen) -> Done:
+        sign = [key for key in wanted if key not in seen.keys]
+        unsign = [key for key in seen.keys if key not in wanted]
+        if not sign and not unsign:
+            return Done(code=1000)
+        return gateway.change(str(one.name), _trid(), sign=sign, unsign=unsign)
+
+    def then(one: OwnedName) -> None:
+        one.signed = bool(wanted)
+
+    return _each([row], act, then)
+
+
 def let_go(row: OwnedName, typed: str) -> Changed:
     """Delete a name at its seller; its full name has to be typed. Raises ConflictError."""
     if typed.strip().lower() not in (str(row.name), row.name.shown):
@@ -105,7 +141,7 @@ def _each(rows: Sequence[OwnedName], act: Act, then: Callable[[OwnedName], None]
                     words = said_in_words(done.code, done.trouble, done.said)
                     failed.append((str(row.name), words))
     OwnedName.objects.bulk_update(
-        done_for, ["servers", "locked", "renewal", "ceiling", "ask_at"]
+        done_for, ["servers", "locked", "signed", "renewal", "ceiling", "ask_at"]
     )  # fmt: skip
     ask_now(done_for)
     return Changed(len(done_for), failed)

@@ -16,13 +16,14 @@ __all__ = ["is_theirs"]
 
 def is_theirs(row: OwnedName, seen: Seen) -> bool:
     """Whether what a seller's gateway says of a name is of the owner's own registration: by the
-    word that follows from the order it came from. What nobody ordered here is the installation's,
-    and so its administrators'.
+    word that follows from the order it came, or was moved here, from. What nobody ordered here is
+    the installation's, and so its administrators'.
     """
     if seen.whose != "ours":
         return False
     orders = OrderName.objects.filter(
-        label=row.label, extension=row.extension, action="register", state="registered",
+        label=row.label, extension=row.extension, action__in=("register", "move"),
+        state="registered",
         order__seller=row.seller,
     ).values_list("trid", "order__owner")  # fmt: skip
     for trid, owner in orders:

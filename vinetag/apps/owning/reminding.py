@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Any, Final
 
 from django.db import transaction
 from django.utils import timezone
 
+from vinetag.apps.accounts.models import User
 from vinetag.apps.owning.listing import LONGEST_AFTER
 from vinetag.apps.owning.models import OwnedName
+from vinetag.apps.owning.pricing import having_back
 from vinetag.apps.watching.models import Happening
 from vinetag.core.owning import BEFORE, Due, due_reminder
 
 __all__ = ["remind", "tell"]
 
 CHUNK: Final = 2_000
+# What is told of a name that may have to be had back, or has to.
+LAPSING: Final = frozenset({"ran_out", "grace_ends", "redemption", "redemption_ends"})
 
 
 def remind(now: datetime | None = None) -> int:
@@ -28,7 +32,7 @@ def remind(now: datetime | None = None) -> int:
         expires_at__gt=now - LONGEST_AFTER,
     )
     wanted = ("pk", "owner_id", "label", "extension", "expires_at", "reminded", "yearly")
-    more = ("yearly_currency", "renewal")
+    more = ("yearly_currency", "renewal", "seller")
     count, some = 0, []
     for row in rows.only(*wanted, *more).order_by("pk").iterator(CHUNK):
         assert row.expires_at is not None  # noqa: S101 - asked for above
@@ -42,11 +46,12 @@ def remind(now: datetime | None = None) -> int:
 
 
 def _tell(some: list[tuple[OwnedName, Due]], now: datetime) -> int:
+    back = _having_back(some)
     with transaction.atomic():
         happened = []
         for row, due in some:
             row.reminded = due.sign
-            happened.append(_happening(row, due, now))
+            happened.append(_happening(row, due, now, back.get(row.pk, "")))
         Happening.objects.bulk_create(happened, ignore_conflicts=True)
         by_sign: dict[str, list[int]] = {}
         for row, due in some:
@@ -56,10 +61,28 @@ def _tell(some: list[tuple[OwnedName, Due]], now: datetime) -> int:
     return len(some)
 
 
-def _happening(row: OwnedName, due: Due, now: datetime) -> Happening:
+def _having_back(some: Sequence[tuple[OwnedName, Due]]) -> dict[int, str]:
+    """What having those back costs that may have to be, as text, by their number."""
+    lapsing: dict[int, list[OwnedName]] = {}
+    for row, due in some:
+        if due.of in LAPSING and row.seller:
+            lapsing.setdefault(row.owner_id, []).append(row)
+    found: dict[int, str] = {}
+    for person in User.objects.filter(pk__in=lapsing):
+        rows = lapsing[person.pk]
+        known = having_back(person, {(row.seller, row.extension) for row in rows})
+        for row in rows:
+            if (money := known.get((row.seller, row.extension))) is not None:
+                found[row.pk] = f"{money.amount:.2f} {money.currency.code}"
+    return found
+
+
+def _happening(row: OwnedName, due: Due, now: datetime, back: str) -> Happening:
     args: dict[str, Any] = {"of": due.of, "after": due.when.isoformat(), "renewal": row.renewal}
     if row.yearly is not None:
         args["cost"] = f"{row.yearly:.2f} {row.yearly_currency}"
+    if back:
+        args["back"] = back
     return _of(row, args, f"owned {row.pk} {due.sign}", now)
 
 

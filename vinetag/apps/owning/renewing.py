@@ -28,29 +28,23 @@ from vinetag.apps.ordering.placing import Bought, make_order, terms_of
 from vinetag.apps.ordering.pricing import buyer_of
 from vinetag.apps.owning.holding import is_theirs
 from vinetag.apps.owning.models import OwnedName
+from vinetag.apps.owning.pricing import closed_order
 from vinetag.apps.owning.reminding import tell
 from vinetag.core.cost import (
     Buyer,
-    Eligible,
     Item,
-    Line,
     Market,
-    PricedItem,
     RateError,
     Term,
-    close_order,
     privacy_lines,
-)
-from vinetag.core.cost import (
-    Order as Priced,
 )
 from vinetag.core.money import Money
 from vinetag.core.ordering import Person, said_in_words
 from vinetag.lookup.epp import Checked, Done, FeeAction, Gateway, Seen
 
 __all__ = [
-    "MOST_AT_ONCE", "OneRenewal", "Renewal", "adopt_renewed", "order_renewal", "renew_by_itself",
-    "renewal_of",
+    "MOST_AT_ONCE", "OneRenewal", "Renewal", "adopt_renewed", "order_renewal",
+    "renew_by_itself", "renewal_of",
 ]  # fmt: skip
 
 MOST_AT_ONCE: Final = 200
@@ -132,7 +126,7 @@ def _sign(found: Sequence[OneRenewal], years: int) -> str:
 
 def _under_way(person: User) -> dict[tuple[str, str], str]:
     rows = OrderName.objects.filter(
-        order__owner=person, state__in=OPEN, action__in=("renew", "restore")
+        order__owner=person, state__in=OPEN, action__in=("renew", "restore", "move")
     ).exclude(order__stage=Order.Stage.CALLED_OFF)
     return {(r.label, r.extension): str(r.order.number) for r in rows.select_related("order")}
 
@@ -211,22 +205,11 @@ def _priced(market: Market, one: OneRenewal, years: int) -> OneRenewal:
     buyer = replace(market.buyer, privacy=bool(one.row.privacy))
     beside = privacy_lines(terms, market.prices[terms.code], item, market.today, buyer)
     fee = one.fee + sum((line.amount for line in beside), Decimal(0))
-    order = _closed(market, one.row.seller, [(item.full_name, item.extension, fee)])
+    order = closed_order(market, one.row.seller, [(item.full_name, item.extension, fee)])
     here, seller, there = _elsewhere(market, one.row)
     return replace(
         one, fee=fee, amount=order.total.amount, here=here, elsewhere=seller, there=there
     )  # fmt: skip
-
-
-def _closed(market: Market, seller: str, fees: Sequence[tuple[str, str, Decimal]]) -> Priced:
-    items = [
-        PricedItem(
-            (Line("renewal", name, fee, "gateway", {}),),
-            Eligible(extension, "renew", 1, fee, fee, True),
-        )
-        for name, extension, fee in fees
-    ]
-    return close_order(market.sellers[seller], items, market.today, market.buyer)
 
 
 def _elsewhere(market: Market, row: OwnedName) -> tuple[Decimal | None, str, Decimal | None]:
@@ -286,7 +269,7 @@ def _make_orders(person: User, renewal: Renewal) -> list[Order]:
         fees = [(str(o.row.name), o.row.extension, o.fee or Decimal(0)) for o in some]
         # Each name alone, so that what was shown of it is what is paid.
         tax = sum((o.amount or Decimal(0)) - (o.fee or Decimal(0)) for o in some)
-        priced = _closed(market, seller, fees)
+        priced = closed_order(market, seller, fees)
         bought = [
             Bought(
                 o.row.name, o.fee or Decimal(0), renewal.years if o.action == "renew" else 1,

@@ -10,6 +10,7 @@ from django.core.cache import cache
 
 from vinetag.apps.owning.asking import ask_due
 from vinetag.apps.owning.keeping import adopt_ordered
+from vinetag.apps.owning.moving import adopt_moved, hear_of_moves
 from vinetag.apps.owning.pricing import price_new
 from vinetag.apps.owning.reminding import remind
 from vinetag.apps.owning.renewing import adopt_renewed, renew_by_itself
@@ -17,7 +18,8 @@ from vinetag.apps.owning.renewing import adopt_renewed, renew_by_itself
 __all__ = ["STEPS", "go_round"]
 
 STEPS: Final[tuple[Callable[[], int], ...]] = (
-    adopt_ordered, adopt_renewed, ask_due, price_new, remind, renew_by_itself,
+    adopt_ordered, adopt_renewed, adopt_moved, hear_of_moves, ask_due, price_new, remind,
+    renew_by_itself,
 )  # fmt: skip
 LONGEST: Final = 120
 

@@ -7,12 +7,10 @@ at a time, on whichever machine: the lock is the database connection's, and goes
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from typing import Final
 
-from django.db import connection
-
+from vinetag.apps.accounts.locking import held_alone
 from vinetag.apps.watching.asking import adopt_answers, ask_due
 from vinetag.apps.watching.letters import send_letters, write_letters
 from vinetag.apps.watching.searching import look_at_prices, look_at_searches
@@ -21,7 +19,6 @@ from vinetag.apps.watching.watches import end_overdue, forget_old
 
 __all__ = ["STEPS", "go_round"]
 
-LOCK: Final = "vinetag-watching"
 STEPS: Final[tuple[Callable[[], int], ...]] = (
     end_overdue,
     tell_changes,
@@ -41,7 +38,7 @@ log = logging.getLogger(__name__)
 
 def go_round() -> bool:
     """One round; False when somebody else is at it."""
-    with _alone() as mine:
+    with held_alone("watching") as mine:
         if not mine:
             return False
         for step in STEPS:
@@ -50,16 +47,3 @@ def go_round() -> bool:
             except Exception:
                 log.exception("%s failed; the next round tries it again", step.__name__)
     return True
-
-
-@contextmanager
-def _alone() -> Iterator[bool]:
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT GET_LOCK(%s, 0)", [LOCK])
-        mine = cursor.fetchone() == (1,)
-    try:
-        yield mine
-    finally:
-        if mine:
-            with connection.cursor() as cursor:
-                cursor.execute("SELECT RELEASE_LOCK(%s)", [LOCK])

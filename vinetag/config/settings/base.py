@@ -11,6 +11,7 @@ from django.core.exceptions import ImproperlyConfigured
 from vinetag.config import env
 from vinetag.lookup import LookupSettings, SettingsError
 from vinetag.lookup.epp import gateways_from_env
+from vinetag.lookup.hosting import hosting_from_env
 from vinetag.lookup.till import till_from_env
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -39,11 +40,13 @@ JOINED_APPS = [
     "vinetag.apps.availability",
     "vinetag.apps.costs",
     "vinetag.apps.shortlists",
+    "vinetag.apps.phrases",
     "vinetag.apps.vetting",
     "vinetag.apps.hunting",
     "vinetag.apps.watching",
     "vinetag.apps.ordering",
     "vinetag.apps.owning",
+    "vinetag.apps.connecting",
     "vinetag.apps.sharing",
     "vinetag.apps.bench",
 ]
@@ -169,6 +172,7 @@ SPECTACULAR_SETTINGS = {
         "VettingAgainEnum": ["old", "all"],
         "WeightEnum": "vinetag.core.concepts.WEIGHTS",
         "EitherEnum": "vinetag.core.sheet.fields.EITHER",
+        "RungEnum": "vinetag.core.checking.RUNG_NAMES",
     },
 }
 
@@ -191,6 +195,7 @@ CELERY_TASK_ROUTES = {
     "bench.*": {"queue": "files"},
     "costs.*": {"queue": "files"},
     "vetting_files.*": {"queue": "files"},
+    "phrases.*": {"queue": "files"},
     "market.*": {"queue": "files"},
     "watching.*": {"queue": "watching"},
     "ordering.*": {"queue": "ordering"},
@@ -214,6 +219,7 @@ CELERY_BROKER_TRANSPORT_OPTIONS = {
 CELERY_BEAT_SCHEDULE = {
     "resume-checks": {"task": "availability.resume_checks", "schedule": min(5.0, CHECK_LEASE)},
     "resume-vettings": {"task": "vetting.resume_vettings", "schedule": min(5.0, CHECK_LEASE)},
+    "read-figures": {"task": "phrases.read_waiting_figures", "schedule": 10.0},
     "resume-filing": {"task": "bench.resume_filing", "schedule": 10.0},
     "refresh-markets": {"task": "market.refresh_when_due", "schedule": 20.0},
     "spread-lists": {"task": "availability.spread_lists", "schedule": 10.0},
@@ -253,6 +259,7 @@ except SettingsError as error:
 try:
     GATEWAYS = gateways_from_env(os.environ)
     TILL = till_from_env(os.environ)
+    HOSTING = hosting_from_env(os.environ)
     # How many sessions with one gateway an order is sent over at once.
     GATEWAY_LINES = max(1, int(env.number("VINETAG_GATEWAY_LINES", 2)))
 except SettingsError as error:

@@ -13,7 +13,7 @@ from vinetag.core.checking.evidence import (
     reason_of,
     write_evidence,
 )
-from vinetag.core.checking.fallback import RUNGS, Rung, ladder
+from vinetag.core.checking.fallback import RUNG_NAMES, RUNGS, Rung, ladder
 from vinetag.core.checking.fresh import is_fresh
 from vinetag.core.checking.pasted import BadLine, Pasted, read_pasted
 from vinetag.core.checking.planner import Verdict, next_step, standing_quote, verdict
@@ -29,7 +29,8 @@ from vinetag.core.checking.statuses import (
 )
 
 __all__ = [
-    "LIFETIMES", "RUNGS", "SOURCES", "STATUSES", "STATUS_KINDS", "TROUBLE_WORDING", "Aim",
+    "LIFETIMES", "RUNGS", "RUNG_NAMES", "SOURCES", "STATUSES", "STATUS_KINDS", "TROUBLE_WORDING",
+    "Aim",
     "BadLine", "DropRule", "Drops", "Evidence", "Pasted", "Quote", "Rung", "Says", "Source",
     "SourceKind", "Status", "StatusKind", "Trouble", "Verdict", "buyable", "drop_rules",
     "in_words", "is_fresh", "ladder", "likely_drop", "next_step", "read_evidence", "read_pasted",

@@ -8,7 +8,7 @@ from typing import Final
 
 from vinetag.core.names import FullName, is_ldh_label
 
-__all__ = ["RUNGS", "Rung", "ladder"]
+__all__ = ["RUNGS", "RUNG_NAMES", "Rung", "ladder"]
 
 # In the usual order; a person may put them in another, and leave some out.
 RUNGS: Final[Mapping[str, str]] = {
@@ -19,6 +19,7 @@ RUNGS: Final[Mapping[str, str]] = {
     "hyphen_next": "with a hyphen, next extensions",
     "added_next": "one added word, next extensions",
 }
+RUNG_NAMES: Final = tuple(RUNGS)
 
 
 @dataclass(frozen=True, slots=True)

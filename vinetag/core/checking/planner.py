@@ -18,6 +18,8 @@ STANDS_AS: Mapping[Says, Status] = {
     "offered": "offered",
     "reserved": "reserved",
 }
+# What an account says of a name that can be had.
+HAD: frozenset[Says] = frozenset({"usual", "premium"})
 OUT: frozenset[Says] = frozenset({"registered", "dropping", "reserved"})
 
 
@@ -36,7 +38,8 @@ def next_step(
     """The source to ask next, None when what is known is enough for the aim.
 
     `can` are the sources there are for this name. "scan" stops at a hint that the name is taken and
-    at the registry's word; "buying" wants the registry's word in any case, and then a seller's.
+    at the registry's word, or that of an account that a name is open; "buying" wants the one or the
+    other in any case, and then a seller's.
     """
     if _first(evidence, "rules"):
         return None
@@ -45,6 +48,10 @@ def next_step(
         return None
     if hint := _unasked(evidence, can, "hint"):
         return hint
+    if account := _unasked(evidence, can, "account"):
+        return account
+    if _says(evidence, "account") in HAD and not delegated:
+        return None
     registry = _says(evidence, "registry")
     if not registry and (source := _unasked(evidence, can, "registry")):
         return source
@@ -105,6 +112,13 @@ def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Ver
     )  # fmt: skip
     offered = "offered" in (seller, market)
     delegated = hint == "delegated"
+    account = _says(evidence, "account")
+    if account in HAD:
+        if delegated or registry in OUT or seller in ("unavailable", "offered"):
+            return Verdict("unsure", trouble="contradiction")
+        return Verdict("premium" if "premium" in (account, seller) else "open")
+    if account == "unavailable" and registry == "unregistered" and seller != "reserved":
+        return Verdict("unsure", trouble="contradiction")
     if registry == "unregistered":
         if delegated or seller in ("unavailable", "offered"):
             return Verdict("unsure", trouble="contradiction")
@@ -125,6 +139,9 @@ def verdict(evidence: Mapping[Source, Evidence], can: Collection[Source]) -> Ver
         return Verdict("offered" if offered else "taken")
     if _there_is(can, "registry"):
         asked = _first(evidence, "registry")
+        if account == "unavailable":
+            # It is registered or held back: which of the two, nobody said.
+            return Verdict("taken", likely=True)
         return Verdict("unsure", trouble=_trouble(evidence, "registry") if asked else "late")
     return _without_registry(evidence, seller, hint, can)
 
@@ -133,6 +150,8 @@ def _without_registry(
     evidence: Mapping[Source, Evidence], seller: Says, hint: Says, can: Collection[Source]
 ) -> Verdict:
     """Nobody with authority can be asked: what a seller, and the name servers, hint at."""
+    if _says(evidence, "account") == "unavailable":
+        return Verdict("taken", likely=True)
     if seller == "reserved":
         return Verdict("reserved", likely=True)
     if seller == "offered":
@@ -153,9 +172,10 @@ def standing_quote(
     asked: only a seller knows that a name has a price of its own, so the lack of that is no news.
     None when nobody said so, it is outdated, or the younger answers speak against it.
     """
-    if any(SOURCES[e.source].authority in ("seller", "rules") for e in evidence):
+    if any(SOURCES[e.source].authority in ("seller", "account", "rules") for e in evidence):
         return None
-    quote = next((e for e in before if SOURCES[e.source].authority == "seller"), None)
+    sold = ("seller", "account")
+    quote = next((e for e in before if SOURCES[e.source].authority in sold), None)
     if quote is None or quote.says not in STANDS_AS:
         return None
     stands = SOURCES[quote.source].stands

@@ -11,8 +11,8 @@ from typing import Final, Literal, get_args
 
 __all__ = ["IN_ORDER", "SOURCES", "Authority", "Source", "SourceKind"]
 
-Source = Literal["rules", "dns", "rdap", "whois", "quote", "market", "zone"]
-Authority = Literal["rules", "hint", "registry", "seller", "market"]
+Source = Literal["rules", "dns", "rdap", "whois", "quote", "market", "zone", "gateway"]
+Authority = Literal["rules", "hint", "account", "registry", "seller", "market"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,10 +20,12 @@ class SourceKind:
     """One kind of source.
 
     `authority`: "rules" decide alone; a "hint" can tell that a name is taken and never that it is
-    open; the "registry" has the last word; a "seller" knows prices; a "market" knows what holders
-    offer and let go, and is not asked: its lists are there. Within an authority the one of the
-    least `cost` is asked first, and the next where it gave nothing. `stands`: for how long what it
-    said holds beside younger answers of others that know nothing of it; None where it does not.
+    open; an "account" with a seller has the last word that it is open, with its price, and leaves
+    it to the registry why it is not; the "registry" has the last word; a "seller" knows prices; a
+    "market" knows what holders offer and let go, and is not asked: its lists are there. Within an
+    authority the one of the least `cost` is asked first, and the next where it gave nothing.
+    `stands`: for how long what it said holds beside younger answers of others that know nothing of
+    it; None where it does not.
     `word` begins a sentence about it; `summary` says what it is.
     """
 
@@ -50,6 +52,12 @@ SOURCES: Final[Mapping[Source, SourceKind]] = {
         SourceKind(
             "dns", "hint", 1, "Name servers (DNS)",
             "A name they know is registered; one they do not know may be, all the same.",
+        ),
+        SourceKind(
+            "gateway", "account", 1, "A seller’s gateway (EPP)",
+            "What a seller with whom we have an account can register now (RFC 5731), fifty at a "
+            "time, and what it asks for one with a price of its own (RFC 8748).",
+            stands=timedelta(days=7),
         ),
         SourceKind(
             "rdap", "registry", 2, "Registry (RDAP)",

@@ -10,6 +10,7 @@ from vinetag.core.cost.moves import moves_add_year
 from vinetag.core.cost.orders import (
     Item,
     Line,
+    LineKind,
     Order,
     PricedItem,
     close_order,
@@ -38,7 +39,8 @@ from vinetag.core.cost.worth import coupon_worth
 
 __all__ = [
     "ACTIONS", "LONGEST_HORIZON", "Bundle", "Buyer", "Coupon", "Eligible", "Extra", "Holding",
-    "Item", "Line", "Listed", "Market", "Member", "Odds", "Order", "PriceChange", "PriceList",
+    "Item", "Line", "LineKind", "Listed", "Market", "Member", "Odds", "Order", "PriceChange",
+    "PriceList",
     "PriceRow", "Priced", "PricedItem", "Promotion", "Quoted", "RateError", "Rates", "Report",
     "Said", "Seller", "Start", "Step", "Tax", "Term", "Ticked", "TickedExtra", "Way", "Ways",
     "Wish", "as_ticked", "beside_list", "changes_between", "cheapest_way", "close_order",

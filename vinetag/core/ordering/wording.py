@@ -12,12 +12,15 @@ SAID: Final[Mapping[int, str]] = {
     2003: "The seller asks for something that was not sent.",
     2004: "It costs more than was agreed to, or is not sold for so many years.",
     2005: "The seller does not accept how something is written.",
+    2103: "The seller takes no coupons in orders placed from elsewhere.",
     2104: "The credit with the seller does not cover it.",
     2105: "It cannot be renewed now.",
     2106: "It cannot be moved now.",
     2200: "The seller does not accept our sign-in.",
     2201: "Somebody else has it.",
     2202: "The code for moving it is not the right one.",
+    2300: "Somebody is moving it already.",
+    2301: "Nobody asked to move it.",
     2302: "Somebody registered it meanwhile.",
     2303: "The registry does not know it.",
     2304: "Its status does not allow that now.",
@@ -38,6 +41,7 @@ _TROUBLES: Final[Mapping[str, str]] = {
     "called_off": "You called it off.",
     "refused_later": "The registry turned it down after thinking it over.",
     "others": "Somebody else has it.",
+    "kept_there": "Its seller, or the registry, did not let it go.",
 }
 
 

@@ -68,6 +68,8 @@ class Columns:
             "syllables": numbers(value or UNKNOWN for value in syllables),
             "words": numbers(value or UNKNOWN for value in words),
         }
+        # Of the phrase a name carries; none is known before `looked_for`.
+        self.figures["demand"] = np.full(count, UNKNOWN, np.float32)
         for name in MEASURE_NAMES:
             self.figures[name] = numbers([given.get(name, UNKNOWN) for given in scores])
         self.recipes = _bits(recipes, RECIPE_NAMES)
@@ -167,6 +169,17 @@ class Columns:
             years = thousandths(price), thousandths(price if later is None else later)
             self._prices[extension][:, at] = years
             self._currencies[extension][at] = self._known_currencies.index(currency)
+
+    def looked_for(self, demand: Mapping[str, int | None]) -> None:
+        """How many search a month for the phrases names carry, by label; of all others nothing is
+        known.
+        """
+        column = np.full(len(self), UNKNOWN, np.float32)
+        for label, searches in demand.items():
+            at = self.place.get(label)
+            if at is not None and searches is not None:
+                column[at] = searches
+        self.figures["demand"] = column
 
     def mark(self, bit: int, labels: Iterable[str]) -> None:
         """These names, and no others, have the mark KEPT or DISMISSED."""

@@ -41,6 +41,7 @@ THOUSAND: Final = 1_000
 # What the sorts and filters of a span of years are called.
 SPANNED: Final[Mapping[Span, str]] = {"first": "price", "later": "later", "whole": "whole"}
 IS_PREMIUM: Final = np.array([status == "premium" for status in STATUS_NAMES])
+SEARCHES: Final = (0, 10, 100, 1_000, 10_000)
 PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)
 
 
@@ -48,8 +49,8 @@ PRICES: Final = (10, 15, 20, 30, 50, 100, 200, 500, 1000)
 class Counts:
     """How many names each choice of a filter would leave, with all other filters as they are.
     `values` of a range by value; `least` by measure (and "grade"): at least each of LEAST;
-    `prices`: by name in SPANNED, at most each of PRICES, in `currency`, over `years`; `choices`: by
-    filter and choice.
+    `prices`: by name in SPANNED, at most each of PRICES, in `currency`, over `years`; `demand`: at
+    least each of SEARCHES a month; `choices`: by filter and choice.
     """
 
     total: int
@@ -58,6 +59,7 @@ class Counts:
     prices: Mapping[str, Mapping[int, int]]
     currency: str
     years: int
+    demand: Mapping[int, int]
     choices: Mapping[str, Mapping[str, int]]
 
 
@@ -103,6 +105,8 @@ class Narrowing:
                 )
         if q.premium:
             masks["premium"] = self._premium(q.premium)
+        if q.demand_min is not None:
+            masks["demand"] = c.figures["demand"] >= q.demand_min
         for name, flags in (("hyphen", c.hyphen), ("digit", c.digit)):
             wanted = getattr(q, name)
             if wanted:
@@ -222,7 +226,8 @@ class Narrowing:
         }
         currency, years = c.prices.currency, c.prices.years
         total = choices["mark"][q.mark]
-        return Counts(total, values, least, prices, currency, years, choices)
+        demand = _reaching(c.figures["demand"][self._without("demand")], SEARCHES)
+        return Counts(total, values, least, prices, currency, years, demand, choices)
 
 
 def _with_letters(labels: Sequence[str], q: Question) -> Flags:
@@ -270,6 +275,11 @@ def _at_most(costs: Figures) -> dict[int, int]:
 
 
 def _at_least(column: Numbers) -> dict[int, int]:
+    return _reaching(column, LEAST)
+
+
+def _reaching(column: Numbers, edges: Sequence[int]) -> dict[int, int]:
+    """How many are known to be each of the edges or more."""
     known = np.sort(column[~np.isnan(column)])
-    below = np.searchsorted(known, np.array(LEAST, np.float32), side="left")
-    return {score: len(known) - int(under) for score, under in zip(LEAST, below, strict=True)}
+    below = np.searchsorted(known, np.array(edges, np.float32), side="left")
+    return {edge: len(known) - int(under) for edge, under in zip(edges, below, strict=True)}

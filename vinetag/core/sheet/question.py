@@ -33,7 +33,9 @@ __all__ = [
 RANGES: Final = ("letters", "syllables", "words")
 MARKS: Final = ("", "kept", "later", "fresh", "dismissed")
 # Beside these, an extension with its dot orders by status there.
-SORTS: Final = ("best", "grade", "name", *RANGES, "price", "later", "whole", *MEASURE_NAMES)
+SORTS: Final = (
+    "best", "grade", "name", *RANGES, "price", "later", "whole", "demand", *MEASURE_NAMES,
+)  # fmt: skip
 SCHEMA_SAYS: Final = (
     "What is asked of the sheet, in the fields of an address: all are texts there, and all may be "
     "left out."
@@ -65,7 +67,8 @@ class Question:
     and `status` (in any of the brief's extensions): any of them; `open_in`: extensions, or "any" or
     "all" for the brief's; `open_all`: open in every one of them; the least and the most the first
     year costs, each later one, and all of them, where it is cheapest; `premium`: "no" leaves out
-    what can be had as a premium name only, and premium prices with it; `hyphen`, `digit`: "yes",
+    what can be had as a premium name only, and premium prices with it; `demand_min`: the least a
+    month the phrase it carries is looked for; `hyphen`, `digit`: "yes",
     "no" or ""; `mark`: "kept", "later", "fresh" (not looked at yet), "dismissed", or "" for all but
     those dismissed.
     """
@@ -120,6 +123,11 @@ class Question:
     premium: Annotated[
         str, OneOf(EITHER), Field(description="yes: premium somewhere; no: not only premium")
     ] = ""
+    demand_min: Annotated[
+        int | None,
+        Number(0, 2_000_000_000, int),
+        Field(description="Searches a month of the phrase it carries"),
+    ] = None
     hyphen: Annotated[str, OneOf(EITHER), Field(description="yes or no")] = ""
     digit: Annotated[str, OneOf(EITHER), Field(description="yes or no")] = ""
     mark: Annotated[

@@ -152,16 +152,18 @@ def _listed(args: Mapping[str, Any], _zone: tzinfo) -> str:
 _OWNED: Final[Mapping[str, str]] = {
     "expires": "Your name {name} runs out on {when}.{by_itself}{cost}",
     "ran_out": "Your name {name} has run out. It can be renewed as before until {when} at the "
-    "latest; its seller may be sooner.{cost}",
+    "latest; its seller may be sooner.{cost}{back}",
     "grace_ends": "Your name {name} can be renewed as before until {when} at the latest, and then "
-    "only be had back for a higher price.{cost}",
+    "only be had back for a higher price.{cost}{back}",
     "redemption": "Your name {name} was not renewed. It can be had back, for a higher price, until "
-    "{when} at the latest.",
+    "{when} at the latest.{back}",
     "redemption_ends": "Your name {name} can be had back until {when} at the latest; after that it "
-    "is lost.",
+    "is lost.{back}",
     "renewed": "Your name {name} was renewed by itself until {when}.{cost}",
     "ceiling": "Your name {name} is renewed by itself once you agree to a ceiling for it, under My "
     "names. Until then you are asked.",
+    "leaving": "Somebody asks to move your name {name} to another seller. If nobody answers it "
+    "goes on {when}. Let it go or keep it, under My names.",
     "not_renewed": "Your name {name} could not be renewed by itself: {why}",
 }
 
@@ -169,11 +171,13 @@ _OWNED: Final[Mapping[str, str]] = {
 def _owned(args: Mapping[str, Any], zone: tzinfo) -> str:
     text = _OWNED.get(str(args.get("of", "")), "Something changed of your name {name}.")
     cost = _money(str(args["cost"])) if args.get("cost") else ""
+    back = _money(str(args["back"])) if args.get("back") else ""
     itself = " It is renewed by itself." if args.get("renewal") == "itself" else ""
     return text.format(
         name=args["name"],
         when=_when(str(args.get("after", "")), zone),
         cost=f" A year costs {cost}." if cost else "",
+        back=f" Having it back costs {back}, with a year." if back else "",
         by_itself=itself,
         why=args.get("why", ""),
     )

@@ -6,6 +6,7 @@ from vinetag.lookup.epp.gateway import (
     FeeAction,
     Gateway,
     GatewayTrouble,
+    Moving,
     Notice,
     Seen,
     Wish,
@@ -19,5 +20,5 @@ from vinetag.lookup.epp.settings import (
 
 __all__ = [
     "Checked", "Done", "EppGateway", "FeeAction", "Gateway", "GatewaySettings", "GatewayTrouble",
-    "Notice", "Seen", "Wish", "gateways_from_env", "simulated_gateways",
+    "Moving", "Notice", "Seen", "Wish", "gateways_from_env", "simulated_gateways",
 ]  # fmt: skip

@@ -14,12 +14,15 @@ from decimal import Decimal
 from typing import Literal, Protocol
 
 from vinetag.core.ordering import Person
+from vinetag.core.zone import Signer
 
 __all__ = [
-    "Checked", "Done", "FeeAction", "Gateway", "GatewayTrouble", "Notice", "Seen", "Wish",
+    "Checked", "Done", "FeeAction", "Gateway", "GatewayTrouble", "MoveState", "Moving", "Notice",
+    "Seen", "Wish",
 ]  # fmt: skip
 
-FeeAction = Literal["create", "renew", "restore"]
+FeeAction = Literal["create", "renew", "restore", "transfer"]
+MoveState = Literal["none", "pending", "approved", "refused", "unknown"]
 
 GatewayTrouble = Literal[
     "", "unreachable", "timeout", "certificate", "login", "nonsense", "refused", "not_sent",
@@ -29,7 +32,8 @@ GatewayTrouble = Literal[
 @dataclass(frozen=True, slots=True)
 class Checked:
     """Whether a name can be registered there now, and for how much: `fee` for the years asked
-    about, without tax, in `currency`; `premium` where that is a price of its own.
+    about, without tax, in `currency`; `renewal` for a year more, asked of names to be registered;
+    `premium` where that is a price of its own.
     """
 
     name: str
@@ -38,12 +42,13 @@ class Checked:
     fee: Decimal | None = None
     currency: str = ""
     premium: bool = False
+    renewal: Decimal | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Wish:
     """A name to be registered. `auth` is the word by which it can be told to be ours (and moved);
-    `fee` what is agreed to at most.
+    `fee` what is agreed to at most; `token` a coupon (RFC 8495), "" for none.
     """
 
     name: str
@@ -55,6 +60,7 @@ class Wish:
     trid: str
     fee: Decimal
     currency: str
+    token: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,19 +100,36 @@ class Seen:
     servers: tuple[str, ...] = ()
     registrant: str = ""
     signed: bool = False
+    keys: tuple[Signer, ...] = ()
     created: datetime | None = None
     expires: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True)
+class Moving:
+    """How moving a name stands: asked for at `asked`, decided by the registry at `until` if nobody
+    does before; `unknown` with the trouble or the code why.
+    """
+
+    state: MoveState
+    asked: datetime | None = None
+    until: datetime | None = None
+    trouble: GatewayTrouble = ""
+    code: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class Notice:
-    """A message that waited: what it says of a name that was pending, if it is about one."""
+    """A message that waited: what it says of a name that was pending, or is `moving`, if it is
+    about one.
+    """
 
     id: str
     text: str = ""
     name: str = ""
     granted: bool | None = None
     trid: str = ""
+    moving: bool = False
 
 
 class Gateway(Protocol):
@@ -119,10 +142,10 @@ class Gateway(Protocol):
         """Sign out, and hang up."""
 
     def check(
-        self, names: Sequence[str], years: int, action: FeeAction = "create"
+        self, names: Sequence[str], years: int, action: FeeAction = "create", token: str = ""
     ) -> list[Checked] | Done:
-        """Which can be registered for so many years, and what that, or another action, costs; in
-        their order, at most MOST_CHECKED.
+        """Which can be registered for so many years, and what that, or another action, costs, with
+        a coupon if there is one; in their order, at most MOST_CHECKED.
         """
 
     def credit(self) -> tuple[Decimal, Done]:
@@ -151,6 +174,17 @@ class Gateway(Protocol):
     def let_go(self, name: str, trid: str) -> Done:
         """Delete a name."""
 
+    def move(
+        self, name: str, code: str, years: int, trid: str, fee: Decimal, currency: str
+    ) -> Done:
+        """Ask for a name of another seller by its code, for so much at most."""
+
+    def moving(self, name: str) -> Moving:
+        """How that stands, for either side."""
+
+    def decide(self, name: str, *, allow: bool) -> Done:
+        """Let a name go to who asks for it, or refuse it."""
+
     def change(
         self,
         name: str,
@@ -159,8 +193,14 @@ class Gateway(Protocol):
         add: Sequence[str] = (),
         remove: Sequence[str] = (),
         lock: bool | None = None,
+        registrant: str = "",
+        auth: str = "",
+        sign: Sequence[Signer] = (),
+        unsign: Sequence[Signer] = (),
     ) -> Done:
-        """Other name servers, or its lock against being moved."""
+        """Other name servers, its lock against being moved, whom it is for, its code, or the keys
+        that sign it, some more or fewer.
+        """
 
     def notice(self) -> Notice | Done | None:
         """The message that has waited longest, None where none waits."""

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import re
 import uuid
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
-from decimal import Decimal, InvalidOperation
+from decimal import Decimal
 from typing import Any, Final
 
 from epptools import Client, CommandException, Config, EppException, Frame
@@ -15,28 +14,61 @@ from epptools.response import Response
 from epptools.transport import Transport
 
 from vinetag.core.ordering import Person
-from vinetag.lookup.epp.gateway import Checked, Done, FeeAction, GatewayTrouble, Notice, Seen, Wish
+from vinetag.core.zone import Signer
+from vinetag.lookup.epp.gateway import (
+    Checked,
+    Done,
+    FeeAction,
+    GatewayTrouble,
+    Moving,
+    Notice,
+    Seen,
+    Wish,
+)
+from vinetag.lookup.epp.reading import (
+    agreed_fee,
+    by_role,
+    checked_of,
+    credit_of,
+    cut,
+    done_of,
+    moving_of,
+    notice_of,
+    seen_of,
+    told_of,
+    trouble_of,
+)
 from vinetag.lookup.epp.settings import GatewaySettings
 from vinetag.lookup.epp.transport import CertificateProblemError, TlsTransport, UnreachableError
 
 __all__ = ["MOST_CHECKED", "EppGateway"]
 
 MOST_CHECKED: Final = 50
-LONGEST: Final = 200
-# Codes after which it is not known what the seller did (RFC 5730: it failed inside).
-UNCERTAIN: Final = frozenset({2400, 2500, 2501, 2502})
-CREATED, GONE, EXISTS, NOT_OURS = 1000, 2303, 2302, 2201
-AMOUNT: Final = re.compile(r"-?\d{1,10}(\.\d{1,3})?")
+TOKENS: Final = "urn:ietf:params:xml:ns:allocationToken-1.0"
+NO_EXTENSION: Final = 2103
+CREATED, GONE, EXISTS, NOT_OURS, NOT_MOVING = 1000, 2303, 2302, 2201, 2301
 
 
 class _Client(Client):
     """The library's, with transaction identifiers of ours."""
 
     trid = ""
+    token = ""
 
     def frame(self) -> Frame:
         """A new command."""
         return Frame.command(self.trid or uuid.uuid4().hex)
+
+    def request(self, frame: Frame | str) -> Response:
+        """With the token somebody shows, which the library does not know (RFC 8495)."""
+        if self.token and isinstance(frame, Frame):
+            frame.ns(frame.extension(), TOKENS, "allocationToken:allocationToken", self.token)
+        return super().request(frame)
+
+    @property
+    def takes_tokens(self) -> bool:
+        """Whether the server says that it knows them."""
+        return self.greeting is not None and TOKENS in self.greeting.service_ext_uris()
 
 
 class EppGateway:
@@ -69,19 +101,25 @@ class EppGateway:
         self._client.disconnect()
 
     def check(
-        self, names: Sequence[str], years: int, action: FeeAction = "create"
+        self, names: Sequence[str], years: int, action: FeeAction = "create", token: str = ""
     ) -> list[Checked] | Done:
-        """Which can be registered for so many years, and what that, or another action, costs."""
+        """Which can be registered for so many years, and what that, or another action, costs, with
+        a coupon if there is one.
+        """
+        if token and not self._client.takes_tokens:
+            return Done(code=NO_EXTENSION)
+        wanted: dict[str, Any] = {str(action): years} | ({"renew": 1} if action == "create" else {})
         answer, done = self._ask(
             "",
-            lambda: self._client.domain.check(list(names), fee={action: years}),
-            lambda got: _checked(names, got, action),
+            lambda: self._client.domain.check(list(names), fee=wanted),
+            lambda got: checked_of(names, got, action),
+            token,
         )
         return done if answer is None else answer
 
     def credit(self) -> tuple[Decimal, Done]:
         """What is left in our account there."""
-        answer, done = self._ask("", self._client.balance, _credit)
+        answer, done = self._ask("", self._client.balance, credit_of)
         if answer is None:
             return Decimal(0), done if done.trouble else replace(done, trouble="nonsense")
         return answer, done
@@ -111,18 +149,21 @@ class EppGateway:
 
     def register(self, wish: Wish) -> Done:
         """Register a name."""
+        if wish.token and not self._client.takes_tokens:
+            return Done(code=NO_EXTENSION)
         return self._do(
             wish.trid,
             lambda: self._client.domain.create(
                 wish.name, years=wish.years, registrant=wish.registrant,
-                contacts=_by_role(wish.contacts), nameservers=list(wish.servers) or None,
-                auth_info=wish.auth, fee=_fee(wish.fee, wish.currency),
+                contacts=by_role(wish.contacts), nameservers=list(wish.servers) or None,
+                auth_info=wish.auth, fee=agreed_fee(wish.fee, wish.currency),
             ),
+            wish.token,
         )  # fmt: skip
 
     def info(self, name: str) -> Seen:
         """What the seller knows of a name."""
-        answer, done = self._ask("", lambda: self._client.domain.info(name), _seen)
+        answer, done = self._ask("", lambda: self._client.domain.info(name), seen_of)
         if done.code == GONE:
             return Seen("nobody", code=done.code)
         if done.code == NOT_OURS:
@@ -137,37 +178,79 @@ class EppGateway:
     ) -> Done:
         """Renew a name that runs out then, for so much at most."""
         day = expires.astimezone(UTC).date().isoformat()
-        agreed = _fee(fee, currency)
+        agreed = agreed_fee(fee, currency)
         return self._do(trid, lambda: self._client.domain.renew(name, day, years, fee=agreed))
 
     def restore(self, name: str, trid: str, fee: Decimal, currency: str) -> Done:
         """Get a name back out of its redemption period."""
         return self._do(
-            trid, lambda: self._client.domain.restore(name, fee=_fee(fee, currency))
+            trid, lambda: self._client.domain.restore(name, fee=agreed_fee(fee, currency))
         )  # fmt: skip
 
     def let_go(self, name: str, trid: str) -> Done:
         """Delete a name."""
         return self._do(trid, lambda: self._client.domain.delete(name))
 
+    def move(
+        self, name: str, code: str, years: int, trid: str, fee: Decimal, currency: str
+    ) -> Done:
+        """Ask for a name of another seller by its code, for so much at most."""
+        agreed = agreed_fee(fee, currency)
+        return self._do(
+            trid,
+            lambda: self._client.domain.transfer("request", name, code, years, fee=agreed),
+        )
+
+    def moving(self, name: str) -> Moving:
+        """How that stands, for either side."""
+        answer, done = self._ask("", lambda: self._client.domain.transfer("query", name), moving_of)
+        if done.code in (GONE, NOT_OURS, NOT_MOVING):
+            return Moving("none", code=done.code)
+        if answer is None or not done.good:
+            return Moving("unknown", trouble=done.trouble or "refused", code=done.code)
+        found: Moving = answer
+        return found
+
+    def decide(self, name: str, *, allow: bool) -> Done:
+        """Let a name go to who asks for it, or refuse it."""
+        word = "approve" if allow else "reject"
+        return self._do("", lambda: self._client.domain.transfer(word, name))
+
     def change(
         self, name: str, trid: str, *, add: Sequence[str] = (), remove: Sequence[str] = (),
-        lock: bool | None = None,
+        lock: bool | None = None, registrant: str = "", auth: str = "",
+        sign: Sequence[Signer] = (), unsign: Sequence[Signer] = (),
     ) -> Done:  # fmt: skip
-        """Other name servers, or its lock against being moved."""
+        """Other name servers, its lock against being moved, whom it is for, its code, or the keys
+        that sign it, some more or fewer.
+        """
         status = ["clientTransferProhibited"]
         added: dict[str, Any] = {"ns": list(add)} if add else {}
         removed: dict[str, Any] = {"ns": list(remove)} if remove else {}
         if lock is not None:
             (added if lock else removed)["statuses"] = status
+        changed: dict[str, Any] = {"registrant": registrant} if registrant else {}
+        changed |= {"auth_info": auth} if auth else {}
+        parts = {"add": sign, "remove": unsign}
+        keys: dict[str, Any] = {
+            part: {"ds_data": [told_of(one) for one in some]}
+            for part, some in parts.items()
+            if some
+        }
         return self._do(
             trid,
-            lambda: self._client.domain.update(name, add=added or None, remove=removed or None),
+            lambda: self._client.domain.update(
+                name,
+                add=added or None,
+                remove=removed or None,
+                change=changed or None,
+                sec_dns=keys or None,
+            ),
         )
 
     def notice(self) -> Notice | Done | None:
         """The message that has waited longest."""
-        answer, done = self._ask("", self._client.poll.request, _notice)
+        answer, done = self._ask("", self._client.poll.request, notice_of)
         if done.code == 1300:
             return None
         return done if answer is None else answer
@@ -176,150 +259,31 @@ class EppGateway:
         """Let a message go."""
         return self._do("", lambda: self._client.poll.ack(number))
 
-    def _do(self, trid: str, send: Callable[[], Response]) -> Done:
-        return self._ask(trid, send, lambda _got: None)[1]
+    def _do(self, trid: str, send: Callable[[], Response], token: str = "") -> Done:
+        return self._ask(trid, send, lambda _got: None, token)[1]
 
     def _ask(
-        self, trid: str, send: Callable[[], Response], read: Callable[[Response], Any]
-    ) -> tuple[Any, Done]:
+        self, trid: str, send: Callable[[], Response], read: Callable[[Response], Any],
+        token: str = "",
+    ) -> tuple[Any, Done]:  # fmt: skip
         """Send something and read the answer: the one place where whatever may go wrong becomes a
         value.
         """
-        self._client.trid = trid
+        self._client.trid, self._client.token = trid, token
         if not self._client.is_connected() and self._client.greeting is not None:
             return None, Done(trouble="not_sent", said="the connection was closed")
         try:
             got = send()
-            return read(got), _done(got)
+            return read(got), done_of(got)
         except CertificateProblemError as error:
-            return None, Done(trouble="certificate", said=_cut(error))
+            return None, Done(trouble="certificate", said=cut(error))
         except UnreachableError as error:
-            return None, Done(trouble="unreachable", said=_cut(error))
+            return None, Done(trouble="unreachable", said=cut(error))
         except CommandException as error:
-            return None, Done(code=error.epp_code, said=_cut("; ".join(error.reasons())))
+            return None, Done(code=error.epp_code, said=cut("; ".join(error.reasons())))
         except EppException as error:
-            return None, Done(trouble=_trouble(str(error)), said=_cut(error), certain=False)
+            return None, Done(trouble=trouble_of(str(error)), said=cut(error), certain=False)
         except (OSError, ValueError, ArithmeticError, LookupError, TypeError) as error:
             # The library reads what it gets with few questions: what it stumbles over is nonsense.
             self._client.disconnect()
-            return None, Done(trouble="nonsense", said=_cut(error), certain=False)
-
-
-def _trouble(text: str) -> GatewayTrouble:
-    if "timed out" in text:
-        return "timeout"
-    closed = ("closed", "reset", "connection", "pipe", "EOF")
-    return "unreachable" if any(word in text.lower() for word in closed) else "nonsense"
-
-
-def _cut(error: object) -> str:
-    return str(error)[:LONGEST]
-
-
-def _done(got: Response) -> Done:
-    if got.is_greeting():
-        return Done(code=CREATED)
-    code = got.code()
-    if not 1000 <= code < 3000:
-        return Done(trouble="nonsense", certain=False)
-    reasons = "; ".join(reason for reason in got.error_reasons() if reason)
-    charged = got.charged_fee() or {}
-    return Done(
-        code=code,
-        said=reasons[:LONGEST] if code >= 2000 else "",
-        certain=code not in UNCERTAIN,
-        pending=code == 1001,
-        charged=_fee_of(charged.get("fee")),
-        created=_when(got.created_date()),
-        expires=_when(got.expiry_date()),
-    )
-
-
-def _checked(names: Sequence[str], got: Response, action: str) -> list[Checked] | None:
-    if got.code() != CREATED:
-        return None
-    free, fees = got.availability(), got.fees()
-    currency = str(fees.get("_currency") or "")[:3]
-    found = []
-    for name in names:
-        known: Any = fees.get(name) or {}
-        command = (known.get("commands") or {}).get(action) or {}
-        fee = _fee_of(command.get("fee")) if known.get("avail") else None
-        reason = (got.unavailable_reason(name) or "")[:LONGEST]
-        if name not in free:
-            reason = reason or "it was not answered"
-        premium = known.get("class") == "premium"
-        found.append(Checked(name, free.get(name, False), reason, fee, currency, premium))
-    return found
-
-
-def _credit(got: Response) -> Decimal | None:
-    told = got.balance()
-    return None if told is None else _amount(told.get("availableCredit") or told.get("balance"))
-
-
-def _seen(got: Response) -> Seen | None:
-    if got.code() != CREATED:
-        return None
-    return Seen(
-        "ours" if got.auth_info() else "others",
-        code=got.code(),
-        auth=got.auth_info() or "",
-        statuses=tuple(status[:40] for status in got.statuses()[:20]),
-        grace=tuple(status[:40] for status in got.rgp_status()[:10]),
-        servers=tuple(server[:253].lower() for server in got.nameservers()[:13]),
-        registrant=(got.registrant() or "")[:64],
-        signed=bool(got.ds_records()),
-        created=_when(got.created_date()),
-        expires=_when(got.expiry_date()),
-    )
-
-
-def _notice(got: Response) -> Notice | None:
-    number = got.message_id()
-    if got.code() != 1301 or not number:
-        return None
-    about = got.pending_action_data() or {}
-    granted = about.get("success")
-    return Notice(
-        number[:64],
-        (got.queue_message() or "")[:LONGEST],
-        str(about.get("object") or "")[:253].lower(),
-        granted if isinstance(granted, bool) else None,
-        str(about.get("clTRID") or "")[:64],
-    )
-
-
-def _by_role(contacts: Sequence[tuple[str, str]]) -> Any:
-    return dict(contacts) or None
-
-
-def _fee(amount: Decimal, currency: str) -> dict[str, str]:
-    return {"amount": f"{amount:.2f}", "currency": currency}
-
-
-def _amount(text: str | None) -> Decimal | None:
-    """An amount of money, None for what is none."""
-    if not text or not AMOUNT.fullmatch(text.strip()):
-        return None
-    try:
-        return Decimal(text.strip())
-    except InvalidOperation:
-        return None
-
-
-def _fee_of(text: str | None) -> Decimal | None:
-    """What somebody asks, or took: nobody pays us."""
-    found = _amount(text)
-    return None if found is None or found < 0 else found
-
-
-def _when(text: str | None) -> datetime | None:
-    """A time (RFC 5731: with its zone), None for what is none."""
-    if not text:
-        return None
-    try:
-        found = datetime.fromisoformat(text.strip().replace("Z", "+00:00"))
-    except ValueError:
-        return None
-    return found if found.tzinfo else found.replace(tzinfo=UTC)
+            return None, Done(trouble="nonsense", said=cut(error), certain=False)

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from urllib.parse import unquote, urlsplit
 
-from vinetag.lookup.settings import SettingsError
+from vinetag.lookup.env import SettingsError
 
 __all__ = ["GatewaySettings", "gateways_from_env", "simulated_gateways"]
 

@@ -16,6 +16,7 @@ from vinetag.lookup.fetching import fetch_bootstrap
 from vinetag.lookup.settings import LookupSettings
 from vinetag.lookup.sources.base import Asked, SourceOfAnswers
 from vinetag.lookup.sources.dns import DnsSource
+from vinetag.lookup.sources.gateway import GatewaySource
 from vinetag.lookup.sources.quote import QuoteSource
 from vinetag.lookup.sources.rdap import RdapSource
 from vinetag.lookup.sources.whois import WhoisSource
@@ -64,7 +65,17 @@ async def _quote(
     return QuoteSource(session, settings.seller) if settings.seller else None
 
 
-OPENERS: Final[Sequence[Opener]] = (_dns, _rdap, _whois, _quote)
+async def _gateway(
+    settings: LookupSettings, _session: aiohttp.ClientSession, stack: AsyncExitStack
+) -> SourceOfAnswers | None:
+    if settings.gateway is None:
+        return None
+    source = GatewaySource(settings.gateway)
+    stack.push_async_callback(source.close)
+    return source
+
+
+OPENERS: Final[Sequence[Opener]] = (_dns, _gateway, _rdap, _whois, _quote)
 
 
 async def _bootstrap(session: aiohttp.ClientSession, address: str) -> Bootstrap | None:

@@ -1,6 +1,6 @@
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { Link, Route, Routes, useLocation } from 'react-router';
 
 import { SignInAgain } from '../features/session/SignInAgain';
@@ -10,7 +10,40 @@ import { setManner } from '../shared/lib/format';
 import { useSession } from '../features/session/useSession';
 import type { Session } from '../shared/api';
 import { EmptyState } from '../shared/ui/EmptyState';
-import { loadBench } from './prefetch';
+import {
+  BenchPage,
+  NamePage,
+  PhrasesRoom,
+  ReadingPage,
+  ShortlistRoom,
+  ComparePage,
+  PlanPage,
+  PlanPaper,
+  VettingPage,
+  VettingPaper,
+  HuntPage,
+  ShortNamesPage,
+  BasketPage,
+  ContactsPage,
+  ZonePage,
+  OwnedPage,
+  OrdersPage,
+  OrderPage,
+  ReceiptPage,
+  WatchingPage,
+  SellersPage,
+  DuelsPage,
+  SharingPage,
+  SharedPage,
+  ProjectsPage,
+  WordmarkPage,
+  PrintPage,
+  SettingsRoom,
+  ListPage,
+  ExtensionsPage,
+  AboutPage,
+  MeasuresPage,
+} from './pages';
 import { useConcepts, useStart } from './useStart';
 import { Mishap } from './Mishap';
 import { ProjectRoom } from './ProjectRoom';
@@ -20,60 +53,6 @@ import { LoadFailed } from '../shared/ui/LoadFailed';
 import { t } from '../shared/texts';
 
 type Person = NonNullable<Session['person']>;
-
-// What is not needed to begin with is loaded when one goes there.
-const BenchPage = lazy(async () => ({ default: (await loadBench()).BenchPage }));
-const NamePage = lazy(async () => ({ default: (await import('./NamePage')).NamePage }));
-const ReadingPage = lazy(async () => ({ default: (await import('./ReadingPage')).ReadingPage }));
-const ShortlistRoom = lazy(async () => ({ default: (await import('./ShortlistRoom')).ShortlistRoom }));
-const ComparePage = lazy(async () => ({
-  default: (await import('../features/shortlist/ComparePage')).ComparePage,
-}));
-const PlanPage = lazy(async () => ({ default: (await import('../features/plan/PlanPage')).PlanPage }));
-const PlanPaper = lazy(async () => ({ default: (await import('../features/plan/PlanPaper')).PlanPaper }));
-const VettingPage = lazy(async () => ({
-  default: (await import('../features/vetting/VettingPage')).VettingPage,
-}));
-const VettingPaper = lazy(async () => ({
-  default: (await import('../features/vetting/VettingPaper')).VettingPaper,
-}));
-const HuntPage = lazy(async () => ({ default: (await import('../features/hunt/HuntPage')).HuntPage }));
-const ShortNamesPage = lazy(async () => ({ default: (await import('./ShortNamesPage')).ShortNamesPage }));
-const BasketPage = lazy(async () => ({ default: (await import('../features/basket/BasketPage')).BasketPage }));
-const ContactsPage = lazy(async () => ({
-  default: (await import('../features/contacts/ContactsPage')).ContactsPage,
-}));
-const OwnedPage = lazy(async () => ({ default: (await import('../features/owned/OwnedPage')).OwnedPage }));
-const OrdersPage = lazy(async () => ({ default: (await import('../features/orders/OrdersPage')).OrdersPage }));
-const OrderPage = lazy(async () => ({ default: (await import('../features/orders/OrdersPage')).OrderPage }));
-const ReceiptPage = lazy(async () => ({ default: (await import('../features/orders/ReceiptPage')).ReceiptPage }));
-const WatchingPage = lazy(async () => ({
-  default: (await import('../features/watching/WatchingPage')).WatchingPage,
-}));
-const SellersPage = lazy(async () => ({
-  default: (await import('../features/sellers/SellersPage')).SellersPage,
-}));
-const DuelsPage = lazy(async () => ({
-  default: (await import('../features/shortlist/DuelsPage')).DuelsPage,
-}));
-const SharingPage = lazy(async () => ({
-  default: (await import('../features/sharing/SharingPage')).SharingPage,
-}));
-const SharedPage = lazy(async () => ({ default: (await import('../features/guest/SharedPage')).SharedPage }));
-const ProjectsPage = lazy(async () => ({
-  default: (await import('../features/projects/ProjectsPage')).ProjectsPage,
-}));
-const WordmarkPage = lazy(async () => ({
-  default: (await import('../features/wordmark/WordmarkPage')).WordmarkPage,
-}));
-const PrintPage = lazy(async () => ({ default: (await import('./PrintPage')).PrintPage }));
-const SettingsRoom = lazy(async () => ({ default: (await import('./SettingsRoom')).SettingsRoom }));
-const ListPage = lazy(async () => ({ default: (await import('./ListPage')).ListPage }));
-const ExtensionsPage = lazy(async () => ({
-  default: (await import('../features/extensions/ExtensionsPage')).ExtensionsPage,
-}));
-const AboutPage = lazy(async () => ({ default: (await import('./AboutPage')).AboutPage }));
-const MeasuresPage = lazy(async () => ({ default: (await import('./MeasuresPage')).MeasuresPage }));
 
 const Nowhere = () => (
   <EmptyState
@@ -155,6 +134,14 @@ function OwnRoutes() {
               element={
                 <Titled word={t('Bench')}>
                   <BenchPage />
+                </Titled>
+              }
+            />
+            <Route
+              path="phrases"
+              element={
+                <Titled word={t('Phrases')}>
+                  <PhrasesRoom />
                 </Titled>
               }
             />
@@ -308,6 +295,14 @@ function OwnRoutes() {
             element={
               <Titled word={t('My names')}>
                 <OwnedPage />
+              </Titled>
+            }
+          />
+          <Route
+            path="owned/:id/zone"
+            element={
+              <Titled word={t('Connect a name')}>
+                <ZonePage />
               </Titled>
             }
           />

@@ -16,6 +16,7 @@ import { Origin } from '../features/reasons/ReasonsPanel';
 import { Statuses } from '../features/reasons/Statuses';
 import { Mistyped } from '../features/reasons/Mistyped';
 import { Misspellings, Warnings } from '../features/reasons/Warnings';
+import { LookedFor } from '../features/phrases/LookedFor';
 import { NoteField } from '../features/shortlist/NoteField';
 import { TagsField } from '../features/shortlist/TagsField';
 import { useShortlist } from '../features/shortlist/useShortlist';
@@ -266,6 +267,11 @@ export function NamePage() {
               onBegin={begin}
             />
           </Section>
+          {name.looked_for.length > 0 && (
+            <Section title={t('What people look for with these words')}>
+              <LookedFor projectId={project.id} phrases={name.looked_for} />
+            </Section>
+          )}
           <Section title={t('Typed by mistake')}>
             <Mistyped
               projectId={project.id}

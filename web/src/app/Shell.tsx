@@ -68,14 +68,22 @@ function ProjectLinks({ id }: { id: number }) {
         className="serif"
         noWrap
         title={project.data?.name}
-        sx={{ fontSize: '1.02rem', maxWidth: 320, minWidth: 0, display: { xs: 'none', md: 'block' } }}>
+        sx={{
+          fontSize: '1.02rem',
+          maxWidth: { md: 90, lg: 110, xl: 320 },
+          minWidth: 0,
+          display: { xs: 'none', md: 'block' },
+        }}>
         {project.data?.name ?? ''}
       </Typography>
       <Stack
         component="nav"
         aria-label={t('Project')}
         direction="row"
-        sx={{ columnGap: { xs: 1.5, md: 2.5 }, flexWrap: 'wrap' }}>
+        sx={{ columnGap: { xs: 1.5, md: 1.6, lg: 1.8 }, flexWrap: 'wrap' }}>
+        <Box component={NavLink} to={`/projects/${id}/phrases`} sx={link}>
+          {t('Phrases')}
+        </Box>
         <Box component={NavLink} to={`/projects/${id}`} end sx={link}>
           {t('Bench')}
         </Box>

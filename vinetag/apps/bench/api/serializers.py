@@ -85,9 +85,17 @@ class CountsSerializer(serializers.Serializer[Any]):
     )
     currency = serializers.CharField(help_text="That prices are compared in")
     years = serializers.IntegerField(help_text="All the years a name is kept")
+    demand = serializers.DictField(
+        child=serializers.IntegerField(), help_text="Names looked for so often a month, or more"
+    )
     choices = serializers.DictField(
         child=serializers.DictField(child=serializers.IntegerField()), help_text="By filter"
     )
+
+
+class CarriedSerializer(serializers.Serializer[Any]):
+    phrase = serializers.CharField()
+    demand = serializers.IntegerField(allow_null=True, help_text="Searches a month, if known")
 
 
 class ChangeSerializer(serializers.Serializer[Any]):
@@ -117,6 +125,7 @@ class RowSerializer(serializers.Serializer[Any]):
     verdict = serializers.ChoiceField(choices=("", "seen", "later"), allow_blank=True)
     cells = CellSerializer(many=True)
     costs = SpansSerializer(help_text="Under the cheapest of the brief's extensions")
+    carried = CarriedSerializer(allow_null=True, help_text="The phrase it carries")
 
     def get_starts(self, row: selectors.Row) -> list[int]:
         return starts_of(row.candidate.parts)

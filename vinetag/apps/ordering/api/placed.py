@@ -133,11 +133,16 @@ def _document(order: Order) -> dict[str, Any]:
     }
 
 
+DONE = {"register": "registered", "renew": "renewed", "restore": "had back", "move": "moved here"}
+
+
 def _name(row: OrderName) -> dict[str, Any]:
     told = ""
     if row.state != "registered" and (row.code >= 2000 or row.trouble):
         told = said_in_words(row.code, row.trouble, row.said if row.code >= 2000 else "")
-    state = "renewed" if row.action != "register" and row.state == "registered" else ""
+    state = DONE[row.action] if row.state == "registered" else ""
+    if row.action == "move" and row.state == "pending":
+        state = "waiting for its present seller to let it go"
     return {
         "id": row.pk,
         "project": row.project_id,

@@ -17,7 +17,8 @@ __all__ = ["Entry", "Errand", "GatewayNotice", "Order", "OrderName", "Payment", 
 
 class Order(models.Model):
     """What is bought of one seller at once. `terms` say which tax is in it; `people` is sealed:
-    whom its names are for, by set, kept until all of it is done; `buyer`, sealed, is who it is
+    whom its names are for, by set, and the codes by which names are moved, kept until all of it is
+    done; `buyer`, sealed, is who it is
     written out to.
     """
 
@@ -56,18 +57,19 @@ class Order(models.Model):
 
 
 class OrderName(models.Model):
-    """One name of an order, to be registered, or renewed where it ran out at `ran_until` as one had
-    it. `state` is a step of vinetag.core.ordering.states; `fee` is what the seller is agreed to
-    charge, `tax` its share of the order's; `trid` the transaction it is sent by, and never another;
-    `tries` how often it was or may have been; `code`, `trouble` and `said` what the seller answered
-    last; `charged` what it said it took, None
-    where it did not say.
+    """One name of an order, to be registered, moved here from another seller, or renewed where it
+    ran out at `ran_until` as one had it. `state` is a step of vinetag.core.ordering.states; `fee`
+    is what the seller is agreed to charge, `tax` its share of the order's; `trid` the transaction
+    it is sent by, and never another; `tries` how often it was or may have been; `code`, `trouble`
+    and `said` what the seller answered last; `charged` what it said it took, None where it did
+    not say.
     """
 
     class Action(models.TextChoices):
         REGISTER = "register"
         RENEW = "renew"
         RESTORE = "restore"
+        MOVE = "move"
 
     order = models.ForeignKey(Order, on_delete=models.CASCADE, related_name="names")
     project = models.ForeignKey(
@@ -81,6 +83,7 @@ class OrderName(models.Model):
     renewal = models.CharField(max_length=8, default="ask")
     privacy = models.BooleanField(default=False)
     premium = models.BooleanField(default=False)
+    coupon = models.CharField(max_length=40, blank=True, default="")
     servers = models.JSONField(default=list)
     people_set = models.CharField(max_length=20, blank=True, default="")
     fee = models.DecimalField(max_digits=14, decimal_places=2)
@@ -183,7 +186,9 @@ class Errand(Carried):
 
 
 class GatewayNotice(models.Model):
-    """A message of a seller's gateway, kept before the seller is told that it was read."""
+    """A message of a seller's gateway, kept before the seller is told that it was read; `moving`
+    while it is about a name being moved, and nobody looked at that yet.
+    """
 
     seller = models.CharField(max_length=40)
     number = models.CharField(max_length=64, db_collation="utf8mb4_bin")
@@ -191,6 +196,7 @@ class GatewayNotice(models.Model):
     full_name = models.CharField(max_length=253, blank=True, default="")
     granted = models.BooleanField(null=True)
     trid = models.CharField(max_length=64, blank=True, default="")
+    moving = models.BooleanField(default=False, db_index=True)
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

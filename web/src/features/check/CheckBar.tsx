@@ -61,6 +61,7 @@ function timeLeft(check: Check): string {
 /** How far the check is, and stopping it; nothing while none runs. */
 export function CheckRunning({ controls: { check, active, stop } }: { controls: CheckControls }) {
   if (!check || !active) return null;
+  const notStopped = asApiError(stop.error);
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flex: 1, minWidth: 0 }}>
       <Stack sx={{ flex: 1, minWidth: 0, gap: 0.5 }}>
@@ -80,6 +81,11 @@ export function CheckRunning({ controls: { check, active, stop } }: { controls: 
           {timeLeft(check)}
           <Unsure check={check} />
         </Typography>
+        {notStopped && (
+          <Typography variant="caption" role="alert" color="error">
+            {notStopped.message}
+          </Typography>
+        )}
       </Stack>
       <Button variant="outlined" onClick={() => stop.mutate(check.id)} disabled={stop.isPending}>
         {t('Stop')}

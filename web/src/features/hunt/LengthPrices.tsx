@@ -5,7 +5,7 @@ import { LineChart } from '@mui/x-charts/LineChart';
 import type { LengthPrices as Asked } from '../../shared/api';
 import { formatCount, formatMoney } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
-import { useInks } from './useInks';
+import { useInks } from '../../shared/ui/useInks';
 import { useLengthPrices } from './useShortNames';
 
 const HEIGHT = 250;

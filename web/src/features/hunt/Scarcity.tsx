@@ -5,7 +5,7 @@ import { LineChart } from '@mui/x-charts/LineChart';
 import type { Scarcity as Left } from '../../shared/api';
 import { formatCount, formatDay } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
-import { useInks } from './useInks';
+import { useInks } from '../../shared/ui/useInks';
 import { useScarcity } from './useShortNames';
 
 const HEIGHT = 230;

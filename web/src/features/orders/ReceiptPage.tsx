@@ -41,6 +41,7 @@ const WHAT: Readonly<Record<string, string>> = {
   register: t('registration'),
   renew: t('renewal'),
   restore: t('getting back what lapsed'),
+  move: t('moving it here, with a year'),
 };
 
 function Buyer({ buyer }: { buyer: Receipt['buyer'] }) {

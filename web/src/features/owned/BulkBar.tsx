@@ -20,7 +20,7 @@ interface Props {
 
 /** What is done with the chosen names at once. */
 export function BulkBar({ ids, onRenew, onDone }: Props) {
-  const { change, off, ask, lock } = useOwnedActs();
+  const { change, off, ask, find, lock } = useOwnedActs();
   const { preferences } = usePreferences();
   const projects = useProjectNames();
   const currency = preferences?.currency ?? 'EUR';
@@ -86,6 +86,9 @@ export function BulkBar({ ids, onRenew, onDone }: Props) {
         </Button>
         <Button size="small" disabled={ask.isPending} onClick={() => ask.mutate(ids)}>
           {t('Ask the registry')}
+        </Button>
+        <Button size="small" disabled={find.isPending} onClick={() => find.mutate(ids)}>
+          {t('Find at our sellers')}
         </Button>
         <Button size="small" disabled={lock.isPending} onClick={() => lock.mutate({ ids, locked: true })}>
           {t('Lock')}

@@ -4,11 +4,14 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { Link } from 'react-router';
 
 import { asApiError, type OwnedName } from '../../shared/api';
 import { formatDay } from '../../shared/lib/format';
 import { t } from '../../shared/texts';
 import { Age } from '../../shared/ui/Age';
+import { Leave, Leaving } from './Leaving';
+import { MoveDialog } from './MoveDialog';
 import { useOwnedActs } from './useOwned';
 
 const yesNo = (value: unknown): string => {
@@ -86,6 +89,7 @@ function LetGo({ name }: { name: OwnedName }) {
 export function OwnedDetails({ name }: { name: OwnedName }) {
   const { takeOver, ask, lock, servers } = useOwnedActs();
   const [typed, setTyped] = useState(name.servers.join(' '));
+  const [moving, setMoving] = useState(false);
   const failed = asApiError(servers.error);
   const differences = differencesOf(name);
   return (
@@ -120,6 +124,7 @@ export function OwnedDetails({ name }: { name: OwnedName }) {
           })}
         </Alert>
       )}
+      <Leaving name={name} />
       <Typography variant="body2">
         {[
           t('locked against moving: {value}', { value: yesNo(name.locked) }),
@@ -156,6 +161,9 @@ export function OwnedDetails({ name }: { name: OwnedName }) {
         </Button>
       </Stack>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+        <Button size="small" component={Link} to={`/owned/${String(name.id)}/zone`}>
+          {t('Records, and what the world sees')}
+        </Button>
         <Button size="small" disabled={ask.isPending} onClick={() => ask.mutate([name.id])}>
           {t('Ask the registry now')}
         </Button>
@@ -165,8 +173,13 @@ export function OwnedDetails({ name }: { name: OwnedName }) {
           onClick={() => lock.mutate({ ids: [name.id], locked: !name.locked })}>
           {name.locked ? t('Open it for moving') : t('Lock it')}
         </Button>
+        <Button size="small" onClick={() => setMoving(true)}>
+          {t('Move it to another seller …')}
+        </Button>
+        <Leave name={name} />
         <LetGo name={name} />
       </Stack>
+      {moving && <MoveDialog name={name} onClose={() => setMoving(false)} />}
     </Stack>
   );
 }

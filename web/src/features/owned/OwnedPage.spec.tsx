@@ -172,3 +172,65 @@ it('takes a table, and tells line by line what was wrong', async () => {
   expect(await screen.findByText('line 3, full name: No.')).toBeVisible();
   expect(sent(requests, '/api/owned/table')).toEqual([{ text: 'full name\ninkpost.com\n-\n' }]);
 });
+
+const move = {
+  to: 'hazel',
+  sellers: [
+    { code: 'hazel', name: 'Hazel Lane' },
+    { code: 'weir', name: 'Weir & Daughter' },
+  ],
+  traps: [{ code: 'servers', bars: false, message: 'It uses the name servers of its seller.' }],
+  at_home: false,
+  amount: '13.53',
+  currency: 'EUR',
+  why_not: 'Its code is missing.',
+  sign: 'agreed',
+};
+
+it('moves a name by its code, with what it costs and what to know of it told before', async () => {
+  const requests = setUp(page(), (method, path) => {
+    if (path !== '/api/owned/1/moving' || method !== 'POST') return undefined;
+    const coded = sent(requests, path).some((body) => (body as { code: string }).code === 'secret');
+    return { body: { ...move, why_not: coded ? '' : move.why_not } };
+  });
+  await userEvent.click(await screen.findByRole('button', { name: 'inkpost.com' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Move it to another seller …' }));
+  const dialog = within(await screen.findByRole('dialog'));
+  expect(await dialog.findByText('It uses the name servers of its seller.')).toBeVisible();
+  expect(dialog.getByText('Its code is missing.')).toBeVisible();
+  expect(dialog.getByText('€13.53 with tax; a year more comes with it')).toBeVisible();
+  expect(dialog.getByRole('button', { name: 'Order the move' })).toBeDisabled();
+  await userEvent.type(dialog.getByLabelText('Its code'), 'secret');
+  await waitFor(() => expect(dialog.getByRole('button', { name: 'Order the move' })).toBeEnabled());
+  await userEvent.click(dialog.getByRole('button', { name: 'Order the move' }));
+  await waitFor(() =>
+    expect(sent(requests, '/api/owned/1/move')).toEqual([{ to: 'hazel', code: 'secret', sign: 'agreed' }]),
+  );
+});
+
+it('says who asks for a name, lets it stay or go, and shows its code only when it is asked for', async () => {
+  const said = { by: 'seller', statuses: ['pendingTransfer'] };
+  const traps = [{ code: 'open_first', bars: true, message: 'It is locked against moving. Open it first.' }];
+  const requests = setUp(page([owned({ said })]), (_method, path) =>
+    path === '/api/owned/1/code' ? { body: { code: 'word-1', traps } } : undefined,
+  );
+  await userEvent.click(await screen.findByRole('button', { name: 'inkpost.com' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Keep it here' }));
+  await waitFor(() => expect(sent(requests, '/api/owned/1/leaving')).toEqual([{ allow: false }]));
+  expect(screen.queryByText('word-1')).toBeNull();
+  await userEvent.click(screen.getByRole('button', { name: 'Its code for moving away' }));
+  expect(await screen.findByText('word-1')).toBeVisible();
+  expect(screen.getByText('It is locked against moving. Open it first.')).toBeVisible();
+  await userEvent.click(screen.getByRole('button', { name: 'Hide it' }));
+  expect(screen.queryByText('word-1')).toBeNull();
+});
+
+it('finds names at our sellers, and says where not every seller could be asked', async () => {
+  const requests = setUp(page(), (_method, path) =>
+    path === '/api/owned/find' ? { body: { count: 1, unsure: 2 } } : undefined,
+  );
+  await userEvent.click(await screen.findByLabelText('Choose inkpost.com'));
+  await userEvent.click(screen.getByRole('button', { name: 'Find at our sellers' }));
+  expect(await screen.findByText('One was found at our sellers. Of 2 not every seller could be asked.')).toBeVisible();
+  expect(sent(requests, '/api/owned/find')).toEqual([{ ids: [1] }]);
+});

@@ -145,9 +145,11 @@ export function OwnedTable({ rows, question, chosen, onSort, onChoose }: Props) 
               </tr>
               {open === row.id && (
                 <tr>
-                  <td />
-                  <td colSpan={HEADS.length}>
-                    <OwnedDetails key={row.servers.join()} name={row} />
+                  <td colSpan={HEADS.length + 1}>
+                    {/* Where the table is wider than the screen this stays in sight, whole. */}
+                    <Box sx={{ position: 'sticky', left: 0, maxWidth: 'calc(100vw - 40px)', pl: { md: 6 } }}>
+                      <OwnedDetails key={row.servers.join()} name={row} />
+                    </Box>
                   </td>
                 </tr>
               )}

@@ -76,6 +76,17 @@ export const useRenewal = (ids: number[], years: number) =>
     retry: false,
   });
 
+/** What moving a name to another seller costs now, and what stands against it. */
+export const useMove = (id: number, to: string, code: string) =>
+  useQuery({
+    queryKey: keys.move(id, to, code),
+    queryFn: () =>
+      unwrap(api.POST('/api/owned/{owned_id}/moving', { params: { path: { owned_id: id } }, body: { to, code } })),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+    retry: false,
+  });
+
 /** Everything that is done with names one owns. */
 export function useOwnedActs() {
   const client = useQueryClient();
@@ -137,6 +148,16 @@ export function useOwnedActs() {
       onSuccess,
       onError,
     }),
+    find: useMutation({
+      mutationFn: (ids: number[]) => unwrap(api.POST('/api/owned/find', { body: { ids } })),
+      onSuccess: ({ count, unsure }) => {
+        const found = t('{count, plural, =0 {None was} one {One was} other {# were}} found at our sellers.', { count });
+        const left = t('Of {unsure, plural, one {one} other {#}} not every seller could be asked.', { unsure });
+        notify(unsure ? `${found} ${left}` : found);
+        return onSuccess();
+      },
+      onError,
+    }),
     renew: useMutation({
       mutationFn: (body: { ids: number[]; years: number; sign: string }) =>
         unwrap(api.POST('/api/owned/renew', { body })),
@@ -145,6 +166,26 @@ export function useOwnedActs() {
         await onSuccess();
         void navigate(orders.length === 1 ? `/orders/${orders[0] ?? ''}` : '/orders');
       },
+    }),
+    move: useMutation({
+      mutationFn: ({ id, ...body }: { id: number; to: string; code: string; sign: string }) =>
+        unwrap(api.POST('/api/owned/{owned_id}/move', { params: { path: { owned_id: id } }, body })),
+      onSuccess: async ({ orders }) => {
+        await changed.orders(client);
+        await onSuccess();
+        void navigate(`/orders/${String(orders[0] ?? '')}`);
+      },
+    }),
+    code: useMutation({
+      mutationFn: (id: number) =>
+        unwrap(api.POST('/api/owned/{owned_id}/code', { params: { path: { owned_id: id } } })),
+      onError,
+    }),
+    leaving: useMutation({
+      mutationFn: ({ id, allow }: { id: number; allow: boolean }) =>
+        unwrap(api.POST('/api/owned/{owned_id}/leaving', { params: { path: { owned_id: id } }, body: { allow } })),
+      onSuccess: told,
+      onError,
     }),
     servers: useMutation({
       mutationFn: (body: { ids: number[]; servers: string[] }) => unwrap(api.POST('/api/owned/servers', { body })),

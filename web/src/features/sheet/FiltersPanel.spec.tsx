@@ -14,6 +14,7 @@ const counts: Counts = {
   least: { grade: { 0: 812, 80: 310 }, fit: { 0: 812, 60: 44 } },
   prices: { price: { 10: 3, 20: 9 }, later: { 10: 0, 20: 5 }, whole: { 10: 0, 100: 7 } },
   currency: 'EUR',
+  demand: { 0: 300, 100: 12 },
   years: 5,
   choices: {
     mark: { '': 812, kept: 3, later: 0, fresh: 700, dismissed: 2 },
@@ -129,4 +130,16 @@ it('narrows by what all the years cost, from and up to, and by premium names', a
   renderIn(<ActiveFilters question={{ whole_min: 5, whole_max: 100, later_min: 3, premium: 'yes' }} onAsk={onAsk} />);
   expect(screen.getByText('all years 5 to 100')).toBeInTheDocument();
   expect(screen.getByText('later years from 3')).toBeInTheDocument();
+});
+
+it('narrows by how much the phrase a name carries is looked for', async () => {
+  const { onAsk } = show({ demand_min: 100 });
+  expect(await choice('Looked for a month, at least', /^100 12$/)).toHaveAttribute('aria-pressed', 'true');
+  await userEvent.click(await choice('Looked for a month, at least', /^0 300$/));
+  expect(onAsk).toHaveBeenLastCalledWith({ demand_min: 0 });
+  await userEvent.click(await choice('Looked for a month, at least', /^100 12$/));
+  expect(onAsk).toHaveBeenLastCalledWith({ demand_min: undefined });
+  renderIn(<ActiveFilters question={{ demand_min: 1000 }} onAsk={onAsk} />);
+  await userEvent.click(screen.getByRole('button', { name: 'looked for 1,000 times a month or more' }));
+  expect(onAsk).toHaveBeenLastCalledWith({ demand_min: undefined });
 });

@@ -306,6 +306,21 @@ export function FiltersPanel({ projectId, question, onAsk, extensions }: Props) 
       <Section title={t('What it costs')}>
         <CostFilter {...part} />
       </Section>
+      <Section title={t('Looked for a month, at least')}>
+        <Row label={t('Looked for a month, at least')}>
+          {Object.entries(counts?.demand ?? {}).map(([searches, count]) => (
+            <Choice
+              key={searches}
+              word={formatCount(Number(searches))}
+              count={count}
+              on={question.demand_min === Number(searches)}
+              onPress={() =>
+                onAsk({ demand_min: question.demand_min === Number(searches) ? undefined : Number(searches) })
+              }
+            />
+          ))}
+        </Row>
+      </Section>
     </Stack>
   );
 }

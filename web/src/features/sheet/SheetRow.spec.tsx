@@ -3,7 +3,7 @@ import { expect, it } from 'vitest';
 
 import { sampleCell, sampleCosts, sampleRow } from '../../shared/testing/samples';
 import { spanOf } from '../../shared/sheet/layout';
-import { layoutOf } from './columns';
+import { columnOf, layoutOf } from './columns';
 import { SheetRow } from '../../shared/sheet/SheetRow';
 import { figureColumns, statusColumns } from './useView';
 
@@ -129,4 +129,16 @@ it('puts a figure that stays in sight into a cell that covers what passes beneat
   expect(stays?.firstElementChild).toHaveClass('figure', 'plain', 'low');
   expect(moves).toHaveClass('figure');
   expect(moves).not.toHaveClass('pin');
+});
+
+it.each([
+  [null, '–', 'It carries none of your phrases'],
+  [{ phrase: 'night sky', demand: 12_100 }, '12,100', '“night sky”'],
+  [{ phrase: 'night sky', demand: 0 }, '0', '“night sky”'],
+  [{ phrase: 'night sky', demand: null }, 'unknown', '“night sky”: not known'],
+])('shows how much the phrase it carries is looked for: %j', (carried, shown, title) => {
+  const column = columnOf('demand');
+  render(<>{column.cell?.({ ...row, carried })}</>);
+  expect(screen.getByTitle(title).textContent).toBe(shown);
+  expect([column.sort, column.falling]).toEqual(['demand', true]);
 });

@@ -87,6 +87,8 @@ export function activeFilters(question: SheetQuestion): ActiveFilter[] {
         without: { [`${name}_min`]: undefined, [`${name}_max`]: undefined },
       });
   }
+  if (question.demand_min !== undefined)
+    say('demand_min', t('looked for {low, number} times a month or more', { low: question.demand_min }));
   if (question.premium) say('premium', question.premium === 'yes' ? t('premium') : t('not premium only'));
   if (question.hyphen) say('hyphen', question.hyphen === 'yes' ? t('with a hyphen') : t('no hyphen'));
   if (question.digit) say('digit', question.digit === 'yes' ? t('with a digit') : t('no digit'));

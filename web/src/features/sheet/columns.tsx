@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 
 import type { Cell, Row } from '../../shared/api';
-import { formatMoney } from '../../shared/lib/format';
+import { formatCount, formatMoney } from '../../shared/lib/format';
 import { costInWords, type CostSpan } from '../../shared/lib/costs';
 import { measures, statusOf } from '../../shared/lib/concepts';
 import { gradeOf, type Grading } from '../../shared/lib/grading';
@@ -36,6 +36,16 @@ function Cost({ row, span }: { row: Row; span: CostSpan }) {
   return (
     <span title={costInWords(cost, row.costs, span)}>
       {formatMoney(cost.amount, row.costs.currency)} <span className="muted beside">.{cost.extension}</span>
+    </span>
+  );
+}
+
+function Searches({ row: { carried } }: { row: Row }) {
+  if (!carried) return <span title={t('It carries none of your phrases')}>–</span>;
+  const { phrase, demand } = carried;
+  return (
+    <span title={demand === null ? t('“{phrase}”: not known', { phrase }) : t('“{phrase}”', { phrase })}>
+      {demand === null ? t('unknown') : formatCount(demand)}
     </span>
   );
 }
@@ -144,6 +154,15 @@ const plainColumns = (): readonly Column[] => [
     width: 104,
     sort: 'whole',
     cell: (row) => <Cost row={row} span="whole" />,
+  },
+  {
+    id: 'demand',
+    word: t('Searches'),
+    title: t('How often a month people look for the phrase it carries, by the figures brought under Phrases'),
+    width: 84,
+    sort: 'demand',
+    falling: true,
+    cell: (row) => <Searches row={row} />,
   },
   {
     id: 'looked',

@@ -18,6 +18,7 @@ const plainColumns = () => [
   'price',
   'later',
   'whole',
+  'demand',
   'looked',
 ];
 /** Every column there is for a brief. */

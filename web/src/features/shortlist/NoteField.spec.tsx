@@ -2,6 +2,10 @@ import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { expect, it } from 'vitest';
 
+import { useQuery } from '@tanstack/react-query';
+import { type Kept, keys } from '../../shared/api';
+import { shortlistQuery } from '../../shared/lib/queries';
+import { sampleKept } from '../../shared/testing/samples';
 import { renderIn, serve } from '../../shared/testing/render';
 import { NoteField } from './NoteField';
 
@@ -59,4 +63,38 @@ it.each([
     expect(requests.at(-1)?.body).toEqual({ note: kept, seen: { note: 'theirs: yes' } });
   });
   expect(field()).toHaveValue(kept);
+});
+
+it('is not written over by a list that was asked for before it was saved', async () => {
+  let saved = '';
+  let release: () => void = () => undefined;
+  let held: Promise<void> | undefined;
+  const requests = serve((method, _path, body) => {
+    if (method === 'PATCH') {
+      saved = (body as { note: string }).note;
+      return { body };
+    }
+    const after = held;
+    held = undefined;
+    return { body: [sampleKept({ label: 'inkpost', note: saved })], ...(after && { after }) };
+  });
+  function Listed() {
+    const { data } = useQuery(shortlistQuery(7));
+    const [kept] = data ?? [];
+    return kept ? <NoteField projectId={7} label="inkpost" shown="inkpost" note={kept.note} /> : null;
+  }
+  const { client } = renderIn(<Listed />);
+  await screen.findByLabelText('Note on inkpost');
+  held = new Promise((resolve) => {
+    release = resolve;
+  });
+  void client.invalidateQueries({ queryKey: keys.shortlist(7) });
+  await waitFor(() => expect(requests.filter((r) => r.method === 'GET')).toHaveLength(2));
+  await userEvent.type(field(), 'new');
+  expect(await screen.findByText('saved')).toBeInTheDocument();
+  release();
+  await waitFor(() => expect(requests.filter((r) => r.method === 'GET')).toHaveLength(3));
+  await waitFor(() => expect(client.isFetching()).toBe(0));
+  expect(field()).toHaveValue('new');
+  expect(client.getQueryData<Kept[]>(keys.shortlist(7))?.[0]?.note).toBe('new');
 });

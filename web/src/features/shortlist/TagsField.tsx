@@ -57,9 +57,10 @@ export function TagsField({ projectId, label, shown, tags, known }: Props) {
           parts={[{ word: t('Tags'), here: listed(unsaved ?? tags), there: listed(theirs) }]}
           onMine={() => keep(unsaved ?? tags, theirs)}
           onTheirs={() => {
-            settle(theirs);
-            setUnsaved(null);
-            reset();
+            void settle(theirs).then(() => {
+              setUnsaved(null);
+              reset();
+            });
           }}
         />
       )}

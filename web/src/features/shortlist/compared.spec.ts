@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
 
+import { figure as sampleFigure } from '../../shared/testing/phrases';
 import { sampleCell, sampleCosts, sampleJudged } from '../../shared/testing/samples';
 import { sampleGlance } from '../../shared/testing/vetting';
 import { compare } from './compared';
@@ -97,4 +98,16 @@ it('tells what vetting found, and takes one to stop at for worse than two to thi
     best: [0],
   });
   expect(line(vetted('one', []), vetted('two', []))).toBeUndefined();
+});
+
+it('sets beside each other how much people look for the phrases names carry', () => {
+  const carrying = (label: string, demand: number | null) =>
+    sampleJudged({ label, looked_for: [{ phrase: label, demand, figure: sampleFigure() }] });
+  const line = (...compared: ReturnType<typeof carrying>[]) => compare(compared, []).find((l) => l.key === 'demand');
+  expect(line(carrying('one', 90), carrying('two', 1200), carrying('new', null))).toMatchObject({
+    values: [90, 1200, null],
+    best: [1],
+  });
+  // Nobody knows anything: there is nothing to compare.
+  expect(line(carrying('one', null), sampleJudged({ label: 'none' }))).toBeUndefined();
 });

@@ -80,6 +80,9 @@ export function compare(names: readonly Judged[], extensions: readonly string[])
         ),
       );
   }
+  const looked = names.map((n) => n.looked_for[0]?.demand ?? null);
+  if (looked.some((demand) => demand !== null))
+    lines.push(line('demand', t('Searches a month'), 'figure', looked, looked));
   const right = names.map((n) => Math.round(100 * (1 - n.misspellings.reduce((sum, m) => sum + m.share, 0))));
   lines.push(line('right', t('Written right, of 100 who hear it'), 'figure', right, right));
   lines.push(

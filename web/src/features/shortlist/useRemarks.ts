@@ -5,12 +5,17 @@ import { api, type Judged, type Kept, keys, unwrap } from '../../shared/api';
 
 type Remarks = Pick<Kept, 'note' | 'tags'>;
 
-/** What was kept with a name stands wherever the name does. */
-function put(client: QueryClient, projectId: number, label: string, part: Partial<Remarks>): void {
+/** What was kept with a name stands wherever the name does. What was asked for before it was kept may not know it yet:
+ * that is asked for once more, and never written over it. */
+async function put(client: QueryClient, projectId: number, label: string, part: Partial<Remarks>): Promise<void> {
+  const places = [keys.shortlist(projectId), keys.name(projectId, label)];
+  const asked = places.filter((queryKey) => client.isFetching({ queryKey, exact: true }) > 0);
+  await Promise.all(asked.map((queryKey) => client.cancelQueries({ queryKey, exact: true })));
   client.setQueryData<Kept[]>(keys.shortlist(projectId), (list) =>
     list?.map((kept) => (kept.label === label ? { ...kept, ...part } : kept)),
   );
   client.setQueryData<Judged>(keys.name(projectId, label), (name) => name && { ...name, ...part });
+  for (const queryKey of asked) void client.invalidateQueries({ queryKey, exact: true });
 }
 
 interface Of {
@@ -39,7 +44,7 @@ export function useNote(
     },
     onSuccess: ({ note = '' }) => {
       baseRef.current = note;
-      put(client, projectId, label, { note });
+      return put(client, projectId, label, { note });
     },
   });
 }
@@ -49,7 +54,7 @@ export function useTags({ projectId, label }: Of, baseRef: RefObject<readonly st
   const client = useQueryClient();
   const settle = (tags: string[]) => {
     baseRef.current = tags;
-    put(client, projectId, label, { tags });
+    return put(client, projectId, label, { tags });
   };
   const kept = useMutation({
     scope: { id: `tags-${projectId}-${label}` },
@@ -60,9 +65,7 @@ export function useTags({ projectId, label }: Of, baseRef: RefObject<readonly st
           body: { tags: [...next], seen: { tags: over ?? baseRef.current } },
         }),
       ),
-    onSuccess: ({ tags = [] }) => {
-      settle(tags);
-    },
+    onSuccess: ({ tags = [] }) => settle(tags),
   });
   return { ...kept, settle };
 }

@@ -63,12 +63,24 @@ export const changed = {
     anew(client, ...[...labels].map((label) => keys.name(id, label))),
   /** Answers came to a project's names. */
   answers: (client: QueryClient, id: number) =>
-    anew(client, ...listed(id), keys.list(id), keys.allNames(id), keys.shortlist(id), keys.shorts(id)),
+    anew(
+      client,
+      ...listed(id),
+      keys.list(id),
+      keys.allNames(id),
+      keys.shortlist(id),
+      keys.shorts(id),
+      keys.ladders(id, '').slice(0, 4),
+    ),
   funnel: (client: QueryClient, id: number) => anew(client, keys.funnel(id)),
   pasted: (client: QueryClient, id: number) => anew(client, keys.list(id)),
   shortlist: (client: QueryClient, id: number) => anew(client, keys.shortlist(id)),
   /** Which names are kept. */
   kept: (client: QueryClient, id: number) => anew(client, keys.shortlist(id), ...listed(id)),
+  /** Phrases, their figures, or what was decided of them: names carry them. */
+  phrases: (client: QueryClient, id: number) => anew(client, keys.phrases(id), ...listed(id), keys.allNames(id)),
+  /** A check was begun. */
+  check: (client: QueryClient, id: number) => anew(client, keys.watch(id), keys.ladders(id, '').slice(0, 4)),
   /** What was found of names by vetting. */
   vetting: (client: QueryClient, id: number) => anew(client, keys.vetting(id), keys.allNames(id)),
   /** Registers of marks, or the catalogue of platforms. */

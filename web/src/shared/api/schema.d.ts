@@ -614,6 +614,54 @@ export interface paths {
         patch: operations["changeOwned"];
         trace?: never;
     };
+    "/api/owned/{owned_id}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readOwnedCode"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readOwnedKeys"];
+        put: operations["setOwnedKeys"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["decideOwnedLeaving"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/owned/{owned_id}/let-go": {
         parameters: {
             query?: never;
@@ -624,6 +672,150 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["letOwnedGo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["moveOwned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/moving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readMove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readZone"];
+        put: operations["putZone"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportZone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["judgeZone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtZone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone/master": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readMaster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["fillZone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/{owned_id}/zone/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["withdrawZone"];
         delete?: never;
         options?: never;
         head?: never;
@@ -688,6 +880,22 @@ export interface paths {
         get: operations["exportOwned"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owned/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["findOwned"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1411,6 +1619,262 @@ export interface paths {
         put: operations["pasteList"];
         post?: never;
         delete: operations["clearList"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listPhrases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setPhrasesApart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["setPhrasesAside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askForFigures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/chosen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["choosePhrases"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["listFigures"];
+        put?: never;
+        post: operations["bringFigures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/figures/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restoreFigures"];
+        delete: operations["removeFigures"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/figures/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookAtFigures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportPhrases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["groupPhrases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["phraseAsHead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/keywords": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["phrasesAsKeywords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readLadders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/names/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkLadders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/one/{phrase}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readPhrase"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/phrases/typed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["typePhrases"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2354,8 +2818,28 @@ export interface components {
             /** @description Names of which no price is told */
             unknown: number;
         };
+        Answered: {
+            taken: number;
+            unknown: number;
+            passed: number;
+            source: string;
+            /** @description Why not all was answered */
+            why: string;
+        };
         ArchiveRequest: {
             archived: boolean;
+        };
+        AskRequest: {
+            phrases: string[];
+            /** @default  */
+            country: string;
+            /** @default  */
+            language: string;
+            /**
+             * @description Which go with the first, instead of figures of all
+             * @default false
+             */
+            companions: boolean;
         };
         Asked: {
             count: number;
@@ -2544,6 +3028,15 @@ export interface components {
             ends: string | null;
             /** Format: date-time */
             told: string;
+        };
+        Candidate: {
+            line: components["schemas"]["PhraseLine"];
+            cover: components["schemas"]["Cover"];
+        };
+        Carried: {
+            phrase: string;
+            /** @description Searches a month, if known */
+            demand: number | null;
         };
         /**
          * @description * `queued` - Queued
@@ -2736,6 +3229,11 @@ export interface components {
          * @enum {string}
          */
         CheckRequestWhatEnum: "best" | "labels" | "full_names" | "pasted";
+        ChoiceRequest: {
+            phrases: string[];
+            /** @default true */
+            chosen: boolean;
+        };
         /**
          * @description What the person chose of the brief's world: titles of fields switched `on` and `off`; words
          *     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
@@ -2756,6 +3254,10 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        ChosenCount: {
+            /** @description How many are chosen now */
+            chosen: number;
+        };
         /**
          * @description What the person chose of the brief's world: titles of fields switched `on` and `off`; words
          *     and entries to `drop`; `weights` from 1 to 5 of its words; their `own` entries by facet.
@@ -2775,6 +3277,52 @@ export interface components {
             own: {
                 [key: string]: string[];
             };
+        };
+        Code: {
+            code: string;
+            traps: components["schemas"]["Trap"][];
+        };
+        Column: {
+            /**
+             * @description What it holds, or nothing
+             *
+             *     * `` -
+             *     * `phrase` - phrase
+             *     * `searches` - searches
+             *     * `low` - low
+             *     * `high` - high
+             *     * `month` - month
+             *     * `series` - series
+             *     * `competition` - competition
+             *     * `price` - price
+             *     * `currency` - currency
+             *     * `language` - language
+             *     * `country` - country
+             */
+            kind: components["schemas"]["ColumnKindEnum"] | components["schemas"]["BlankEnum"];
+            /** @default  */
+            month: string;
+        };
+        /**
+         * @description * `` -
+         *     * `phrase` - phrase
+         *     * `searches` - searches
+         *     * `low` - low
+         *     * `high` - high
+         *     * `month` - month
+         *     * `series` - series
+         *     * `competition` - competition
+         *     * `price` - price
+         *     * `currency` - currency
+         *     * `language` - language
+         *     * `country` - country
+         * @enum {string}
+         */
+        ColumnKindEnum: "phrase" | "searches" | "low" | "high" | "month" | "series" | "competition" | "price" | "currency" | "language" | "country";
+        Companion: {
+            line: components["schemas"]["PhraseLine"];
+            /** Format: double */
+            near: number;
         };
         Concepts: {
             statuses: components["schemas"]["StatusKind"][];
@@ -3033,6 +3581,10 @@ export interface components {
             currency: string;
             /** @description All the years a name is kept */
             years: number;
+            /** @description Names looked for so often a month, or more */
+            demand: {
+                [key: string]: number;
+            };
             /** @description By filter */
             choices: {
                 [key: string]: {
@@ -3078,6 +3630,21 @@ export interface components {
              */
             held: components["schemas"]["HeldEnum"] | components["schemas"]["BlankEnum"];
         };
+        /** @description Why a phrase covers so much. */
+        Cover: {
+            /** Format: double */
+            share: number;
+            /** Format: double */
+            own_share: number;
+            /** @description Phrases that have all its words */
+            within: number;
+            /** Format: double */
+            within_share: number;
+            /** @description Others near in meaning */
+            near: number;
+            /** Format: double */
+            near_share: number;
+        };
         CredentialsRequest: {
             username: string;
             password: string;
@@ -3095,6 +3662,11 @@ export interface components {
          * @enum {string}
          */
         CurrencyEnum: "EUR" | "USD" | "GBP" | "SEK" | "CHF" | "CAD" | "AUD" | "NZD";
+        DecideRequest: {
+            phrases: string[];
+            /** @default true */
+            on: boolean;
+        };
         /**
          * @description * `dense` - dense
          *     * `usual` - usual
@@ -3264,6 +3836,45 @@ export interface components {
             /** @description Switched by the person */
             chosen: boolean;
         };
+        FigureFile: {
+            readonly id: number;
+            readonly kind: components["schemas"]["FigureFileKindEnum"];
+            readonly source: string;
+            readonly name: string;
+            readonly country: string;
+            readonly language: string;
+            readonly currency: string;
+            /** Format: date */
+            readonly dated: string;
+            readonly state: components["schemas"]["FileStateEnum"];
+            readonly lines: number;
+            readonly taken: number;
+            readonly wrong: number;
+            problems: components["schemas"]["Problem"][];
+            readonly done: number;
+            /** Format: date-time */
+            readonly brought_at: string;
+            readonly removed: boolean;
+        };
+        /**
+         * @description * `file` - File
+         *     * `service` - Service
+         *     * `typed` - Typed
+         * @enum {string}
+         */
+        FigureFileKindEnum: "file" | "service" | "typed";
+        /** @description The files of a project, and the views they make. */
+        Figures: {
+            files: components["schemas"]["FigureFile"][];
+            views: components["schemas"]["ViewItem"][];
+            usual: string;
+            chosen: number;
+            phrases: number;
+            heads: number;
+            dropped: number;
+            /** @description There is a service of demand to be asked */
+            service: boolean;
+        };
         FileRequest: {
             text: string;
             /** @description The `version` the file was made from; 409 when it is another */
@@ -3361,6 +3972,13 @@ export interface components {
             kinds: components["schemas"]["FindingsOfKind"][];
             presented: components["schemas"]["Presented"];
         };
+        Form: {
+            rung: components["schemas"]["RungEnum"];
+            label: string;
+            extension: string;
+            status: string;
+            likely: boolean;
+        };
         /**
          * @description * `csv` - csv
          *     * `xlsx` - xlsx
@@ -3368,6 +3986,11 @@ export interface components {
          * @enum {string}
          */
         FormEnum: "csv" | "xlsx" | "json";
+        Found: {
+            count: number;
+            /** @description Not looked for everywhere */
+            unsure: number;
+        };
         Funnel: {
             made: number;
             within: number;
@@ -3380,6 +4003,11 @@ export interface components {
              * @description The grade from which a name is good enough
              */
             good_from: number;
+        };
+        Gathered: {
+            phrase: string;
+            way: components["schemas"]["WayEnum"];
+            figure: components["schemas"]["Known"];
         };
         /** @description What was found of a name of one kind, in short. */
         Glance: {
@@ -3431,6 +4059,36 @@ export interface components {
             /** @description Theirs are below */
             grade_to: number | null;
         };
+        Group: {
+            head: string;
+            demand: number;
+            /** Format: double */
+            share: number;
+            count: number;
+            unknown: number;
+            cover: components["schemas"]["Cover"];
+            lines: components["schemas"]["GroupedLine"][];
+        };
+        GroupedLine: {
+            line: components["schemas"]["PhraseLine"];
+            /** Format: double */
+            in_group: number;
+            /** Format: double */
+            of_all: number;
+        };
+        Groups: {
+            /** Format: double */
+            cut: number;
+            /** Format: double */
+            usual_cut: number;
+            view: string;
+            demand: number;
+            grouped: number;
+            heads: number;
+            count: number;
+            groups: components["schemas"]["Group"][];
+            candidates: components["schemas"]["Candidate"][];
+        };
         Happening: {
             id: number;
             /** @description None of a name one owns */
@@ -3468,6 +4126,9 @@ export interface components {
         Happenings: {
             rows: components["schemas"]["Happening"][];
             unread: number;
+        };
+        HeadRequest: {
+            phrase: string;
         };
         HeardRequest: {
             label: string;
@@ -3565,6 +4226,21 @@ export interface components {
             ticked: string | null;
             extras: components["schemas"]["Extra"][];
         };
+        /** @description How names are checked. */
+        HowRequest: {
+            /** @description The brief's when left out */
+            extensions?: string[];
+            /**
+             * @description Under every extension of the catalogue
+             * @default false
+             */
+            everywhere: boolean;
+            /** @default stale */
+            again: components["schemas"]["AgainEnum"];
+            older_than_minutes?: number;
+            /** @default scan */
+            aim: components["schemas"]["AskedForEnum"];
+        };
         HuntCounts: {
             kind: {
                 [key: string]: number;
@@ -3647,6 +4323,8 @@ export interface components {
             tags: string[];
             /** @description In the shortlist, from 1 */
             place: number | null;
+            /** @description With the words of the name */
+            looked_for: components["schemas"]["LookedFor"][];
             vetted: components["schemas"]["Glance"][];
             /** @description How fast names like it are taken */
             going: components["schemas"]["Going"][];
@@ -3718,6 +4396,14 @@ export interface components {
                 [key: string]: string[];
             };
         };
+        Keys: {
+            /** @description Tag, algorithm, kind of digest and digest of each (DS) */
+            keys: string[];
+        };
+        KeysRequest: {
+            /** @description Tag, algorithm, kind of digest and digest of each (DS) */
+            keys: string[];
+        };
         /**
          * @description A word or short phrase (`words` in lower case a to z) with a weight from 1 to 5. `senses`:
          *     ids of the meanings meant, none for the likeliest; `drop`: related words not to be used.
@@ -3744,11 +4430,64 @@ export interface components {
             /** @description Related words not to be used */
             drop: string[];
         };
+        KeywordsRequest: {
+            /** @default  */
+            view: string;
+            phrases: string[];
+            /**
+             * @description By demand
+             * @default true
+             */
+            weigh: boolean;
+        };
+        KeywordsTaken: {
+            taken: string[];
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * @description A figure: `low` to `high` searches a month, `high` null for that many and more; null both
+         *     where nothing is known.
+         */
+        Known: {
+            low: number | null;
+            high: number | null;
+            months: (number | null)[];
+            last_month: string;
+            /** Format: double */
+            competition: number | null;
+            /** Format: decimal */
+            price: string | null;
+            currency: string;
+            /** Format: date */
+            dated: string | null;
+        };
         Labels: {
             labels: string[];
         };
         LabelsRequest: {
             labels: string[];
+        };
+        Ladder: {
+            phrase: string;
+            demand: number | null;
+            figure: components["schemas"]["Known"];
+            best: components["schemas"]["Form"] | null;
+            /** Format: double */
+            grade: number | null;
+            asked: number;
+            forms: number;
+            readonly rungs: components["schemas"]["RungForms"][];
+            problem: string;
+        };
+        Ladders: {
+            lines: components["schemas"]["Ladder"][];
+            order: components["schemas"]["RungEnum"][];
+            view: string;
+            asked: number;
+            forms: number;
+        };
+        LeavingRequest: {
+            allow: boolean;
         };
         LengthPrices: {
             currency: string;
@@ -3870,6 +4609,24 @@ export interface components {
             ids: number[];
             locked: boolean;
         };
+        /** @description How a file is understood. */
+        Looked: {
+            encoding: string;
+            separator: string;
+            heading: string[];
+            /** @description 0 where there is none */
+            heading_line: number;
+            rows: string[][];
+            columns: components["schemas"]["Column"][];
+            /** @description As was said of such a file before */
+            habit: boolean;
+        };
+        /** @description A phrase with the words of a name. */
+        LookedFor: {
+            phrase: string;
+            demand: number | null;
+            figure: components["schemas"]["Known"];
+        };
         LooksRequest: {
             labels: string[];
             verdict: components["schemas"]["VerdictEnum"] | components["schemas"]["BlankEnum"];
@@ -3974,6 +4731,13 @@ export interface components {
             /** @description The last that came, the newest first */
             files: components["schemas"]["ListFile"][];
         };
+        MasterLine: {
+            where: string;
+            message: string;
+        };
+        MasterRequest: {
+            text: string;
+        };
         Measure: {
             name: string;
             /** Format: double */
@@ -4045,6 +4809,48 @@ export interface components {
         Months: {
             currency: string;
             months: components["schemas"]["Month"][];
+        };
+        Move: {
+            to: string;
+            sellers: components["schemas"]["MoveSeller"][];
+            traps: components["schemas"]["Trap"][];
+            /** @description Its code is known here */
+            at_home: boolean;
+            /** @description With tax, and a year */
+            amount: string | null;
+            currency: string;
+            why_not: string;
+            sign: string;
+        };
+        MoveSeller: {
+            code: string;
+            name: string;
+        };
+        MoveWishRequest: {
+            /**
+             * @description Code of a seller, blank for any
+             * @default
+             */
+            to: string;
+            /**
+             * @description By which it can be moved
+             * @default
+             */
+            code: string;
+            /** @description What was agreed to */
+            sign: string;
+        };
+        MovingRequest: {
+            /**
+             * @description Code of a seller, blank for any
+             * @default
+             */
+            to: string;
+            /**
+             * @description By which it can be moved
+             * @default
+             */
+            code: string;
         };
         NameCost: {
             /** @description Digits */
@@ -4129,6 +4935,12 @@ export interface components {
          * @enum {string}
          */
         OfferNameEnum: "fixed" | "asking" | "auction" | "dropping";
+        OnePhrase: {
+            line: components["schemas"]["PhraseLine"];
+            gathered: components["schemas"]["Gathered"][];
+            figures: components["schemas"]["SourceFigure"][];
+            companions: components["schemas"]["Companion"][];
+        };
         OneRenewal: {
             id: number;
             full_name: string;
@@ -4174,9 +4986,10 @@ export interface components {
          * @description * `register` - Register
          *     * `renew` - Renew
          *     * `restore` - Restore
+         *     * `move` - Move
          * @enum {string}
          */
-        OrderActionEnum: "register" | "renew" | "restore";
+        OrderActionEnum: "register" | "renew" | "restore" | "move";
         OrderLine: {
             kind: string;
             full_name: string;
@@ -4584,6 +5397,29 @@ export interface components {
          * @enum {string}
          */
         PhaseEnum: "unknown" | "held" | "grace" | "redemption" | "lost";
+        PhraseLine: {
+            phrase: string;
+            figure: components["schemas"]["Known"];
+            /** @description With all that is gathered under it */
+            demand: number | null;
+            variants: number;
+            season: components["schemas"]["Season"] | null;
+            /**
+             * Format: double
+             * @description Of all demand, 0 to 1
+             */
+            cover: number | null;
+            chosen: boolean;
+        };
+        PhrasePage: {
+            lines: components["schemas"]["PhraseLine"][];
+            total: number;
+            heads: number;
+            phrases: number;
+            demand: number;
+            unknown: number;
+            view: string;
+        };
         /**
          * @description * `` -
          *     * `hunt` - hunt
@@ -4861,6 +5697,11 @@ export interface components {
             /** @description Take what makes sense, and say what was not taken */
             partly?: boolean;
         };
+        Proof: {
+            /** @description Where the word is put */
+            name: string;
+            text: string;
+        };
         Proposal: {
             extension: string;
             /** Format: double */
@@ -4897,7 +5738,7 @@ export interface components {
         QuestionMarkEnum: "kept" | "later" | "fresh" | "dismissed";
         /** @description What is asked of the sheet, as in an address; vinetag.core.sheet reads it. */
         QuestionRequest: {
-            /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+            /** @description best, grade, name, letters, syllables, words, price, later, whole, demand, length, spelling, fit, sense, sound, memory, clarity, or .extension */
             sort?: string;
             reverse?: boolean;
             text?: string;
@@ -4960,6 +5801,8 @@ export interface components {
              *     * `no` - no
              */
             premium?: components["schemas"]["EitherEnum"] | components["schemas"]["BlankEnum"];
+            /** @description Searches a month of the phrase it carries */
+            demand_min?: number;
             /**
              * @description yes or no
              *
@@ -5027,9 +5870,39 @@ export interface components {
         RatesFileRequest: {
             text: string;
         };
+        ReadMaster: {
+            records: components["schemas"]["ZoneRecord"][];
+            problems: components["schemas"]["MasterLine"][];
+            wrong: number;
+            /** @description What name servers say by themselves */
+            left_out: number;
+        };
         ReadRequest: {
             /** @description The id of the newest that was read */
             upto: number;
+        };
+        ReadyAsk: {
+            code: string;
+            title: string;
+            example: string;
+            needed: boolean;
+        };
+        ReadyDone: {
+            records: components["schemas"]["ZoneRecord"][];
+            gone: components["schemas"]["ZoneRecord"][];
+        };
+        ReadyRequest: {
+            records: components["schemas"]["ZoneRecordRequest"][];
+            set: string;
+            given: {
+                [key: string]: string;
+            };
+        };
+        ReadySet: {
+            code: string;
+            title: string;
+            about: string;
+            asks: components["schemas"]["ReadyAsk"][];
         };
         Reason: {
             text: string;
@@ -5157,11 +6030,27 @@ export interface components {
             cells: components["schemas"]["Cell"][];
             /** @description Under the cheapest of the brief's extensions */
             costs: components["schemas"]["Spans"];
+            /** @description The phrase it carries */
+            carried: components["schemas"]["Carried"] | null;
         };
         Rung: {
             kind: string;
             title: string;
             readonly names: components["schemas"]["RungName"][];
+        };
+        /**
+         * @description * `exact_first` - exact_first
+         *     * `exact_next` - exact_next
+         *     * `hyphen_first` - hyphen_first
+         *     * `added_first` - added_first
+         *     * `hyphen_next` - hyphen_next
+         *     * `added_next` - added_next
+         * @enum {string}
+         */
+        RungEnum: "exact_first" | "exact_next" | "hyphen_first" | "added_first" | "hyphen_next" | "added_next";
+        RungForms: {
+            rung: components["schemas"]["RungEnum"];
+            forms: components["schemas"]["Form"][];
         };
         RungName: {
             full_name: string;
@@ -5203,6 +6092,15 @@ export interface components {
             earliest: string | null;
             /** Format: date */
             latest: string | null;
+        };
+        Season: {
+            /** @description Which of the twelve months, from 0 */
+            peak: number;
+            /**
+             * Format: double
+             * @description How many times the mean it has
+             */
+            times: number;
         };
         /** @description What was known of it when it was looked at last. */
         Seen: {
@@ -5456,6 +6354,10 @@ export interface components {
             version: string;
             licence: string;
         };
+        SourceFigure: {
+            view: string;
+            figure: components["schemas"]["Known"];
+        };
         SourceKind: {
             name: string;
             authority: string;
@@ -5503,6 +6405,14 @@ export interface components {
             wins: number;
             duels: number;
         };
+        /**
+         * @description * `good` - good
+         *     * `wrong` - wrong
+         *     * `warn` - warn
+         *     * `unknown` - unknown
+         * @enum {string}
+         */
+        StandingEnum: "good" | "wrong" | "warn" | "unknown";
         StatusKind: {
             name: string;
             word: string;
@@ -5631,13 +6541,27 @@ export interface components {
             name: string;
             word: string;
         };
+        Trap: {
+            code: string;
+            /** @description It cannot be moved so */
+            bars: boolean;
+            message: string;
+        };
         Trouble: {
             trouble: string;
             reason: string;
             count: number;
         };
+        TypedPhrasesRequest: {
+            /** @description A phrase a line */
+            text: string;
+        };
         TypedRequest: {
             text: string;
+        };
+        TypedTaken: {
+            new: number;
+            problems: components["schemas"]["Problem"][];
         };
         Under: {
             currency: string;
@@ -5718,6 +6642,17 @@ export interface components {
             name: string;
             /** @description An address's query */
             search: string;
+        };
+        /** @description Figures of one source in one country and language. */
+        ViewItem: {
+            key: string;
+            source: string;
+            country: string;
+            language: string;
+            /** @description Phrases it has a figure of */
+            known: number;
+            /** Format: date */
+            newest: string | null;
         };
         ViewRequest: {
             name: string;
@@ -5872,6 +6807,16 @@ export interface components {
             steps: components["schemas"]["Step"][];
         };
         /**
+         * @description * `head` - head
+         *     * `order` - order
+         *     * `number` - number
+         *     * `spelling` - spelling
+         *     * `apart` - apart
+         *     * `slip` - slip
+         * @enum {string}
+         */
+        WayEnum: "head" | "order" | "number" | "spelling" | "apart" | "slip";
+        /**
          * @description * `stop` - stop
          *     * `think` - think
          *     * `unknown` - unknown
@@ -5910,6 +6855,80 @@ export interface components {
         Wrong: {
             where: string;
             message: string;
+        };
+        Zone: {
+            records: components["schemas"]["ZoneRecord"][];
+            /** @description Of the name on the list */
+            id: number;
+            full_name: string;
+            shown: string;
+            kinds: string[];
+            usual_ttl: number;
+            /** @description Ours */
+            hosts: string[];
+            /** @description The name's own */
+            servers: string[];
+            /** @description Its name servers can be set from here */
+            can_point: boolean;
+            edition: number;
+            answering: boolean;
+            /** @description What is kept is what is in force */
+            current: boolean;
+            /** Format: date-time */
+            published_at: string | null;
+            trouble: string;
+            proof: components["schemas"]["Proof"] | null;
+            remarks: components["schemas"]["ZoneRemark"][];
+            past: components["schemas"]["ZonePast"][];
+            looked: components["schemas"]["ZoneSeen"][];
+            /** Format: date-time */
+            looked_at: string | null;
+            ready: components["schemas"]["ReadySet"][];
+        };
+        ZoneChangeRequest: {
+            records: components["schemas"]["ZoneRecordRequest"][];
+            /** @description What was seen of it */
+            edition: number;
+        };
+        ZoneJudged: {
+            remarks: components["schemas"]["ZoneRemark"][];
+        };
+        ZonePast: {
+            /** Format: date-time */
+            at: string;
+            records: components["schemas"]["ZoneRecord"][];
+        };
+        ZoneRecord: {
+            /** @description @ for the name */
+            name: string;
+            kind: string;
+            /** @description Seconds it is remembered */
+            ttl: number;
+            data: string;
+        };
+        ZoneRecordRequest: {
+            /** @description @ for the name */
+            name: string;
+            kind: string;
+            /** @description Seconds it is remembered */
+            ttl: number;
+            data: string;
+        };
+        ZoneRecordsRequest: {
+            records: components["schemas"]["ZoneRecordRequest"][];
+        };
+        ZoneRemark: {
+            /** @description Which record, None for all of it */
+            place: number | null;
+            field: string;
+            /** @description Cannot be put into force so */
+            wrong: boolean;
+            message: string;
+        };
+        ZoneSeen: {
+            code: string;
+            standing: components["schemas"]["StandingEnum"];
+            text: string;
         };
     };
     responses: never;
@@ -9586,6 +10605,360 @@ export interface operations {
             };
         };
     };
+    readOwnedCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Code"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readOwnedKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Keys"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    setOwnedKeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeysRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedChanged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    decideOwnedLeaving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeavingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnedChanged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
     letOwnedGo: {
         parameters: {
             query?: never;
@@ -9627,6 +11000,882 @@ export interface operations {
                 };
             };
             /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    moveOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveWishRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ordered"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readMove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["MovingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Move"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description There is no such thing, or it is someone else's */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    putZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneChangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/dns": string;
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    judgeZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneRecordsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneJudged"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    lookAtZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readMaster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MasterRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadMaster"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    fillZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadyRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyDone"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    withdrawZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                owned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zone"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
@@ -9973,6 +12222,90 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    findOwned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IdsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12300,7 +14633,7 @@ export interface operations {
     readDots: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, demand, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -12344,6 +14677,8 @@ export interface operations {
                  *     * `no` - no
                  */
                 premium?: "" | "yes" | "no";
+                /** @description Searches a month of the phrase it carries */
+                demand_min?: number;
                 /**
                  * @description yes or no
                  *
@@ -12906,7 +15241,7 @@ export interface operations {
     exportStatuses: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, demand, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -12950,6 +15285,8 @@ export interface operations {
                  *     * `no` - no
                  */
                 premium?: "" | "yes" | "no";
+                /** @description Searches a month of the phrase it carries */
+                demand_min?: number;
                 /**
                  * @description yes or no
                  *
@@ -13576,7 +15913,7 @@ export interface operations {
     listNames: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, demand, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -13620,6 +15957,8 @@ export interface operations {
                  *     * `no` - no
                  */
                 premium?: "" | "yes" | "no";
+                /** @description Searches a month of the phrase it carries */
+                demand_min?: number;
                 /**
                  * @description yes or no
                  *
@@ -14228,7 +16567,7 @@ export interface operations {
     countNames: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, demand, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -14272,6 +16611,8 @@ export interface operations {
                  *     * `no` - no
                  */
                 premium?: "" | "yes" | "no";
+                /** @description Searches a month of the phrase it carries */
+                demand_min?: number;
                 /**
                  * @description yes or no
                  *
@@ -14363,7 +16704,7 @@ export interface operations {
     listLabels: {
         parameters: {
             query?: {
-                /** @description best, grade, name, letters, syllables, words, price, later, whole, length, spelling, fit, sense, sound, memory, clarity, or .extension */
+                /** @description best, grade, name, letters, syllables, words, price, later, whole, demand, length, spelling, fit, sense, sound, memory, clarity, or .extension */
                 sort?: string;
                 reverse?: boolean;
                 text?: string;
@@ -14407,6 +16748,8 @@ export interface operations {
                  *     * `no` - no
                  */
                 premium?: "" | "yes" | "no";
+                /** @description Searches a month of the phrase it carries */
+                demand_min?: number;
                 /**
                  * @description yes or no
                  *
@@ -14701,6 +17044,1536 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listPhrases: {
+        parameters: {
+            query?: {
+                view?: string;
+                text?: string;
+                words_min?: number | null;
+                words_max?: number | null;
+                demand_min?: number | null;
+                demand_max?: number | null;
+                competition_max?: number | null;
+                /**
+                 * @description * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                known?: "" | "yes" | "no";
+                /**
+                 * @description * `` -
+                 *     * `chosen` - chosen
+                 */
+                mark?: "" | "chosen";
+                season?: boolean;
+                group?: string;
+                cut?: number | null;
+                /**
+                 * @description * `demand` - demand
+                 *     * `phrase` - phrase
+                 *     * `competition` - competition
+                 *     * `price` - price
+                 *     * `season` - season
+                 *     * `words` - words
+                 *     * `covers` - covers
+                 */
+                sort?: "demand" | "phrase" | "competition" | "price" | "season" | "words" | "covers";
+                reverse?: boolean;
+                offset?: number;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhrasePage"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    setPhrasesApart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    setPhrasesAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    askForFigures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answered"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    choosePhrases: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChosenCount"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    listFigures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figures"];
+                };
+            };
+            /** @description What was sent makes no sense, or this host name is not answered for */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    bringFigures: {
+        parameters: {
+            query: {
+                source: string;
+                name?: string;
+                country?: string;
+                language?: string;
+                currency?: string;
+                dated?: string | null;
+                /** @description Kinds of columns put right, set apart by commas; of a month month:2026-10 */
+                columns?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figures"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    restoreFigures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figures"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    removeFigures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figures"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    lookAtFigures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Looked"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    exportPhrases: {
+        parameters: {
+            query?: {
+                view?: string;
+                text?: string;
+                words_min?: number | null;
+                words_max?: number | null;
+                demand_min?: number | null;
+                demand_max?: number | null;
+                competition_max?: number | null;
+                /**
+                 * @description * `` -
+                 *     * `yes` - yes
+                 *     * `no` - no
+                 */
+                known?: "" | "yes" | "no";
+                /**
+                 * @description * `` -
+                 *     * `chosen` - chosen
+                 */
+                mark?: "" | "chosen";
+                season?: boolean;
+                group?: string;
+                cut?: number | null;
+                /**
+                 * @description * `demand` - demand
+                 *     * `phrase` - phrase
+                 *     * `competition` - competition
+                 *     * `price` - price
+                 *     * `season` - season
+                 *     * `words` - words
+                 *     * `covers` - covers
+                 */
+                sort?: "demand" | "phrase" | "competition" | "price" | "season" | "words" | "covers";
+                reverse?: boolean;
+                offset?: number;
+                /**
+                 * @description * `phrases` - phrases
+                 *     * `groups` - groups
+                 *     * `names` - names
+                 */
+                what?: "phrases" | "groups" | "names";
+                /**
+                 * @description * `csv` - csv
+                 *     * `xlsx` - xlsx
+                 *     * `json` - json
+                 */
+                form?: "csv" | "xlsx" | "json";
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "application/json": unknown;
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    groupPhrases: {
+        parameters: {
+            query?: {
+                view?: string;
+                cut?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Groups"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    phraseAsHead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeywordsTaken"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    phrasesAsKeywords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeywordsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeywordsTaken"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readLadders: {
+        parameters: {
+            query?: {
+                view?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ladders"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    checkLadders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["HowRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Check"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    readPhrase: {
+        parameters: {
+            query?: {
+                view?: string;
+            };
+            header?: never;
+            path: {
+                project_id: number;
+                phrase: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnePhrase"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many tries, or too much at once; Retry-After says when to come back */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Too many are at work, or the database is away; Retry-After says when to come back */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+        };
+    };
+    typePhrases: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedPhrasesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedTaken"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description Nobody is signed in, or the request lacks its token */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Error"];
+                };
+            };
+            /** @description The body is no JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -38,6 +38,7 @@ export const SHEET_FIELDS = new AddressFields<SheetQuestion>({
     'later_max',
     'whole_min',
     'whole_max',
+    'demand_min',
   ],
   flags: ['reverse', 'open_all'],
 });

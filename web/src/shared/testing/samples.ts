@@ -77,6 +77,7 @@ export const sampleRow = (fields: Partial<Row> & Pick<Row, 'label'>): Row => ({
   verdict: '',
   cells: [],
   costs: sampleCosts(),
+  carried: null,
   ...fields,
 });
 
@@ -182,6 +183,7 @@ export const sampleJudged = (fields: Partial<Judged> & Pick<Judged, 'label'>): J
   measures: [],
   warnings: [],
   vetted: [],
+  looked_for: [],
   misspellings: [],
   kept: false,
   cells: [],

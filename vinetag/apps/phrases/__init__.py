@@ -1,0 +1,1 @@
+"""What people look for: phrases with their demand, gathered, grouped, and as names."""
