@@ -51,7 +51,9 @@ def figures(phrases: list[str], country: str = "IE", now: datetime = NOW) -> lis
 
 
 def test_figures_are_as_described_and_hang_together() -> None:
-    rows = figures(["piano", "piano tuning", "qwzxvk", "piano harp tuning lamp quiet winter garden"])
+    rows = figures(
+        ["piano", "piano tuning", "qwzxvk", "piano harp tuning lamp quiet winter garden"]
+    )
     assert [row["phrase"] for row in rows][:2] == ["piano", "piano tuning"]
     one, two, unknown, seldom = rows
     assert one["searches"] > 0
