@@ -138,7 +138,7 @@ it.each([
   [{ phrase: 'night sky', demand: null }, 'unknown', '“night sky”: not known'],
 ])('shows how much the phrase it carries is looked for: %j', (carried, shown, title) => {
   const column = columnOf('demand');
-  render(<>{column.cell?.({ ...row, carried })}</>);
+  render(<>{column.cell?.({ ...row, carried }, { weights: {}, exponent: 1 })}</>);
   expect(screen.getByTitle(title).textContent).toBe(shown);
   expect([column.sort, column.falling]).toEqual(['demand', true]);
 });
