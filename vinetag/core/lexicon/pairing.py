@@ -61,12 +61,14 @@ class Pairing:
             np.array([w.zipf / 5 if w else 0.4 for w in words], np.float32),
         )
 
-    def logits(self, firsts: Side, seconds: Side) -> Floats:
-        """Log odds that the second word stands behind the first, one row a first word.
+    def logits(self, firsts: Side, seconds: Side, alike: Floats | None = None) -> Floats:
+        """Log odds that the second word stands behind the first, one row a first word. `alike`, the
+        cosines of their vectors, spares working them out where they are known.
 
         The odds are those of the training set, one real pair to six false ones.
         """
-        alike = firsts.vectors @ seconds.vectors.T
+        if alike is None:
+            alike = firsts.vectors @ seconds.vectors.T
         z = (firsts.vectors @ self.cross) @ seconds.vectors.T
         z += (firsts.vectors @ self.first)[:, None] + (seconds.vectors @ self.second)[None, :]
         z += self.by_field[np.ix_(firsts.fields, seconds.fields)]

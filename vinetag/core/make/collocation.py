@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
 
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import gerund, singular
+from vinetag.core.lexicon.pairing import Side
 from vinetag.core.make.stems import Stem
 
-__all__ = ["LETTERS", "Collocation", "Matrix", "same_word"]
+__all__ = ["LETTERS", "PLACES", "Collocation", "Matrix", "same_word"]
 
 Matrix = npt.NDArray[np.float32]
 Mask = npt.NDArray[np.bool_]
@@ -31,17 +33,28 @@ PEOPLE = 0.45
 DONE_TO = 1.2
 # Two animals, or two people, mostly stand side by side in lists (dog, horse and cat), and an act
 # before an animal describes it (a walking horse).
-LISTED = frozenset(("animal", "person"))
+LISTED = ("animal", "person")
 SIDE_BY_SIDE = 0.5
 SAME_BEGINNING = 4
 
 LETTERS = "nvar"
-NAMED = frozenset(LETTERS)
+PLACES = {letter: place for place, letter in enumerate(LETTERS)}
 # Rows: the first word is a noun, verb, adjective, adverb; columns: the second. By judgement.
 USUAL: Matrix = np.array(
     [[1.0, 0.6, 0.45, 0.3], [0.85, 0.4, 0.4, 0.5], [1.0, 0.45, 0.3, 0.2], [0.7, 0.6, 0.5, 0.3]],
     np.float32,
 )
+
+
+class Traits(NamedTuple):
+    """What tells how a word stands beside others: whether it says many of a thing, many persons
+    (children, lovers), an act; and what sort of thing a noun is.
+    """
+
+    many: bool
+    people: bool
+    act: bool
+    sort: str
 
 
 class Collocation:
@@ -52,6 +65,9 @@ class Collocation:
     def __init__(self, lexicon: Lexicon, doers: Mapping[str, str]) -> None:
         self._lexicon = lexicon
         self._doers = doers
+        # Recipes weigh the same words over and over.
+        self._sides: dict[tuple[str, ...], Side] = {}
+        self._traits: dict[str, Traits] = {}
 
     def together(self, firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
         """How well each second goes right after each first, 0 to 1, a row a first.
@@ -74,17 +90,19 @@ class Collocation:
         bank = _either([s.goes_with != "" for s in firsts], [s.goes_with != "" for s in seconds])
         broad = bank & ~narrow & unseen
         strength[broad] = 1 - (1 - BROAD) * (1 - strength[broad])
-        many = np.array([singular(end, self._lexicon) != "" for end in ends])
+        one = [self._traits_of(end) for end in ends]
+        two = [self._traits_of(s.words[-1]) for s in seconds]
+        many = np.array([traits.many for traits in one])
         strength[many[:, None] & unseen] *= MANY_BEFORE
-        people = np.array([self._people(s.words[-1]) for s in seconds])
+        people = np.array([traits.people for traits in two])
         described = np.array([s.pos[:1] == "a" or s.kind != "keyword" for s in firsts])
         strength[described[:, None] & people[None, :]] *= PEOPLE
-        sorts = [[self._sort(s.words[-1]) for s in stems] for stems in (firsts, seconds)]
-        same = np.equal.outer(*(np.array(s) for s in sorts)) & (np.array(sorts[0]) != "")[:, None]
-        strength[same] *= SIDE_BY_SIDE
-        acts = np.array([bool(gerund(end, self._lexicon)) for end in ends])
-        animals = np.array([sort == "animal" for sort in sorts[1]])
-        strength[acts[:, None] & animals[None, :]] *= SIDE_BY_SIDE
+        for sort in LISTED:
+            same = (np.array([traits.sort == sort for traits in side]) for side in (one, two))
+            strength[np.logical_and.outer(*same)] *= SIDE_BY_SIDE
+        acts = np.array([traits.act for traits in one])
+        animals = np.array([traits.sort == "animal" for traits in two])
+        strength[np.logical_and.outer(acts, animals)] *= SIDE_BY_SIDE
         together: Matrix = strength * _patterns(firsts, seconds)
         self._done(together, firsts, seconds)
         return together
@@ -106,22 +124,32 @@ class Collocation:
     def _act(self, word: str) -> str:
         return word if gerund(word, self._lexicon) else self._doers.get(word, "")
 
-    def _sort(self, word: str) -> str:
-        known = self._lexicon.words.get(word)
-        return known.field if known and known.pos[:1] == "n" and known.field in LISTED else ""
+    def _traits_of(self, word: str) -> Traits:
+        found = self._traits.get(word)
+        if found is None:
+            known, one = self._lexicon.words.get(word), singular(word, self._lexicon)
+            found = self._traits[word] = Traits(
+                many=one != "",
+                people=one != "" and self._lexicon.words[one].field == "person",
+                act=bool(gerund(word, self._lexicon)),
+                sort=known.field if known and known.pos[:1] == "n" else "",
+            )
+        return found
 
-    def _people(self, word: str) -> bool:
-        """Whether it says many persons (children, lovers)."""
-        one = singular(word, self._lexicon)
-        return bool(one) and self._lexicon.words[one].field == "person"
+    def _side(self, words: Sequence[str]) -> Side:
+        key = tuple(words)
+        if key not in self._sides:
+            self._sides[key] = self._lexicon.side(words)
+        return self._sides[key]
 
     def _meeting(self, ends: Sequence[str], starts: Sequence[str]) -> tuple[Matrix, Mask]:
         """How well each start goes after each end, whatever the parts of speech, and which were
         never seen there.
         """
-        left, right = self._lexicon.side(ends), self._lexicon.side(starts)
+        left, right = self._side(ends), self._side(starts)
         alike = left.vectors @ right.vectors.T
-        likely = 1 / (1 + np.exp(-1.3 * (self._lexicon.pairing.logits(left, right) + LIKELY_AT)))
+        logits = self._lexicon.pairing.logits(left, right, alike)
+        likely = 1 / (1 + np.exp(-1.3 * (logits + LIKELY_AT)))
         seen = np.zeros_like(alike)
         places: dict[str, list[int]] = {}
         for j, start in enumerate(starts):
@@ -158,7 +186,7 @@ def _either(firsts: Sequence[bool], seconds: Sequence[bool]) -> Mask:
 
 def _patterns(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> Matrix:
     """How usual it is that the first's part of speech stands before the second's."""
-    one = [LETTERS.index(s.pos[0]) if s.pos[:1] in NAMED else 0 for s in firsts]
-    two = [LETTERS.index(s.pos[0]) if s.pos[:1] in NAMED else 0 for s in seconds]
+    one = [PLACES.get(s.pos[:1], 0) for s in firsts]
+    two = [PLACES.get(s.pos[:1], 0) for s in seconds]
     usual: Matrix = USUAL[np.ix_(one, two)]
     return usual

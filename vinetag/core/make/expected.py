@@ -27,29 +27,32 @@ def expected(candidates: Sequence[Candidate], brief: Brief, lexicon: Lexicon) ->
     """About what each will be graded: what the sense measure sees at a glance, the nearness of all
     at once, and what kinds of parts there are.
     """
-    world, words = world_of(brief, lexicon), lexicon.words
+    world = world_of(brief, lexicon)
     said = [[p.text for p in c.parts if p.kind != "hyphen"] for c in candidates]
-    near = world.nears(said) if candidates else ()
-    outright = sense.OUTRIGHT[brief.purpose]
+    near = world.nears(said).tolist() if candidates else ()
+    known = {text: lexicon.words.get(text) for texts in said for text in texts}
+    zipf = {text: word.zipf for text, word in known.items() if word and text not in SMALL}
+    worldly = known.keys() & world.words.keys()
     weighed = []
     for candidate, texts, cosine in zip(candidates, said, near, strict=True):
+        kinds = [p.kind for p in candidate.parts]
+        asked = "keyword" in kinds
         entry = world.entries.get(candidate.label)
-        keywords = sum(p.kind == "keyword" for p in candidate.parts)
-        worldly = any(t in world.words for t in texts)
         if entry:
             guess = sense.ENTRY * (entry.mark - sense.ENTRY_AT)
         else:
-            guess = sense.NEAR * (min(float(cosine), sense.NEAR_ENOUGH) - sense.USUAL_NEAR)
-            guess -= outright * bool(keywords)
-            known = [words[t].zipf for t in texts if t in words and t not in SMALL]
-            new = [p for p in candidate.parts if p.text not in words and p.kind != "hyphen"]
-            guess -= sum(-OWN_WORD if p.kind == "keyword" else NEW_WORD for p in new)
-            if known:
-                rare = sense.RARE * (sense.RARE_AT - min(known))
+            guess = sense.NEAR * (min(cosine, sense.NEAR_ENOUGH) - sense.USUAL_NEAR)
+            guess -= sense.OUTRIGHT[brief.purpose] * asked
+            for part in candidate.parts:
+                if part.kind != "hyphen" and known[part.text] is None:
+                    guess -= -OWN_WORD if part.kind == "keyword" else NEW_WORD
+            least = min((zipf[text] for text in texts if text in zipf), default=None)
+            if least is not None:
+                rare = sense.RARE * (sense.RARE_AT - least)
                 guess += min(sense.MOST_RARE, max(-sense.MOST_RARE, rare))
-            guess -= sense.TACKED * sum(p.kind in ("lead", "tail") for p in candidate.parts)
-            guess += sense.ENDED * any(p.kind == "ending" for p in candidate.parts)
-        guess += FIT_KEYWORD * bool(keywords) + FIT_WORLD * worldly
+            guess -= sense.TACKED * (kinds.count("lead") + kinds.count("tail"))
+            guess += sense.ENDED * ("ending" in kinds)
+        guess += FIT_KEYWORD * asked + FIT_WORLD * (not worldly.isdisjoint(texts))
         guess -= A_LETTER * max(0, candidate.letters - LONG)
         weighed.append(guess + STRENGTH * candidate.strength)
     return weighed

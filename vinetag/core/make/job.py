@@ -14,7 +14,7 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import doers, singular
 from vinetag.core.lexicon.sounds import bare
-from vinetag.core.make.collocation import LETTERS, Collocation, Matrix, same_word
+from vinetag.core.make.collocation import LETTERS, PLACES, Collocation, Matrix, same_word
 from vinetag.core.make.modifiers import Role, bank_stems
 from vinetag.core.make.stems import Stem, brief_stems, keyword_stem
 from vinetag.core.world.world import World, world_of
@@ -184,7 +184,7 @@ class Job:
 
 
 def _lengths(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:
-    return np.array([len(s.text) for s in stems])
+    return np.array([sum(map(len, s.words)) for s in stems])
 
 
 def _counts(stems: Sequence[Stem]) -> npt.NDArray[np.int64]:
@@ -211,8 +211,10 @@ def _suited(firsts: Sequence[Stem], seconds: Sequence[Stem]) -> npt.NDArray[np.b
 def _goes(bank: Sequence[Stem], stems: Sequence[Stem]) -> npt.NDArray[np.bool_]:
     """Which words of the bank go beside which stems; a word nobody lists is taken for a noun."""
     wants = np.array([[c in b.goes_with for c in LETTERS] for b in bank])
-    has = np.array([[c in (s.pos[:1] or "n") for c in LETTERS] for s in stems])
-    return (wants.astype(np.int8) @ has.T.astype(np.int8)) > 0
+    places = [PLACES.get(s.pos[:1] or "n", len(LETTERS)) for s in stems]
+    none = np.zeros((len(bank), 1), np.bool_)
+    found: npt.NDArray[np.bool_] = np.hstack((wants, none))[:, places]
+    return found
 
 
 def _best(score: Matrix, keep: int) -> list[tuple[int, int]]:
@@ -223,4 +225,5 @@ def _best(score: Matrix, keep: int) -> list[tuple[int, int]]:
     rows = np.repeat(np.arange(score.shape[0]), width)
     flat, columns = values.ravel(), columns.ravel()
     order = np.argsort(-flat, kind="stable")[:keep]
-    return [(int(rows[k]), int(columns[k])) for k in order if np.isfinite(flat[k])]
+    order = order[np.isfinite(flat[order])]
+    return list(zip(rows[order].tolist(), columns[order].tolist(), strict=True))

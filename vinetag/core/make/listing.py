@@ -7,6 +7,8 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from vinetag.core.brief import Brief
 from vinetag.core.candidates import Candidate
 from vinetag.core.grade import MEASURES, Grader
@@ -104,9 +106,8 @@ def grade_drafts(
     """
     found = merge(drafts)
     guesses = expected(found, brief, lexicon)
-    order = sorted(
-        range(len(found)), key=lambda i: (-round(guesses[i], 3), _chance(seed, found[i].label))
-    )
+    chances = np.array([_chance(seed, candidate.label) for candidate in found])
+    order = np.lexsort((chances, -np.round(guesses, 3))).tolist()
     tiers: list[list[Candidate]] = [[]]
     ahead: Counter[str] = Counter()
     for place, i in enumerate(order):

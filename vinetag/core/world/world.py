@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from itertools import islice
@@ -117,11 +117,17 @@ class _Index:
         self._lexicon = lexicon
         self._entries = [(f.title, k, t) for f in self.fields for k in KINDS for t in f.facets[k]]
 
-    def carrying(self, word: str) -> Iterator[tuple[str, str, str]]:
-        """(title of the field, facet, entry) of every entry that holds the word in any form."""
-        for title, facet, text in self._entries:
-            if word in text and any(self._lexicon.lemma(w) == word for w in entry_words(text)):
-                yield title, facet, text
+    @lru_cache(400)  # noqa: B019 - there is one of it, as long as the process lasts
+    def carrying(self, word: str) -> Sequence[tuple[str, str, str]]:
+        """(title of the field, facet, entry) of every entry that holds the word in any form;
+        remembered for the words asked for last.
+        """
+        lemma = self._lexicon.lemma
+        return [
+            (title, facet, text)
+            for title, facet, text in self._entries
+            if word in text and any(lemma(w) == word for w in entry_words(text))
+        ]
 
 
 @lru_cache(2)
@@ -213,6 +219,7 @@ class World:
             for entry in entries:
                 if facet in WORDS:
                     yield WorldWord(entry, facet, OWN, self._weigh(entry, 1.0))
+        self._look_up(e for f in self.fields for facet in WORDS for e in f.field.facets[facet])
         for found in self.fields:
             for facet in WORDS:
                 for entry in found.field.facets[facet]:
@@ -262,12 +269,22 @@ class World:
 
     def near(self, word: str) -> float:
         """How near a word (or phrase) is in meaning to the brief: the cosine, about -0.2 to 0.7."""
-        if word not in self._nearness:
-            if len(self._nearness) >= MOST_REMEMBERED:
-                self._nearness.clear()
-            vector = self._meanings.mean([(w, 1.0) for w in word.split()])
-            self._nearness[word] = float(vector @ self.query)
-        return self._nearness[word]
+        found = self._nearness.get(word)
+        if found is None:
+            found = float(self._meanings.mean([(w, 1.0) for w in word.split()]) @ self.query)
+            self._remember({word: found})
+        return found
+
+    def _look_up(self, words: Iterable[str]) -> None:
+        """Work out how near many are at once, which spares most of the time."""
+        new = [word for word in dict.fromkeys(words) if word not in self._nearness]
+        near = self.nears([word.split() for word in new]).tolist()
+        self._remember(dict(zip(new, near, strict=True)))
+
+    def _remember(self, found: Mapping[str, float]) -> None:
+        if len(self._nearness) + len(found) > MOST_REMEMBERED:
+            self._nearness.clear()
+        self._nearness.update(found)
 
     def nears(self, phrases: Sequence[Sequence[str]]) -> Vector:
         """The same of many phrases given as words."""
@@ -289,6 +306,8 @@ class World:
             for entry in entries:
                 if facet in KINDS and entry_words(entry):
                     yield Entry(entry, entry_words(entry), facet, OWN, OWN_ENTRY)
+        named = (e for f in self.fields for facet in KINDS for e in f.field.facets[facet])
+        self._look_up(word for entry in named for word in _telling(entry_words(entry)))
         for found in self.fields:
             base = OF_SHARE * found.share + OF_FIELD * min(12.0, found.nearness)
             for facet in KINDS:
@@ -312,7 +331,7 @@ class World:
     def _entry(self, text: str, facet: str, field: str, base: float) -> Iterator[Entry]:
         """The entry unless it was dropped; `base` is what its field gives."""
         words = entry_words(text)
-        said = [w for w in words if w not in SMALL] or list(words)
+        said = _telling(words)
         if text in self._dropped or self._dropped.intersection(said):
             return
         near = [self.near(w) for w in said]
@@ -330,6 +349,11 @@ class World:
             for entry in found.field.facets["plain"]
             if entry not in self._dropped and " " not in entry
         ]
+
+
+def _telling(words: Sequence[str]) -> Sequence[str]:
+    """Those that say something, or all where none does."""
+    return [w for w in words if w not in SMALL] or words
 
 
 def _pull(keyword: Keyword, word: str) -> float:

@@ -54,7 +54,9 @@ def combined(
     query, alike = job.world.query, one @ two.T
     near = ((one @ query)[:, None] + (two @ query)[None, :]) / np.sqrt(2 + 2 * alike)
     mark = BASE + OF_WORTH * worth + OF_BELONGING * together + OF_NEAR * near
-    apart = np.array([[a.field != b.field for b in seconds] for a in firsts])
+    numbers = {field: n for n, field in enumerate({w.field for w in (*firsts, *seconds)})}
+    fields = (np.array([numbers[w.field] for w in words]) for words in (firsts, seconds))
+    apart = np.not_equal.outer(*fields)
     mark = np.where(apart, mark - STRANGERS, mark)
     letters = np.array([len(w.text) for w in firsts])[:, None] + [len(w.text) for w in seconds]
     limits = job.brief.limits
