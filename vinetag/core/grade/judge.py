@@ -210,6 +210,12 @@ class Grader:
         part, is_enough = self._by_scored[key]
         return Grade(power_mean(scores, part), scores, is_enough)
 
+    def grades(self, readings: Sequence[Reading]) -> list[Grade]:
+        """Those of many names: how near their words are is worked out for all of them at once."""
+        said = ([w for _, w in reading.words if w.isalpha()] for reading in readings)
+        self._world.look_up(text for words in said for text in (" ".join(words), *words))
+        return [self.grade(reading) for reading in readings]
+
     def explain(self, reading: Reading) -> dict[str, tuple[float | None, list[Reason]]]:
         """measure -> (score, reasons, the weightiest first)."""
         found = {}

@@ -119,7 +119,7 @@ def grade_drafts(
     grader = Grader(brief, lexicon, MEASURES)
 
     def graded(candidates: Sequence[Candidate]) -> list[Graded]:
-        grades = [grader.grade(grader.read(c)) for c in candidates]
+        grades = grader.grades([grader.read(c) for c in candidates])
         return in_order(
             [Graded(c, g, g.grade) for c, g in zip(candidates, grades, strict=True)], seed
         )

@@ -219,7 +219,7 @@ class World:
             for entry in entries:
                 if facet in WORDS:
                     yield WorldWord(entry, facet, OWN, self._weigh(entry, 1.0))
-        self._look_up(e for f in self.fields for facet in WORDS for e in f.field.facets[facet])
+        self.look_up(e for f in self.fields for facet in WORDS for e in f.field.facets[facet])
         for found in self.fields:
             for facet in WORDS:
                 for entry in found.field.facets[facet]:
@@ -275,7 +275,7 @@ class World:
             self._remember({word: found})
         return found
 
-    def _look_up(self, words: Iterable[str]) -> None:
+    def look_up(self, words: Iterable[str]) -> None:
         """Work out how near many are at once, which spares most of the time."""
         new = [word for word in dict.fromkeys(words) if word not in self._nearness]
         near = self.nears([word.split() for word in new]).tolist()
@@ -307,7 +307,7 @@ class World:
                 if facet in KINDS and entry_words(entry):
                     yield Entry(entry, entry_words(entry), facet, OWN, OWN_ENTRY)
         named = (e for f in self.fields for facet in KINDS for e in f.field.facets[facet])
-        self._look_up(word for entry in named for word in _telling(entry_words(entry)))
+        self.look_up(word for entry in named for word in _telling(entry_words(entry)))
         for found in self.fields:
             base = OF_SHARE * found.share + OF_FIELD * min(12.0, found.nearness)
             for facet in KINDS:
