@@ -211,6 +211,7 @@ def pay_at_page(order: Any) -> None:
     try:
         urllib.request.build_opener(Stay).open(request, timeout=10).close()
     except urllib.error.HTTPError as error:
+        error.close()
         if error.code != 303:
             raise
 

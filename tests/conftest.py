@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+import contextlib
 import gc
+import http.client
 import json
 import socket
 import subprocess
 import sys
 import time
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit, urlunsplit
 
 import pytest
 from hypothesis import settings as hypothesis_settings
@@ -45,6 +48,22 @@ def _free_port() -> int:
     with socket.socket() as s:
         s.bind(("127.0.0.1", 0))
         return int(s.getsockname()[1])
+
+
+def asked(
+    address: str,
+    body: bytes | None = None,
+    *,
+    method: str = "GET",
+    headers: Mapping[str, str] | None = None,
+) -> tuple[int, Mapping[str, str], bytes]:
+    """Status, headers and body of what is answered, whatever it is; nothing is followed."""
+    parts = urlsplit(address)
+    line = http.client.HTTPConnection(parts.netloc, timeout=5)
+    with contextlib.closing(line):
+        line.request(method, urlunsplit(("", "", *parts[2:])), body, headers or {})
+        with line.getresponse() as reply:
+            return reply.status, reply.headers, reply.read()
 
 
 class Registry:

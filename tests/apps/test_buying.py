@@ -9,8 +9,6 @@ import hashlib
 import hmac
 import json
 import time
-import urllib.error
-import urllib.request
 from datetime import timedelta
 from decimal import Decimal
 from typing import Any
@@ -20,7 +18,7 @@ from django.utils import timezone
 from rest_framework.test import APIClient
 
 from tests.apps.bought import HOLDER, an_order, charged, fresh, held, states
-from tests.conftest import WORD, Registry
+from tests.conftest import WORD, Registry, asked
 from vinetag.apps.accounts.models import User
 from vinetag.apps.availability.answer_store import save_answers
 from vinetag.apps.costs.models import SellerRow
@@ -78,14 +76,7 @@ def looked(api: APIClient, project: Project, *names: str) -> Any:
 
 def press(page: str, way: str = "pay") -> None:
     """As somebody at the payment page."""
-
-    class Stay(urllib.request.HTTPRedirectHandler):
-        def redirect_request(self, *_: Any) -> None:
-            return None
-
-    request = urllib.request.Request(f"{page}/{way}", b"", method="POST")  # noqa: S310 - loopback
-    with pytest.raises(urllib.error.HTTPError, match="303"):
-        urllib.request.build_opener(Stay).open(request, timeout=5)
+    assert asked(f"{page}/{way}", b"", method="POST")[0] == 303
 
 
 def told(payment: Payment, state: str = "accepted", **other: Any) -> PaymentTold:

@@ -2,22 +2,15 @@
 
 from __future__ import annotations
 
-import urllib.error
-import urllib.request
-
 import pytest
 
 from standins.platforms import PLATFORMS
-from tests.conftest import Registry
+from tests.conftest import Registry, asked
 from vinetag.core.vet import shipped_platforms
 
 
 def status_of(registry: Registry, path: str) -> int:
-    try:
-        with urllib.request.urlopen(f"{registry.origin}{path}", timeout=5) as reply:  # noqa: S310
-            return int(reply.status)
-    except urllib.error.HTTPError as error:
-        return error.code
+    return asked(f"{registry.origin}{path}")[0]
 
 
 def test_every_platform_that_ships_is_there(registry: Registry) -> None:

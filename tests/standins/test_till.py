@@ -5,8 +5,6 @@ from __future__ import annotations
 import json
 import threading
 import time
-import urllib.error
-import urllib.request
 import uuid
 from collections.abc import Iterator
 from http.server import BaseHTTPRequestHandler, HTTPServer
@@ -15,7 +13,7 @@ from typing import Any
 import jsonschema
 import pytest
 
-from tests.conftest import WORD, Registry
+from tests.conftest import WORD, Registry, asked
 from vinetag.lookup.till import PaymentTold, told_by
 
 
@@ -68,15 +66,11 @@ def ask(
     registry: Registry, path: str, document: object = None, word: str = WORD
 ) -> tuple[int, dict[str, Any]]:
     data = None if document is None else json.dumps(document).encode()
-    request = urllib.request.Request(  # noqa: S310 - loopback
-        f"{registry.origin}/till/{path}", data, {"Authorization": f"Bearer {word}"}
-    )
-    try:
-        with urllib.request.urlopen(request, timeout=5) as reply:  # noqa: S310 - loopback
-            return reply.status, json.load(reply)
-    except urllib.error.HTTPError as error:
-        text = error.read()
-        return error.code, json.loads(text) if text.startswith(b"{") else {}
+    status, _, text = asked(
+        f"{registry.origin}/till/{path}", data, method="GET" if data is None else "POST",
+        headers={"Authorization": f"Bearer {word}", "Content-Type": "application/json"},
+    )  # fmt: skip
+    return status, json.loads(text) if text.startswith(b"{") else {}
 
 
 def wanted(notify: str = "http://127.0.0.1:9/", **other: str) -> dict[str, str]:
@@ -89,21 +83,13 @@ def wanted(notify: str = "http://127.0.0.1:9/", **other: str) -> dict[str, str]:
 
 def press(page: str, way: str) -> str:
     """Where somebody is sent who presses a button."""
-
-    class Stay(urllib.request.HTTPRedirectHandler):
-        def redirect_request(self, *_: Any) -> None:
-            return None
-
-    request = urllib.request.Request(f"{page}/{way}", b"", method="POST")  # noqa: S310 - loopback
-    with pytest.raises(urllib.error.HTTPError) as sent:
-        urllib.request.build_opener(Stay).open(request, timeout=5)
-    assert sent.value.code == 303
-    return str(sent.value.headers["Location"])
+    status, headers, _ = asked(f"{page}/{way}", b"", method="POST")
+    assert status == 303
+    return headers["Location"]
 
 
 def test_its_answers_are_those_of_its_document(registry: Registry) -> None:
-    with urllib.request.urlopen(f"{registry.origin}/till/openapi.json", timeout=5) as reply:  # noqa: S310 - loopback
-        document = json.load(reply)
+    document = json.loads(asked(f"{registry.origin}/till/openapi.json")[2])
     schema = {**document, "$ref": "#/components/schemas/Payment"}
     given = wanted()
     jsonschema.validate(given, {**document, "$ref": "#/components/schemas/Wanted"})
@@ -142,8 +128,7 @@ def test_who_does_not_know_the_word_learns_nothing(registry: Registry) -> None:
 
 def test_the_first_button_counts_and_the_page_says_so(registry: Registry, heard: Heard) -> None:
     _, made = ask(registry, "payments", wanted(heard.address))
-    with urllib.request.urlopen(made["page"], timeout=5) as reply:  # noqa: S310 - loopback
-        page = reply.read().decode()
+    page = asked(made["page"])[2].decode()
     assert "&lt;b&gt;Order&lt;/b&gt;" in page
     assert "12.50 EUR" in page
     assert press(made["page"], "decline") == "http://127.0.0.1:9/back"
@@ -152,8 +137,7 @@ def test_the_first_button_counts_and_the_page_says_so(registry: Registry, heard:
     assert told is not None
     assert (told.state, told.reference) == ("declined", made["reference"])
     assert ask(registry, f"payments/{made['id']}")[1]["state"] == "declined"
-    with urllib.request.urlopen(made["page"], timeout=5) as reply:  # noqa: S310 - loopback
-        assert "This payment is declined." in reply.read().decode()
+    assert b"This payment is declined." in asked(made["page"])[2]
 
 
 @pytest.mark.parametrize(("kind", "count"), [("twice", 2), ("late", 1), ("never", 0)])
