@@ -25,7 +25,7 @@ from vinetag.core.brief import Brief, parse_brief
 from vinetag.core.candidates import Candidate, part_document
 from vinetag.core.errors import CoreError, Problem
 from vinetag.core.extensions import parse_extension
-from vinetag.core.grade import MEASURES, Grader, misspellings, warnings
+from vinetag.core.grade import MEASURES, Grade, Grader, misspellings, warnings
 from vinetag.core.lexicon import Lexicon, load_lexicon
 from vinetag.core.make import make_names, vary
 from vinetag.core.names import parse_label
@@ -152,7 +152,7 @@ def _make(args: argparse.Namespace) -> list[dict[str, Any]]:
     made = make_names(brief, lexicon, seed=args.seed, limit=args.limit)
     return [
         {
-            **_graded(grader, g.candidate, why=args.format == "json"),
+            **_graded(grader, g.candidate, g.grade, why=args.format == "json"),
             "recipes": list(g.candidate.recipes),
             "parts": [part_document(part) for part in g.candidate.parts],
         }
@@ -214,10 +214,14 @@ def _mistypes(args: argparse.Namespace) -> list[dict[str, Any]]:
     ]
 
 
-def _graded(grader: Grader, candidate: Candidate, *, why: bool) -> dict[str, Any]:
-    """The grade and its measures; with `why`, reasons, warnings and likely misspellings too."""
+def _graded(
+    grader: Grader, candidate: Candidate, grade: Grade | None = None, *, why: bool
+) -> dict[str, Any]:
+    """The grade, unless it is known, and its measures; with `why`, reasons, warnings and likely
+    misspellings too.
+    """
     reading = grader.read_any(candidate)
-    grade = grader.grade(reading)
+    grade = grade or grader.grade(reading)
     scores = {m.name: grade.scores.get(m.name) for m in MEASURES}
     found: dict[str, Any] = {
         "label": candidate.label,
