@@ -29,6 +29,8 @@ const HEADS: readonly Head<Sort>[] = [
     figure: true,
   },
 ];
+/** Where the lowest stands first, unless turned round. */
+const RISING: ReadonlySet<Sort> = new Set(['phrase', 'competition', 'price', 'words']);
 
 interface Props {
   lines: readonly PhraseLine[];
@@ -55,7 +57,7 @@ export function PhraseTable({ lines, question, open, onSort, onOpen, onChoose }:
       label={t('Phrases')}
       minWidth={700}
       heads={HEADS}
-      sorted={{ by, down: !question.reverse }}
+      sorted={{ by, down: RISING.has(by) === (question.reverse ?? false) }}
       all={all}
       onAll={(on) =>
         onChoose(

@@ -24,6 +24,11 @@ it('asks for what is narrowed and ordered by', async () => {
   await waitFor(() => expect(sent('GET', 'known=no')).not.toHaveLength(0));
   await userEvent.click(screen.getByRole('button', { name: /^A click/ }));
   await waitFor(() => expect(sent('GET', 'sort=price')).not.toHaveLength(0));
+  const price = await screen.findByRole('columnheader', { name: 'A click ↑' });
+  expect(price.getAttribute('aria-sort')).toBe('ascending');
+  await userEvent.click(within(price).getByRole('button'));
+  await waitFor(() => expect(sent('GET', 'reverse=true')).not.toHaveLength(0));
+  expect(await screen.findByRole('columnheader', { name: 'A click ↓' })).toBeTruthy();
 });
 
 it('chooses phrases and makes keywords of those chosen', async () => {
