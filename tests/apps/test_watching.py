@@ -349,6 +349,7 @@ def test_one_round_at_a_time_in_each_database_of_a_server(
         with someone.cursor() as cursor:
             cursor.execute("SELECT GET_LOCK(%s, 0)", [held])
             assert rounds.go_round() is goes
+            cursor.execute("SELECT RELEASE_LOCK(%s)", [held])
     finally:
         someone.close()
     assert rounds.go_round()

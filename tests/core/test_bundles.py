@@ -54,6 +54,19 @@ def test_a_coupon_of_an_amount_is_used_once_for_all() -> None:
     assert plan.total - plan.bound < 100
 
 
+def test_what_coupons_take_off_beyond_a_name_goes_to_the_others_of_its_order(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr(searching, "MOST_TRIED", 0)
+    share = Coupon("SHARE", "x", "percent", Decimal(60), combines=True)
+    price = Coupon("ONE", "x", "price", Decimal(1), frozenset({"com"}), combines=True)
+    of = market((seller("x"), [*rows("10", "10"), PriceRow("net", "register", Decimal(10))]),
+                coupons={"x": [share, price]})  # fmt: skip
+    plan = plan_bundle(of, [Member("a", Wish("com", 1, TODAY)), Member("a", Wish("net", 1, TODAY))])
+    # 12 of 20 by the one, 9 by the other, and nothing is left to pay.
+    assert plan.bound <= plan.weight == plan.total == 0
+
+
 def test_the_first_names_are_those_that_save_most() -> None:
     offer = Promotion(Decimal(1), "first_names", 1)
     dear = PriceRow("net", "register", Decimal(30), promotion=offer)

@@ -48,7 +48,9 @@ def test_phrases_are_brought_grouped_chosen_and_checked(
     page.get_by_label("Find in phrases").fill("tuning")
     expect(phrases.get_by_role("row")).to_have_count(3)
     for name in ("piano tuning", "piano tuning qwzxvk"):
-        page.get_by_role("checkbox", name=f"Choose {name}", exact=True).check()
+        box = page.get_by_role("checkbox", name=f"Choose {name}", exact=True)
+        box.click()
+        expect(box).to_be_checked()
     page.get_by_role("button", name="Chosen ones of this page as keywords").click()
     expect(page.get_by_text(re.compile("2 keywords in the brief"))).to_be_visible()
     page.get_by_role("button", name="Undo").click()

@@ -12,7 +12,7 @@ from typing import Final, Literal, NamedTuple
 
 from vinetag.core.cost.prices import Action
 
-__all__ = ["Coupon", "Eligible", "Odds", "Report", "best_coupons", "odds_of"]
+__all__ = ["Coupon", "Eligible", "Odds", "Report", "best_coupons", "odds_of", "taken_off"]
 
 CouponKind = Literal["percent", "amount", "price"]
 # A report counts half as much after so many days, a tenth after some three times as many.

@@ -16,7 +16,7 @@ from itertools import combinations, combinations_with_replacement, product
 from math import comb, prod
 from typing import Final, NamedTuple
 
-from vinetag.core.cost.coupons import Coupon
+from vinetag.core.cost.coupons import Coupon, taken_off
 from vinetag.core.cost.market import Market
 from vinetag.core.cost.members import Bundle, Member
 from vinetag.core.cost.orders import Item, Order, PricedItem, close_order, price_item
@@ -257,7 +257,10 @@ class Search:
         return found
 
     def _at_best(self, option: _Option) -> int:
-        """The first payment with the coupons that take a share off, whatever their conditions."""
+        """The first payment with the coupons that take a share off, whatever their conditions.
+        Together they may take more off a name than it costs, which other names of its order gain:
+        so it may be less than nothing.
+        """
         code = option.start.seller
         item = self._item(code, option.item, self.first_places.get(code, 0))
         shares = [
@@ -266,10 +269,14 @@ class Search:
             if c.kind != "amount"
         ]
         together = [c for c in shares if c.combines]
-        return min(
+        least = min(
             self.market.amount(self._closed(code, [item], coupons))
             for coupons in ([], together, *([c] for c in shares))
         )
+        new = code not in self.market.buyer.customer_of
+        off = (taken_off(coupon, [item.eligible], new_customer=new) for coupon in together)
+        over = sum(off, Decimal(0)) - item.eligible.amount
+        return least - self.market.at_most(code, over) if over > 0 else least
 
     def _off_at_once(self, code: str) -> int:
         """The most that coupons of an amount and promotions of the first names take off an order,
