@@ -96,6 +96,17 @@ def test_grading_one_by_one_or_in_any_order_is_the_same() -> None:
         assert alone.grade(alone.read_any((made + typed)[i])) == in_bulk[i]
 
 
+@given(st.lists(labels, max_size=6))
+def test_many_names_are_graded_as_each_alone(found: list[str]) -> None:
+    of = {"about": "A club for people who write letters.", "extensions": ["com"]}
+    together, apart = grader("ink", "letter", **of), grader("ink", "letter", **of)
+    readings = [together.read_label(label) for label in found]
+    for grade, label in zip(together.grades(readings), found, strict=True):
+        alone = apart.grade(apart.read_label(label))
+        assert grade.grade == pytest.approx(alone.grade, abs=1e-3)
+        assert grade.scores == pytest.approx(alone.scores, abs=1e-3)
+
+
 def test_length_by_hand() -> None:
     assert score("length", "inkpost") == 100
     # 15 letters, 5 beyond ten; 4 beats are within bounds.

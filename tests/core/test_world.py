@@ -220,6 +220,21 @@ class TestMeanings:
             assert np.allclose(row, meanings.mean([(w, 1.0) for w in text]), atol=1e-3)
 
 
+def test_nearness_is_the_same_one_by_one_and_at_once() -> None:
+    words = ["kiln", "open hours", "zzyxq", "wheel", "to the wheel", "kiln"]
+    at_once, alone = World(POTTERY, (), brief().world, LEXICON), world(POTTERY)
+    at_once.look_up(words)
+    for word in words:
+        assert at_once.near(word) == pytest.approx(alone.near(word), abs=1e-5)
+    assert at_once.near("kiln") > 0.2
+    assert at_once.near("zzyxq") == 0
+
+
+def test_entries_of_any_field_that_carry_a_keyword_are_found_in_any_form() -> None:
+    carried = [e for e in world("", "letter").entries.values() if "letter" in e.label]
+    assert {"letters", "letter"} <= {w for e in carried for w in e.words}
+
+
 def test_the_world_as_it_is_shown() -> None:
     of = brief(
         POTTERY,

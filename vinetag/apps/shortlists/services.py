@@ -185,7 +185,7 @@ def kept_names(project: Project) -> list[Kept]:
     wanted = {*brief.extensions, *(r.extension for r in rows)}
     for lookup in lookups.filter(extension__in=wanted):
         found.setdefault(lookup.label, {})[lookup.extension] = lookup
-    graded = [grader.grade(grader.read_any(_made(row))) for row in rows]
+    graded = grader.grades([grader.read_any(_made(row)) for row in rows])
     return [
         Kept(row, grade.grade if grade.whole else None, found.get(row.label, {}))
         for row, grade in zip(rows, graded, strict=True)
