@@ -92,8 +92,10 @@ it("shows a setting changed elsewhere beside one's own, wherever one is", async 
   await waitFor(() => {
     expect(sent().at(-1)).toEqual({ density: 'dense', seen: { density: 'roomy' } });
   });
-  expect(screen.getByRole('button', { name: 'dense rows', pressed: true })).toBeInTheDocument();
-  expect(screen.queryByText(/changed in another window/)).not.toBeInTheDocument();
+  expect(await screen.findByRole('button', { name: 'dense rows', pressed: true })).toBeInTheDocument();
+  await waitFor(() => {
+    expect(screen.queryByText(/changed in another window/)).not.toBeInTheDocument();
+  });
 });
 
 it('asks for a rate where prices are to be in another currency', async () => {

@@ -76,6 +76,10 @@ it('says a name aloud, and takes what was heard; the names stay hidden meanwhile
   const sent = setUp(page());
   await userEvent.click(await screen.findByRole('button', { name: 'Hear and write' }));
   for (let i = 0; i < 3; i += 1) {
+    // The next name comes with an empty field, once the answer is taken.
+    await waitFor(() => {
+      expect(screen.getByLabelText('What you heard')).toHaveValue('');
+    });
     await userEvent.click(screen.getByRole('button', { name: 'Hear the name' }));
     expect(screen.queryByText(said[i] ?? '')).not.toBeInTheDocument();
     await userEvent.type(screen.getByLabelText('What you heard'), `heard ${i}`);

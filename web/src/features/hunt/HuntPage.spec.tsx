@@ -106,7 +106,7 @@ it('warns of the past of the name under the cursor, and keeps it', async () => {
   await waitFor(() => {
     expect(requests.find((r) => r.method === 'POST')?.path).toBe('/api/projects/7/shortlist');
   });
-  expect(within(panel).getByRole('button', { name: 'On the shortlist' })).toBeVisible();
+  expect(await within(panel).findByRole('button', { name: 'On the shortlist' })).toBeVisible();
 });
 
 it('moves by the arrows, and asks in the order of a head that is pressed', async () => {

@@ -222,7 +222,7 @@ it('says who asks for a name, lets it stay or go, and shows its code only when i
   expect(await screen.findByText('word-1')).toBeVisible();
   expect(screen.getByText('It is locked against moving. Open it first.')).toBeVisible();
   await userEvent.click(screen.getByRole('button', { name: 'Hide it' }));
-  expect(screen.queryByText('word-1')).toBeNull();
+  await waitFor(() => expect(screen.queryByText('word-1')).toBeNull());
 });
 
 it('finds names at our sellers, and says where not every seller could be asked', async () => {

@@ -218,7 +218,10 @@ describe('ReasonsPanel', () => {
     expect(screen.getByText('No name chosen')).toBeInTheDocument();
     await userEvent.type(screen.getByLabelText('Try any name'), '  QuietSky ');
     expect(await screen.findByText('91')).toBeInTheDocument();
-    expect(await screen.findByRole('status', { name: 'Statuses of quietsky' })).toHaveTextContent('.com taken');
+    const statuses = await screen.findByRole('status', { name: 'Statuses of quietsky' });
+    await waitFor(() => {
+      expect(statuses).toHaveTextContent('.com taken');
+    });
     await userEvent.type(screen.getByLabelText('Try any name'), '{Enter}');
     await waitFor(() => {
       expect(acts.onSelect).toHaveBeenCalledWith('quietsky');

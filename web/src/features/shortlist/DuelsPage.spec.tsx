@@ -28,11 +28,13 @@ const ranking = (fields: Partial<Ranking> = {}): Ranking => ({
 });
 
 function setUp(first: Ranking) {
+  let { asked } = first;
   const requests = serve((method, path) => {
     if (path.endsWith('/shortlist'))
       return { body: [sampleKept({ label: 'inkpost' }), sampleKept({ label: 'goink' })] };
     if (path.endsWith('/order')) return { status: 204 };
-    return { body: method === 'GET' ? first : ranking({ asked: 4 }) };
+    if (method !== 'GET') asked += 1;
+    return { body: method === 'GET' ? first : ranking({ asked }) };
   });
   renderIn(
     <ProjectContext value={sampleProject()}>
@@ -47,11 +49,17 @@ it('asks which is better, by button and by key, and counts a tie', async () => {
   const pair = await screen.findByRole('group', { name: 'Which is better?' });
   expect(screen.getByRole('status')).toHaveTextContent('3 answers so far · the first is the best with 62 % certainty');
   await userEvent.click(within(pair).getByRole('button', { name: /goink/ }));
-  await waitFor(() => {
-    expect(screen.getByRole('status')).toHaveTextContent('4 answers');
-  });
+  // While an answer is under way no key is heard.
+  const after = (answers: number) =>
+    waitFor(() => {
+      expect(screen.getByRole('status')).toHaveTextContent(`${answers} answers`);
+      expect(screen.getByRole('button', { name: /^Neither/ })).toBeEnabled();
+    });
+  await after(4);
   await userEvent.keyboard('{ArrowLeft}');
+  await after(5);
   await userEvent.keyboard('{ArrowDown}');
+  await after(6);
   await userEvent.keyboard('u');
   await waitFor(() => {
     expect(sent()).toEqual([

@@ -40,7 +40,9 @@ const names = () =>
 it('changes the order by buttons and by Alt and an arrow', async () => {
   const requests = setUp(['inkpost', 'inkwell', 'inkclub']);
   await userEvent.click(await screen.findByRole('button', { name: 'Move inkclub up' }));
-  expect(names()).toEqual(['inkpost', 'inkclub', 'inkwell']);
+  await waitFor(() => {
+    expect(names()).toEqual(['inkpost', 'inkclub', 'inkwell']);
+  });
   screen.getByLabelText('Note on inkpost').focus();
   await userEvent.keyboard('{Alt>}{ArrowDown}{/Alt}');
   await waitFor(() => {
@@ -49,7 +51,9 @@ it('changes the order by buttons and by Alt and an arrow', async () => {
       seen: { labels: ['inkpost', 'inkclub', 'inkwell'] },
     });
   });
-  expect(screen.getByRole('button', { name: 'Move inkclub up' })).toBeDisabled();
+  await waitFor(() => {
+    expect(screen.getByRole('button', { name: 'Move inkclub up' })).toBeDisabled();
+  });
 });
 
 it('draws a name to another place by keys', async () => {
@@ -138,7 +142,9 @@ it('keeps a full name when an extension is pressed, and the name alone when it i
   const requests = setUp(['inkpost']);
   const statuses = within(await screen.findByRole('list', { name: 'Statuses of inkpost' }));
   await userEvent.click(statuses.getByRole('button', { name: '.com' }));
-  expect(names()).toEqual(['inkpost.com']);
+  await waitFor(() => {
+    expect(names()).toEqual(['inkpost.com']);
+  });
   await waitFor(() => {
     expect(requests.find((a) => a.method === 'PATCH')).toMatchObject({
       path: '/api/projects/7/shortlist/names/inkpost',

@@ -165,12 +165,16 @@ it('points the name to the servers that have its records, and says what the worl
     looked_at: '2026-11-30T10:00:00Z',
     looked: [{ code: 'elsewhere', standing: 'wrong', text: 'The registry sends the world elsewhere.' }],
   });
+  let known = false;
   const requests = setUp(zone({ servers: ['ns1.other.example', 'ns2.other.example'] }), (_method, path) => {
     if (path === '/api/owned/servers') return { body: { count: 1, failed: [] } };
-    return path.endsWith('/look') ? { body: looked } : undefined;
+    known ||= path.endsWith('/look');
+    return known ? { body: looked } : undefined;
   });
   await userEvent.click(await screen.findByRole('button', { name: 'Point it here' }));
-  expect(sent(requests, 'POST', '/servers')).toEqual([{ ids: [5], servers: zone().hosts }]);
+  await waitFor(() => {
+    expect(sent(requests, 'POST', '/servers')).toEqual([{ ids: [5], servers: zone().hosts }]);
+  });
   await userEvent.click(screen.getByRole('button', { name: 'See what the world sees' }));
   expect(await screen.findByText('The registry sends the world elsewhere.')).toBeVisible();
   expect(screen.getByText('wrong:')).toBeInTheDocument();
@@ -225,6 +229,8 @@ it('hears its keys, and leaves those of a dialog alone', async () => {
   screen.getByLabelText('What it says').focus();
   await userEvent.keyboard('{Control>}s{/Control}');
   await waitFor(() => expect(sent(requests, 'PUT', '/zone')).toHaveLength(1));
+  await waitFor(() => expect(screen.getByRole('button', { name: 'Put it into force' })).toBeDisabled());
+  expect(await screen.findByText(/^In force since/)).toBeVisible();
   // What is in force is not put once more.
   await userEvent.keyboard('{Control>}s{/Control}');
   expect(sent(requests, 'PUT', '/zone')).toHaveLength(1);

@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 
 import { asApiError, type Zone, type ZoneRecord } from '../../shared/api';
@@ -178,25 +178,22 @@ function ZoneEditor({ zone }: { zone: Zone }) {
 
 /** Somebody else put other records into force meanwhile. */
 function Conflict(props: { id: number; onMine: (edition: number) => void; onTheirs: (records: ZoneRecord[]) => void }) {
-  const { data, refetch, isFetching } = useZone(props.id);
+  const { data, refetch } = useZone(props.id);
+  const [asked, setAsked] = useState(false);
   useEffect(() => {
-    void refetch();
+    void refetch().then(() => setAsked(true));
   }, [refetch]);
   return (
     <Alert severity="warning">
       {t('The records were changed in another window meanwhile. Yours are not saved yet.')}
       <Stack direction="row" sx={{ gap: 1, mt: 0.6 }}>
-        <Button
-          variant="outlined"
-          color="inherit"
-          disabled={isFetching}
-          onClick={() => data && props.onMine(data.edition)}>
+        <Button variant="outlined" color="inherit" disabled={!asked} onClick={() => data && props.onMine(data.edition)}>
           {t('Keep mine')}
         </Button>
         <Button
           variant="outlined"
           color="inherit"
-          disabled={isFetching}
+          disabled={!asked}
           onClick={() => data && props.onTheirs(data.records)}>
           {t('Take theirs')}
         </Button>

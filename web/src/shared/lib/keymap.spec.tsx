@@ -59,6 +59,7 @@ it('hears keys wherever the focus is, but where one types or a menu is open', as
         <input aria-label="field" />
         <div role="menu" tabIndex={0} aria-label="menu" />
         <button>button</button>
+        <Key place="reading" of="takeBack" />
       </>
     );
   }
@@ -76,7 +77,10 @@ it('hears keys wherever the focus is, but where one types or a menu is open', as
   act(() => {
     client.setQueryData(keys.session, person(false));
   });
-  await userEvent.click(screen.getByRole('button'));
+  await waitFor(() => {
+    expect(screen.queryByText('u')).not.toBeInTheDocument();
+  });
+  await userEvent.click(screen.getByRole('button', { name: 'button' }));
   await userEvent.keyboard('u');
   expect(heard).toHaveBeenCalledTimes(1);
   await userEvent.keyboard('{Control>}z{/Control}');
