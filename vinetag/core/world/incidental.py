@@ -21,17 +21,18 @@ VENTURE: Final = frozenset(
 # What could be said of nearly any venture.
 INCIDENTAL: Final = frozenset(
     """affordable any around best better big busy careful cheap city clear clever curious daily
-    different easy emergency every everyday everyone experienced fast fresh friendly full fun good
+    different easy emergency every everyday everyone experienced families family fast four fresh
+    friendly full fun good
     great happy help helping helps home homes honest independent keen large level local long love
     lover lovers made making many mobile modern monthly more new nice open ordinary own owned owner
     owners personal place places professional quality quick quickly real regular run sell
-    selling sells send sending sends serving simple simply small smart sold special tiny town
-    trusted use used using want wants week who whose work working year young""".split()
+    selling sells send sending sends serving simple simply small smart sold special three tiny town
+    trusted two use used using want wants week who whose work working year young""".split()
 )
 SMALL: Final = frozenset(
-    """a all am an and are as at back be but by do down for from go goes in into is it its me my no
-    nor not of off on one or our out over round so that the them then there these they this to too
-    up us we what when where which while with without you your""".split()
+    """a all am an and are as at back be but by do down for from go goes in into is it its let lets me
+    my no nor not of off on one or our out over round so that the their them then there these they
+    this to too up us we what when where which while with without you your""".split()
 )
 
 

@@ -16,6 +16,7 @@ from vinetag.core.brief.model import Chosen
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.meanings import Vector
 from vinetag.core.lexicon.morphology import singular
+from vinetag.core.lexicon.segment import segment
 from vinetag.core.world.fields import WORDS, Field, read_fields
 from vinetag.core.world.incidental import SMALL, says
 from vinetag.core.world.promise import against
@@ -36,6 +37,10 @@ LEAST_COMMON: Final = 2.6
 # Words that stand in many fields say less of each.
 IN_MANY: Final = 12
 KEYWORD_PULL: Final = 1.5
+# A closed-up keyword (“homeschool”) is read as so many words at the most, all of them so common
+# (Zipf); a made-up name is not taken apart.
+MOST_PARTS: Final = 2
+COMMON: Final = 4.2
 # A noun of the sentence that is no keyword.
 TOLD_WORTH: Final = 0.7
 # An entry of any field that carries a keyword counts as of a field at least so near.
@@ -150,12 +155,20 @@ class World:
         self._dropped = frozenset(chosen.drop)
         words = re.findall("[a-z]+", about.lower())
         self._asked = [
-            (word, weight) for k in keywords for word, weight in ((w, _pull(k, w)) for w in k.words)
+            (part, _pull(k, part)) for k in keywords for w in k.words for part in self._parts(w)
         ]
         self._said = words
         self.informed = bool(words or self._asked)
         self.query: Vector = self._meanings.mean([*((w, says(w)) for w in words), *self._asked])
         self._nearness: dict[str, float] = {}
+
+    def _parts(self, word: str) -> Sequence[str]:
+        """The word itself, or the common words it closes up where only those have a meaning."""
+        if self._meanings.place(word) >= 0:
+            return (word,)
+        parts, known = segment(word, self._lexicon), self._lexicon.words
+        common = all(p in known and known[p].zipf >= COMMON for p in parts)
+        return parts if common and len(parts) <= MOST_PARTS else (word,)
 
     @cached_property
     def ranked(self) -> Sequence[Found]:
