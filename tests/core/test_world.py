@@ -31,7 +31,7 @@ def world(about: str = "", *words: str, **chosen: object) -> World:
 
 class TestFields:
     def test_there_are_many_and_each_is_whole(self) -> None:
-        assert len(FIELDS) >= 340
+        assert len(FIELDS) >= 600
         assert len({f.title for f in FIELDS}) == len(FIELDS)
         for field in FIELDS:
             assert len(field.facets["about"]) >= 6, field.title
@@ -110,6 +110,27 @@ class TestFinding:
         light = parse_brief({"keywords": [{"text": "newsletter", "weight": 3}, "clay"]})
         near = [world_of(b, LEXICON).near("mailing list") for b in (heavy, light)]
         assert near[0] > near[1]
+
+    @pytest.mark.parametrize(
+        ("about", "words", "title"),
+        [
+            ("Emergency boxes for a family of four.", ("emergency", "kit", "family"), "emergency kits and being prepared"),
+            ("Software that helps teams decide what to build next.", ("product", "roadmap"), "product teams and roadmaps"),
+            ("Sleeper vans for rent by lakes.", ("van", "lake", "rent"), "rivers and lakes"),
+            ("Lessons for families.", ("homeschool",), "teaching at home"),
+        ],
+    )  # fmt: skip
+    def test_words_nearly_any_venture_has_do_not_lead_astray(
+        self, about: str, words: tuple[str, ...], title: str
+    ) -> None:
+        assert title in [f.field.title for f in world(about, *words).fields[:2]]
+
+    def test_a_closed_up_keyword_is_read_as_the_common_words_it_closes_up(self) -> None:
+        closed, apart = world("", "homeschool"), world("", "home school")
+        assert closed.ranked[0].field is apart.ranked[0].field
+        # A made-up name is not taken apart, nor is a word that has a meaning of its own.
+        assert not world("", "harrowmere").query.any()
+        assert world("", "butterfly").ranked[0].field is not world("", "butter fly").ranked[0].field
 
     def test_fields_are_switched_off_and_on_and_found_by_typing(self) -> None:
         off = world(POTTERY, "clay", off=["pottery and ceramics"])

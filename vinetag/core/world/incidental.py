@@ -8,26 +8,27 @@ __all__ = ["SMALL", "says"]
 
 # The kind of venture, and how it sells: any trade has them.
 VENTURE: Final = frozenset(
-    """agency app apps blog boutique brand business businesses cafe centre channel channels class
-    classes clinic club clubs collective company cooperative course courses creator customers
-    delivered delivery directory firm firms forum group groups guide guides handmade hub kit kits
-    kiosk lesson lessons magazine maker makers market newsletter newsletters office online
-    organisation package packages people person platform podcast practice product products program
-    programme project provider review reviews school service services session sessions shop shops
-    show shows site software staff startup stall store stores studio subscription system team teams
-    tool tools training venture video videos visitor visitors website weekly workshop
-    workshops""".split()
+    """agency app apps blog boutique brand business businesses cafe calculator centre channel
+    channels class classes clinic club clubs collective company cooperative course courses
+    creator customers delivered delivery directory firm firms forum generator group groups
+    guide guides handmade hub kiosk kit kits lesson lessons magazine maker makers market
+    newsletter newsletters office online organisation package packages people person platform
+    podcast practice product products program programme project provider review reviews school
+    service services session sessions shop shops show shows site software staff stall startup
+    store stores studio subscription system team teams tool tools training venture video
+    videos visitor visitors website weekly workshop workshops""".split()
 )
 # What could be said of nearly any venture.
 INCIDENTAL: Final = frozenset(
-    """affordable any around best better big busy careful cheap city clear clever curious daily
-    different easy emergency every everyday everyone experienced families family fast four fresh
-    friendly full fun good
-    great happy help helping helps home homes honest independent keen large level local long love
-    lover lovers made making many mobile modern monthly more new nice open ordinary own owned owner
-    owners personal place places professional quality quick quickly real regular run sell
-    selling sells send sending sends serving simple simply small smart sold special three tiny town
-    trusted two use used using want wants week who whose work working year young""".split()
+    """adult adults affordable any around beginner beginners best better big busy careful cheap
+    city clear clever curious daily different easy emergency empty every everyday everyone
+    experienced explain explained explains families family fast four fresh friendly full fun
+    good great happy help helping helps hire home homes honest independent keen large level
+    local long love lover lovers made making many mobile modern monthly more new nice old open
+    ordinary own owned owner owners personal place places professional quality quick quickly
+    real regular rent rental rented run sell selling sells send sending sends serving simple
+    simply small smart sold special three tiny town trip trips trusted two use used using want
+    wants week who whose work working year young""".split()
 )
 SMALL: Final = frozenset(
     """a all am an and are as at back be but by do down for from go goes in into is it its let lets me
