@@ -120,6 +120,15 @@ class MariaDb:
         short = hashlib.sha256(str(self.var).encode()).hexdigest()[:12]
         return Path(tempfile.gettempdir()) / f"vinetag-{short}.sock"
 
+    @property
+    def scratch(self) -> Path:
+        """Where it keeps temporary tables: a server that starts removes those it finds, and another
+        server's would be among them.
+        """
+        path = self.var / "mariadb.tmp"
+        path.mkdir(parents=True, exist_ok=True)
+        return path
+
     def command(self) -> list[str]:
         """How to run it in the foreground."""
         return [
@@ -127,6 +136,7 @@ class MariaDb:
             "--no-defaults",
             f"--user={getpass.getuser()}",
             f"--datadir={self.var / 'mariadb'}",
+            f"--tmpdir={self.scratch}",
             f"--socket={self.socket}",
             f"--pid-file={self.var / 'mariadb.pid'}",
             f"--port={self.port}",
@@ -154,6 +164,7 @@ class MariaDb:
                 "--no-defaults",
                 f"--user={user}",
                 f"--datadir={data}",
+                f"--tmpdir={self.scratch}",
                 "--auth-root-authentication-method=socket",
                 f"--auth-root-socket-user={user}",
                 "--skip-test-db",
