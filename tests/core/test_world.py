@@ -114,12 +114,20 @@ class TestFinding:
     @pytest.mark.parametrize(
         ("about", "words", "title"),
         [
-            ("Emergency boxes for a family of four.", ("emergency", "kit", "family"), "emergency kits and being prepared"),
-            ("Software that helps teams decide what to build next.", ("product", "roadmap"), "product teams and roadmaps"),
+            (
+                "Emergency boxes for a family of four.",
+                ("emergency", "kit", "family"),
+                "emergency kits and being prepared",
+            ),
+            (
+                "Software that helps teams decide what to build next.",
+                ("product", "roadmap"),
+                "product teams and roadmaps",
+            ),
             ("Sleeper vans for rent by lakes.", ("van", "lake", "rent"), "rivers and lakes"),
             ("Lessons for families.", ("homeschool",), "teaching at home"),
         ],
-    )  # fmt: skip
+    )
     def test_words_nearly_any_venture_has_do_not_lead_astray(
         self, about: str, words: tuple[str, ...], title: str
     ) -> None:

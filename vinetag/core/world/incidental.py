@@ -31,9 +31,9 @@ INCIDENTAL: Final = frozenset(
     wants week who whose work working year young""".split()
 )
 SMALL: Final = frozenset(
-    """a all am an and are as at back be but by do down for from go goes in into is it its let lets me
-    my no nor not of off on one or our out over round so that the their them then there these they
-    this to too up us we what when where which while with without you your""".split()
+    """a all am an and are as at back be but by do down for from go goes in into is it its let lets
+    me my no nor not of off on one or our out over round so that the their them then there these
+    they this to too up us we what when where which while with without you your""".split()
 )
 
 
