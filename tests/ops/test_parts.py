@@ -49,6 +49,17 @@ def test_a_deep_folder_still_has_a_socket_that_fits(tmp_path: Path) -> None:
     assert MariaDb(deep, 1).socket != MariaDb(deep / "x", 1).socket
 
 
+def test_a_database_server_keeps_its_temporary_tables_to_itself(tmp_path: Path) -> None:
+    def place(var: Path) -> Path:
+        [told] = [w for w in MariaDb(var, 1).command() if w.startswith("--tmpdir=")]
+        return Path(told.partition("=")[2])
+
+    one, other = place(tmp_path / "one"), place(tmp_path / "other")
+    assert one != other
+    assert one.is_dir()
+    assert one.is_relative_to(tmp_path / "one")
+
+
 def test_servers_listen_on_loopback_only(tmp_path: Path) -> None:
     assert "--bind-address=127.0.0.1" in MariaDb(tmp_path, 1).command()
     [_, file] = Redis(tmp_path, 1, "only-we-know").command()

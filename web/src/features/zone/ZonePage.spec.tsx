@@ -146,13 +146,18 @@ it('reads a master file line by line before anything is taken from it', async ()
 it('shows both where somebody else changed the records meanwhile', async () => {
   const theirs = zone({ edition: 7, records: [record('@', 'A', '192.0.2.99')] });
   let stale = true;
+  let come = (): void => undefined;
+  const after = new Promise<void>((done) => (come = done));
   const requests = setUp(zone(), (method) => {
     if (method === 'PUT' && stale) return STALE;
-    return method === 'GET' && sent(requests, 'PUT', '/zone').length ? { body: theirs } : undefined;
+    return method === 'GET' && sent(requests, 'PUT', '/zone').length ? { body: theirs, after } : undefined;
   });
   await userEvent.type(await screen.findByLabelText('What it says'), '9');
   await userEvent.click(screen.getByRole('button', { name: 'Put it into force' }));
   const mine = await screen.findByRole('button', { name: 'Keep mine' });
+  // Not before it is known what the others are.
+  expect(mine).toBeDisabled();
+  come();
   await waitFor(() => expect(mine).toBeEnabled());
   stale = false;
   await userEvent.click(mine);
