@@ -3,13 +3,16 @@
     python scripts/eval_names.py                              # the first 50 of each brief
     python scripts/eval_names.py prepare OUT --others FILE    # lists to be read
     python scripts/eval_names.py take KEY --marks A B         # the readers' marks
+    python scripts/eval_names.py known                        # marks given before, of our names now
 
 `prepare` makes, for each brief of `tests/readings/briefs.json` (or --briefs), the first 50 names,
 mixes them with the others of FILE ({brief: [label, …]}, written for the same briefs by somebody who
 saw none of ours), shuffles them, and writes `lists.json`, which is all a reader gets, and
 `key.json`, which says where each name came from. A reader writes {brief: {label: mark}}, marks from
 1 (rubbish) to 5 (excellent); 3 and more is usable. `take` prints shares and means by source, by
-purpose and by recipe, and how the readers' marks correlate. Every command ends with a JSON object.
+purpose and by recipe, and how the readers' marks correlate. `known` takes the marks that blind
+readers gave before (`tests/readings/marks.json`), of the names that are among our first 50 now, and
+of the briefs nothing was weighed on apart. Every command ends with a JSON object.
 """
 
 from __future__ import annotations
@@ -24,7 +27,7 @@ from pathlib import Path
 from statistics import mean
 from typing import Any
 
-from eval_appeal import USABLE, correlation
+from eval_appeal import MARKS, USABLE, correlation, half_of
 
 from standins.world import World
 from vinetag.apps.bench.demo_briefs import DEMO
@@ -62,16 +65,20 @@ def show(briefs: Sequence[Mapping[str, Any]], seed: int) -> dict[str, Any]:
     return {"recipes_of_the_first": found, f"open_in_com_of_first_{CHECKED}": free}
 
 
+def placed(made: Sequence[tuple[str, str]]) -> dict[str, dict[str, Any]]:
+    """What is known of each of our names, by label."""
+    return {
+        label: {"from": "ours", "recipe": recipe, "place": place}
+        for place, (label, recipe) in enumerate(made, 1)
+    }
+
+
 def prepare(
     briefs: Sequence[Mapping[str, Any]], out: Path, others: Mapping[str, Sequence[str]], seed: int
 ) -> dict[str, Any]:
     lists, key = [], {}
     for entry in briefs:
-        made = ours(entry["brief"], FIRST, seed)
-        known = {
-            label: {"from": "ours", "recipe": recipe, "place": place}
-            for place, (label, recipe) in enumerate(made, 1)
-        }
+        known = placed(ours(entry["brief"], FIRST, seed))
         for label in others.get(entry["id"], ()):
             known.setdefault(label, {"from": "other", "recipe": "", "place": 0})
         labels = sorted(known)
@@ -124,6 +131,17 @@ def take(key: Mapping[str, Any], readers: Sequence[Mapping[str, Any]]) -> dict[s
     }
 
 
+def known_marks(seed: int) -> dict[str, Any]:
+    key, reader = {}, {}
+    for entry in json.loads(MARKS.read_text("utf-8")):
+        brief = {"keywords": entry["words"], **{n: entry[n] for n in ("about", "purpose")}}
+        names = placed(ours(brief, FIRST, seed))
+        key[entry["id"]] = {"purpose": entry["purpose"], "names": names}
+        reader[entry["id"]] = {n["label"]: n["mark"] for n in entry["names"]}
+    held = {brief: of for brief, of in key.items() if half_of(brief) == "held"}
+    return {**take(key, [reader]), "held": take(held, [reader])["ours"]}
+
+
 def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__.splitlines()[0])
     parser.add_argument("--seed", type=int, default=1)
@@ -135,7 +153,11 @@ def main() -> None:
     taking = commands.add_parser("take")
     taking.add_argument("key", type=Path)
     taking.add_argument("--marks", type=Path, nargs="+", required=True)
+    commands.add_parser("known")
     args = parser.parse_args()
+    if args.command == "known":
+        print(json.dumps(known_marks(args.seed)))
+        return
     if args.command == "take":
         readers = [json.loads(path.read_text("utf-8")) for path in args.marks]
         print(json.dumps(take(json.loads(args.key.read_text("utf-8")), readers)))

@@ -37,7 +37,7 @@ LEAST_COMMON: Final = 2.6
 # Words that stand in many fields say less of each.
 IN_MANY: Final = 12
 KEYWORD_PULL: Final = 1.5
-# A closed-up keyword (“homeschool”) is read as so many words at the most, all of them so common
+# A closed-up keyword (“rivermusic”) is read as so many words at the most, all of them so common
 # (Zipf); a made-up name is not taken apart.
 MOST_PARTS: Final = 2
 COMMON: Final = 4.2
