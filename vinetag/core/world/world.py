@@ -45,12 +45,18 @@ COMMON: Final = 4.2
 TOLD_WORTH: Final = 0.7
 # An entry of any field that carries a keyword counts as of a field at least so near.
 CARRIES_NEAR: Final = 2.5
+# A brief of two subjects: a keyword that says something, and of which the nearest field says less
+# than LEFT (z-scores over all fields), has fields of its own, those that say at least COVERS of it;
+# they count so much nearer, but not as near as the nearest.
+LEFT: Final = 2.5
+COVERS: Final = 4.3
+SECOND: Final = 2.1
 # What an entry is expected to be marked by a reader, 1 to 5: a ridge on marks of half the briefs.
-OF_SHARE: Final = 0.4
-OF_FIELD: Final = 0.12
-OF_WORDS: Final = 0.9
-OF_WORD: Final = 0.7
-KINDS: Final[Mapping[str, float]] = {"phrases": 1.45, "pairs": 1.1, "does": 0.95}
+OF_FIELD: Final = 0.157
+MOST_NEAR: Final = 12.0
+OF_WORDS: Final = 0.5
+OF_KEYWORD: Final = 0.65
+KINDS: Final[Mapping[str, float]] = {"phrases": 1.16, "pairs": 0.72, "does": 0.62}
 OWN_ENTRY: Final = 3.9
 AGAINST: Final = 1.0
 MOST_REMEMBERED: Final = 50_000
@@ -161,6 +167,9 @@ class World:
         self.informed = bool(words or self._asked)
         self.query: Vector = self._meanings.mean([*((w, says(w)) for w in words), *self._asked])
         self._nearness: dict[str, float] = {}
+        telling = [word for word, pull in self._asked if pull >= KEYWORD_PULL]
+        self._subjects = self._meanings.rows(telling) if telling else self.query[None]
+        self._to_subject: dict[str, float] = {}
 
     def _parts(self, word: str) -> Sequence[str]:
         """The word itself, or the common words it closes up where only those have a meaning."""
@@ -179,9 +188,11 @@ class World:
         whole = index.vectors @ self.query
         score = _z(whole)
         if self._asked:
-            weights = np.array([[w] for _, w in self._asked], np.float32)
-            each = index.vectors @ (self._meanings.rows([w for w, _ in self._asked]) * weights).T
-            score = score + _z(each.mean(1) + 0.5 * each.max(1))
+            weights = np.array([w for _, w in self._asked], np.float32)
+            each = index.vectors @ self._meanings.rows([w for w, _ in self._asked]).T
+            pulled = each * weights
+            score = score + _z(pulled.mean(1) + 0.5 * pulled.max(1))
+            score = _with_second(score, each[:, weights >= KEYWORD_PULL])
         else:
             score = 2 * score
         best = max(float(score.max()), 1.0)
@@ -320,12 +331,11 @@ class World:
                 if facet in KINDS and entry_words(entry):
                     yield Entry(entry, entry_words(entry), facet, OWN, OWN_ENTRY)
         named = (e for f in self.fields for facet in KINDS for e in f.field.facets[facet])
-        self.look_up(word for entry in named for word in _telling(entry_words(entry)))
+        self._look_up_said(named)
         for found in self.fields:
-            base = OF_SHARE * found.share + OF_FIELD * min(12.0, found.nearness)
             for facet in KINDS:
                 for text in found.field.facets[facet]:
-                    yield from self._entry(text, facet, found.field.title, base)
+                    yield from self._entry(text, facet, found.field.title, found.nearness)
         yield from self._carrying()
 
     def _carrying(self) -> Iterator[Entry]:
@@ -333,22 +343,30 @@ class World:
         off = set(self._chosen.off)
         by_title = {f.field.title: f for f in self.ranked}
         heard = {self._lexicon.lemma(w) for w, _ in self._asked if says(w) == 1.0}
-        for word in sorted(heard):
-            for title, facet, text in self._index.carrying(word):
-                found = by_title[title]
-                if title not in off:
-                    nearness = max(CARRIES_NEAR, min(12.0, found.nearness))
-                    base = OF_SHARE * found.share + OF_FIELD * nearness
-                    yield from self._entry(text, facet, title, base)
+        carrying = [entry for word in sorted(heard) for entry in self._index.carrying(word)]
+        self._look_up_said(text for _, _, text in carrying)
+        for title, facet, text in carrying:
+            if title not in off:
+                nearness = max(CARRIES_NEAR, by_title[title].nearness)
+                yield from self._entry(text, facet, title, nearness)
 
-    def _entry(self, text: str, facet: str, field: str, base: float) -> Iterator[Entry]:
-        """The entry unless it was dropped; `base` is what its field gives."""
+    def _look_up_said(self, entries: Iterable[str]) -> None:
+        """Work out at once how near the telling words of entries are, and how near to a keyword."""
+        said = list(dict.fromkeys(w for e in entries for w in _telling(entry_words(e))))
+        self.look_up(said)
+        nearest = (self._meanings.rows(said) @ self._subjects.T).max(1).tolist()
+        self._to_subject.update(zip(said, nearest, strict=True))
+
+    def _entry(self, text: str, facet: str, field: str, nearness: float) -> Iterator[Entry]:
+        """The entry, whose words were looked up, unless it was dropped; `nearness` is its field's."""
         words = entry_words(text)
         said = _telling(words)
         if text in self._dropped or self._dropped.intersection(said):
             return
-        near = [self.near(w) for w in said]
-        mark = base + KINDS[facet] + OF_WORD * max(near) + OF_WORDS * sum(near) / len(near)
+        near = sum(map(self.near, said)) / len(said)
+        asked = max(map(self._to_subject.__getitem__, said))
+        mark = KINDS[facet] + OF_FIELD * min(MOST_NEAR, nearness)
+        mark += OF_WORDS * near + OF_KEYWORD * asked
         mark -= AGAINST * len(self.against.intersection(said))
         mark += 0.4 * (max(self._weighed.get(w, 3) for w in said) - 3)
         yield Entry(text, words, facet, field, min(5.0, max(1.0, mark)))
@@ -378,7 +396,20 @@ def _pull(keyword: Keyword, word: str) -> float:
 
 
 def _z(values: Vector) -> Vector:
-    found: Vector = (values - values.mean()) / (values.std() or 1.0)
+    found: Vector = (values - values.mean(0)) / np.maximum(values.std(0), 1e-6)
+    return found
+
+
+def _with_second(score: Vector, each: Vector) -> Vector:
+    """The fields' nearness where the brief has a second subject: `each` is how near they are to
+    each keyword that says something, a row a field.
+    """
+    said, nearest = _z(each), int(score.argmax())
+    left = said[nearest] < LEFT
+    second = (said[:, left] >= COVERS).any(axis=1)
+    found: Vector = np.where(
+        second, np.minimum(score + SECOND, np.maximum(score, score[nearest])), score
+    )
     return found
 
 

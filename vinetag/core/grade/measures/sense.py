@@ -23,7 +23,7 @@ __all__ = ["Sense"]
 
 BASE: Final = 44.0
 # An entry's expected mark (1 to 5) that leaves the base, and points for a mark more.
-ENTRY_AT: Final = 1.7
+ENTRY_AT: Final = 1.45
 ENTRY: Final = 22.0
 # How near all its words together are to the sentence: the usual cosine, points for 1 more, and the
 # cosine from which more says nothing new.
