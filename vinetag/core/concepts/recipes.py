@@ -26,6 +26,7 @@ RECIPE_KINDS: Final[tuple[RecipeKind, ...]] = (
     RecipeKind("couple", "two things of your world, joined by and", "couple"),
     RecipeKind("call", "what one does in your world: ring the bell, roll on", "call"),
     RecipeKind("plain", "your word and the trade's own: roof survey, piano movers", "plain"),
+    RecipeKind("task", "what is done to what: tune my piano, roofs inspected", "plain"),
     RecipeKind("quality", "a quality with a thing of your world", "combined"),
     RecipeKind("moment", "a thing of your world with a moment, a place or an act", "combined"),
     RecipeKind("exact", "the phrase or name as it is", "asked"),

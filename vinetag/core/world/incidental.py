@@ -20,15 +20,16 @@ VENTURE: Final = frozenset(
 )
 # What could be said of nearly any venture.
 INCIDENTAL: Final = frozenset(
-    """adult adults affordable any around beginner beginners best better big busy careful cheap
-    city clear clever curious daily different easy emergency empty every everyday everyone
-    experienced explain explained explains families family fast four fresh friendly full fun
-    good great happy help helping helps hire home homes honest independent keen large level
-    local long love lover lovers made making many mobile modern monthly more new nice old open
-    ordinary own owned owner owners personal place places professional quality quick quickly
-    real regular rent rental rented run sell selling sells send sending sends serving simple
-    simply small smart sold special three tiny town trip trips trusted two use used using want
-    wants week who whose work working year young""".split()
+    """adult adults affordable age ages any around beginner beginners best better big busy careful
+    cheap city clear clever curious daily different easy emergency empty every everyday
+    everyone experienced explain explained explains families family fast four fresh friendly
+    full fun good great happy help helping helps hire home homes honest independent keen kind
+    kinds large level local long lot lots love lover lovers made making many minute minutes
+    mobile modern monthly more new nice number numbers old open ordinary own owned owner
+    owners part parts personal place places professional quality quick quickly real regular
+    rent rental rented run sell selling sells send sending sends serving side sides simple
+    simply small smart sold sort sorts special thing things three tiny town trip trips trusted
+    two use used using want wants way ways week who whose work working year young""".split()
 )
 SMALL: Final = frozenset(
     """a all am an and are as at back be but by do down for from go goes in into is it its let lets

@@ -41,6 +41,9 @@ KEYWORD_PULL: Final = 1.5
 # (Zipf); a made-up name is not taken apart.
 MOST_PARTS: Final = 2
 COMMON: Final = 4.2
+# What a sentence tells by the way: at your door, on their phones.
+WHERE: Final = frozenset("at by from in on to".split())
+WHOSE: Final = frozenset("her his its my our their your".split())
 # A noun of the sentence that is no keyword.
 TOLD_WORTH: Final = 0.7
 # An entry of any field that carries a keyword counts as of a field at least so near.
@@ -262,7 +265,12 @@ class World:
         """What the sentence speaks of beside the keywords, one of each."""
         words = self._lexicon.words
         asked = {self._lexicon.lemma(w) for w, _ in self._asked}
-        for text in dict.fromkeys(self._said):
+        by_the_way = {
+            word
+            for at, whose, word in zip(self._said, self._said[1:], self._said[2:], strict=False)
+            if at in WHERE and whose in WHOSE
+        }
+        for text in dict.fromkeys(w for w in self._said if w not in by_the_way):
             one = singular(text, self._lexicon) or text
             known = words.get(one)
             tells = min(says(text), says(one)) == 1.0 and self._lexicon.lemma(one) not in asked
@@ -358,7 +366,7 @@ class World:
         self._to_subject.update(zip(said, nearest, strict=True))
 
     def _entry(self, text: str, facet: str, field: str, nearness: float) -> Iterator[Entry]:
-        """The entry, whose words were looked up, unless it was dropped; `nearness` is its field's."""
+        """The entry, unless it was dropped; its words were looked up. `nearness` is its field's."""
         words = entry_words(text)
         said = _telling(words)
         if text in self._dropped or self._dropped.intersection(said):

@@ -27,6 +27,8 @@ DOERS = frozenset(("person", "group"))
 # Heads any trade may close its name with, and that are things or places.
 HEADS = frozenset("clinic office press shop studio works yard".split())
 SAID_TOGETHER = 0.45
+# Beings, plants, feelings and what things are made of close no trade's name, unless asked for.
+NO_HEADS = frozenset("animal attribute body feeling phenomenon plant quantity substance".split())
 SYNONYMS = 0.58
 # The head of a field that is not the brief's own, by its share, has to be near to the sentence.
 SURE = 0.9
@@ -91,7 +93,7 @@ def _heads(job: Job) -> Iterator[tuple[str, float]]:
 
 def _go(front: str, pos: str, head: str, together: float, job: Job) -> bool:
     """Whether a trade would be called so: not one word twice; before a thing, no act and no
-    adjective; a thing that was asked for is no head.
+    adjective; a thing that was asked for is no head, nor an act that was not.
     """
     if job.same(front, head) or front in head or head in front:
         return False
@@ -101,6 +103,8 @@ def _go(front: str, pos: str, head: str, together: float, job: Job) -> bool:
     if pos[:1] != "n" or _field(front, job) in DONE or front.endswith("ing"):
         return acts and pos[:1] in ("n", "a") and job.standing.get(head, "") != ""
     asked = head in job.standing or lemma in job.standing
+    if not asked and (field in NO_HEADS or field in DONE or head.endswith("ing")):
+        return False
     done = acts or head.endswith(("ing", "er", "ers")) or head in HEADS
     return done or (not asked and together >= SAID_TOGETHER)
 
