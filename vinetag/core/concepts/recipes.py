@@ -30,7 +30,7 @@ RECIPE_KINDS: Final[tuple[RecipeKind, ...]] = (
     RecipeKind("quality", "a quality with a thing of your world", "combined"),
     RecipeKind("moment", "a thing of your world with a moment, a place or an act", "combined"),
     RecipeKind("exact", "the phrase or name as it is", "asked"),
-    RecipeKind("pair", "two of your words, or words they lead to, either order", "asked"),
+    RecipeKind("pair", "two of your words, or one and a word they lead to, either order", "asked"),
     RecipeKind("lead", "a short word in front", "added"),
     RecipeKind("tail", "a word behind", "added"),
     RecipeKind("affix", "a beginning or ending on a word", "ended"),

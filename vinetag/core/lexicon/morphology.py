@@ -12,6 +12,14 @@ __all__ = ["doers", "gerund", "singular"]
 
 MUCH_RARER = 0.5
 SHORTEST_VERB = 3
+# What is usually spoken of as many, and is something else than many of one.
+MANY_ONLY: Final = frozenset(
+    """affairs arms arts blues classics commons contents customs glasses goods graphics greens
+    grounds heights manners masters mechanics premises sales shorts singles spirits sports stakes
+    tactics terms works""".split()
+)
+# Many of a thing that the dictionary lists by themselves are of that thing when they mean the same.
+SAME_MEANING: Final = 0.5
 # Fields of nouns in -ing that are no acts (evening, meeting, pudding, parking).
 NO_ACTS: Final = frozenset("time group food quantity state person animal Tops".split())
 
@@ -34,8 +42,22 @@ def singular(word: str, lexicon: Lexicon) -> str:
     what is usually spoken of (media).
     """
     known = lexicon.words.get(word)
-    one = lexicon.words.get(known.lemma) if known and known.pos[:1] == "n" else None
-    return known.lemma if known and one and one.zipf > known.zipf - MUCH_RARER else ""
+    if known is None or known.pos[:1] != "n" or word in MANY_ONLY:
+        return ""
+    base = known.lemma or _one_of(word, lexicon)
+    one = lexicon.words.get(base)
+    return base if one and one.zipf > known.zipf - MUCH_RARER else ""
+
+
+def _one_of(word: str, lexicon: Lexicon) -> str:
+    """One of many that the dictionary lists by themselves (windows, letters)."""
+    if not word.endswith("s") or word.endswith("ss"):
+        return ""
+    for base in (word[:-1], word.removesuffix("es"), word.removesuffix("ies") + "y"):
+        if base in lexicon.words and ("plural", word) in lexicon.thesaurus.forms(base):
+            many, one = lexicon.meanings.rows([word, base])
+            return base if float(many @ one) >= SAME_MEANING else ""
+    return ""
 
 
 def doers(word: str, lexicon: Lexicon) -> Iterator[str]:

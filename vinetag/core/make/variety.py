@@ -26,12 +26,12 @@ GROUPS: Final[Mapping[str, str]] = {
 # Of every SCREEN names, so many places at most for each.
 PLACES: Final[Mapping[Purpose, Mapping[str, int]]] = {
     "brand": {
-        "saying": 28, "couple": 9, "call": 8, "plain": 1, "combined": 1, "asked": 1, "added": 0,
-        "changed": 0, "ended": 6, "coined": 3,
+        "saying": 28, "couple": 9, "call": 8, "plain": 1, "combined": 1, "asked": 0, "added": 0,
+        "changed": 0, "ended": 6, "coined": 2,
     },
     "mix": {
         "saying": 26, "couple": 9, "call": 8, "plain": 5, "combined": 0, "asked": 1, "added": 0,
-        "changed": 0, "ended": 2, "coined": 2,
+        "changed": 0, "ended": 2, "coined": 1,
     },
     "descriptive": {
         "saying": 21, "couple": 7, "call": 6, "plain": 10, "combined": 0, "asked": 2, "added": 0,
@@ -232,9 +232,13 @@ def _keys(name: Graded, wanted: Mapping[_Wanted, int]) -> frozenset[_Wanted]:
 
 
 def _group(name: Graded) -> str:
-    """The group of the first recipe, in their order, that made it."""
+    """The group of the first recipe, in their order, that made it; a word with an ending that says
+    nothing by itself is one that was changed.
+    """
     recipes = name.candidate.recipes
-    return next((group for recipe, group in GROUPS.items() if recipe in recipes), "")
+    found = next((group for recipe, group in GROUPS.items() if recipe in recipes), "")
+    says_so = any(part.kind == "ending" for part in name.candidate.parts)
+    return "changed" if found == "ended" and not says_so else found
 
 
 def _words(name: Graded) -> list[_Said]:

@@ -136,12 +136,16 @@ class _Index:
         """(title of the field, facet, entry) of every entry that holds the word in any form;
         remembered for the words asked for last.
         """
-        lemma = self._lexicon.lemma
         return [
             (title, facet, text)
             for title, facet, text in self._entries
-            if word in text and any(lemma(w) == word for w in entry_words(text))
+            if word in text and any(self.root(w) == word for w in entry_words(text))
         ]
+
+    @lru_cache(20_000)  # noqa: B019 - as above
+    def root(self, word: str) -> str:
+        """What a word's forms have in common: one of many, or the dictionary form."""
+        return singular(word, self._lexicon) or self._lexicon.lemma(word)
 
 
 @lru_cache(2)
@@ -264,7 +268,7 @@ class World:
     def _sentence(self) -> Iterator[WorldWord]:
         """What the sentence speaks of beside the keywords, one of each."""
         words = self._lexicon.words
-        asked = {self._lexicon.lemma(w) for w, _ in self._asked}
+        asked = {self._index.root(w) for w, _ in self._asked}
         by_the_way = {
             word
             for at, whose, word in zip(self._said, self._said[1:], self._said[2:], strict=False)
@@ -273,7 +277,7 @@ class World:
         for text in dict.fromkeys(w for w in self._said if w not in by_the_way):
             one = singular(text, self._lexicon) or text
             known = words.get(one)
-            tells = min(says(text), says(one)) == 1.0 and self._lexicon.lemma(one) not in asked
+            tells = min(says(text), says(one)) == 1.0 and self._index.root(one) not in asked
             if tells and known and known.pos[:1] == "n":
                 yield WorldWord(one, "things", TOLD, self._weigh(one, TOLD_WORTH))
 
@@ -305,6 +309,13 @@ class World:
         if found is None:
             found = float(self._meanings.mean([(w, 1.0) for w in word.split()]) @ self.query)
             self._remember({word: found})
+        return found
+
+    def near_asked(self, words: Sequence[str]) -> Vector:
+        """How near each word is in meaning to the keyword it comes nearest to; to the brief as a
+        whole where no keyword says anything.
+        """
+        found: Vector = (self._meanings.rows(words) @ self._subjects.T).max(1)
         return found
 
     def look_up(self, words: Iterable[str]) -> None:
@@ -350,7 +361,7 @@ class World:
         """Entries of any field that carry a keyword which says something."""
         off = set(self._chosen.off)
         by_title = {f.field.title: f for f in self.ranked}
-        heard = {self._lexicon.lemma(w) for w, _ in self._asked if says(w) == 1.0}
+        heard = {self._index.root(w) for w, _ in self._asked if says(w) == 1.0}
         carrying = [entry for word in sorted(heard) for entry in self._index.carrying(word)]
         self._look_up_said(text for _, _, text in carrying)
         for title, facet, text in carrying:
@@ -362,8 +373,7 @@ class World:
         """Work out at once how near the telling words of entries are, and how near to a keyword."""
         said = list(dict.fromkeys(w for e in entries for w in _telling(entry_words(e))))
         self.look_up(said)
-        nearest = (self._meanings.rows(said) @ self._subjects.T).max(1).tolist()
-        self._to_subject.update(zip(said, nearest, strict=True))
+        self._to_subject.update(zip(said, self.near_asked(said).tolist(), strict=True))
 
     def _entry(self, text: str, facet: str, field: str, nearness: float) -> Iterator[Entry]:
         """The entry, unless it was dropped; its words were looked up. `nearness` is its field's."""

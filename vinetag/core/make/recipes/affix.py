@@ -11,11 +11,11 @@ from vinetag.core.lexicon.morphology import gerund
 from vinetag.core.make.draft import Draft, changed
 from vinetag.core.make.job import Job
 from vinetag.core.make.worldly import said
+from vinetag.core.world.world import OWN
 
 __all__ = ["Affix", "suffixed"]
 
 VOWELS = "aeiou"
-MOST_KIN = 80
 SHORTEST = 2
 RING = len("spring")
 
@@ -41,6 +41,8 @@ PREFIXES: Final = (
 MOST_WORLD = 160
 A_WORD = 2
 OF_WORLD = 0.62
+# A word alone with an ending has to say by itself what is being named.
+ENDED_NEAR = 0.3
 
 
 class Affix:
@@ -49,14 +51,13 @@ class Affix:
     name = "affix"
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """Endings that say something on what can be pictured, then the keywords and the words
-        closest to them. A result the dictionary spells otherwise is left out.
+        """Endings that say something on what can be pictured, then the keywords changed. A result
+        the dictionary spells otherwise is left out.
         """
         yield from self._ended(job)
         known = job.lexicon.words
-        changeable = [s for s in job.modifiers if s.single]
-        for stem in changeable[: len(job.keywords) + MOST_KIN]:
-            if len(stem.text) > 9:
+        for stem in job.modifiers:
+            if stem.kind != "keyword" or not stem.single or len(stem.text) > 9:
                 continue
             share = 0.35 + 0.65 * stem.worth
             for prefix in PREFIXES:
@@ -69,9 +70,7 @@ class Affix:
                         label, "affix", stem.keyword, change, share * (prefix.strength + bonus)
                     )
             for suffix in SUFFIXES:
-                # An adverb of a related word is none of the person's.
-                idle = stem.kind == "kin" and stem.pos[:1] == "a" and suffix.text == "ly"
-                if idle or stem.text.endswith(suffix.text) or _ends(stem.text, job):
+                if stem.text.endswith(suffix.text) or _ends(stem.text, job):
                     continue
                 if stem.pos[:1] in suffix.goes:
                     job.considered[self.name] += 1
@@ -88,7 +87,13 @@ class Affix:
                     )
 
     def _ended(self, job: Job) -> Iterator[Draft]:
-        words = {w.text: w.worth for w in job.world.words.values() if w.facet not in ("acts", "")}
+        world = [w for w in job.world.words.values() if w.facet not in ("acts", "")]
+        near = job.world.near_asked([w.text for w in world]).tolist()
+        words = {
+            w.text: w.worth
+            for w, cosine in zip(world, near, strict=True)
+            if w.field == OWN or cosine >= ENDED_NEAR
+        }
         words |= dict.fromkeys(job.standing, 1.0)
         for word, worth in sorted(words.items(), key=lambda w: (-w[1], w[0]))[:MOST_WORLD]:
             fitting = [e for e in ENDINGS if takes(word, e, job.lexicon)]

@@ -1,4 +1,4 @@
-"""pair: two words that belong together, either order."""
+"""pair: two words that belong together, either order, one of them asked for."""
 
 from __future__ import annotations
 
@@ -16,12 +16,10 @@ BOTH_ASKED_FOR = 0.3
 UNSEEN = 0.35
 # What usually stands beside a verb (play tennis) says nothing of what else the brief is about.
 ITS_COMPANY = 0.4
-# Two related words are only worth what both are to the person's own.
-CLOSE_TO_BOTH = 1.1
 
 
 class Pair:
-    """Every two stems, in both orders; that both were asked for is evidence too."""
+    """A keyword with every other stem, in both orders; that both were asked for is evidence."""
 
     name = "pair"
 
@@ -30,12 +28,12 @@ class Pair:
         daring = min(job.daring, job.brief.dial / 100)
         for first, second, strength in job.joints(self.name, job.modifiers, job.heads, KEEP):
             asked = first.kind == second.kind == "keyword"
+            if "keyword" not in (first.kind, second.kind):
+                continue
             if not asked and not job.collocation.seen(first.words[-1], second.words[0]):
                 strength *= UNSEEN + (1 - UNSEEN) * daring
             if first.keyword == second.keyword and "v" in (first.pos[:1], second.pos[:1]):
                 strength *= ITS_COMPANY
-            if first.kind == second.kind == "kin":
-                strength *= min(1.0, (first.worth + second.worth) / CLOSE_TO_BOTH)
             enough = asked or strength >= job.evidence
             act = job.doers.get(second.words[-1])  # tuning and tuner are one
             if enough and set(first.words).isdisjoint((*second.words, act)):
