@@ -14,7 +14,7 @@ from vinetag.core.world.fields import ABOUT, parse_fields, read_fields
 from vinetag.core.world.incidental import says
 from vinetag.core.world.promise import against
 from vinetag.core.world.shown import FACET_WORDS, QUESTIONS, find_fields, shown_world
-from vinetag.core.world.world import OWN, World, entry_words, world_of
+from vinetag.core.world.world import OWN, TOLD, World, entry_words, world_of
 
 LEXICON = load_lexicon()
 POTTERY = "A pottery studio with open hours for beginners and hobby makers."
@@ -248,6 +248,48 @@ class TestMeanings:
         for row, text in zip(together, texts, strict=True):
             assert np.allclose(row, meanings.phrases([text])[0], atol=1e-5)
             assert np.allclose(row, meanings.mean([(w, 1.0) for w in text]), atol=1e-3)
+
+
+class TestSecondSubject:
+    ABOUT = "A choir for people with dementia and those who care for them."
+
+    def test_what_the_nearest_field_leaves_has_a_field_of_its_own(self) -> None:
+        titles = [f.field.title for f in world(self.ABOUT, "choir", "memory", "singing").fields]
+        assert titles[0] == "singing and choirs"
+        assert "dementia and memory" in titles
+
+    def test_it_does_not_pass_the_nearest(self) -> None:
+        ranked = world("Diets for football teams.", "nutrition", "football", "coach").ranked
+        nearness = {f.field.title: f.nearness for f in ranked}
+        assert nearness["nutrition and diet"] <= nearness["football and team sports"]
+        assert nearness["nutrition and diet"] >= 0.9 * nearness["football and team sports"]
+
+    def test_words_for_the_kind_of_venture_and_light_ones_have_none(self) -> None:
+        plain = world("A clay studio.", "clay", "pottery").ranked
+        titles = [f.field.title for f in plain[:4]]
+        for more in ({"text": "school"}, {"text": "rocket", "weight": 1}):
+            of = parse_brief({"about": "A clay studio.", "keywords": ["clay", "pottery", more]})
+            found = [f.field.title for f in world_of(of, LEXICON).fields]
+            assert not {"school and student life", "rockets and spaceflight"} & set(found)
+        assert titles[0] in [f.field.title for f in world("A clay studio.", "clay").fields]
+
+    def test_an_entry_counts_by_the_keyword_it_comes_nearest_to(self) -> None:
+        entries = world(self.ABOUT, "choir", "memory", "singing").entries
+        assert "downmemorylane" in list(entries)[:60]
+
+    def test_words_are_near_to_what_was_asked_for_or_to_the_whole(self) -> None:
+        of = world(self.ABOUT, "choir", "memory")
+        near = of.near_asked(["choir", "recall", "gravel"])
+        assert near[0] == pytest.approx(1, abs=1e-3)
+        assert near[1] > near[2]
+        alone = world("Clay bowls.", "studio")
+        assert alone.near_asked(["bowl"])[0] == pytest.approx(alone.near("bowl"), abs=1e-4)
+
+
+def test_what_a_sentence_tells_by_the_way_is_no_word_of_the_world() -> None:
+    of = world("Washing cars at your door, with a bucket.", "washing", "car")
+    assert "bucket" in of.words
+    assert "door" not in of.words or of.words["door"].field != TOLD
 
 
 def test_nearness_is_the_same_one_by_one_and_at_once() -> None:

@@ -19,8 +19,8 @@ BEFORE: Final = frozenset("that to we which who".split())
 REACH: Final = 5
 # What anybody does, or what is no service to anybody.
 NO_SERVICES: Final = frozenset(
-    """appear argue arrive ask avoid be become begin belong bow bring buy call care change climb come
-    cost cry die do drink drive eat end enjoy enter expect fail fall fear feel find forget
+    """appear argue arrive ask avoid be become begin belong bow bring buy call care change climb
+    come consume cost cry die do drink drive eat end enjoy enter escape expect fail fall fear feel find forget
     fund game get give glow go grip grow hang happen hate have hear hold ignore join keep know
     laugh lead learn leave let like live look lose make mean meet miss need offer operate own
     pass pay play prefer pretend put puzzle reach relax remember rest ride say see seem serve

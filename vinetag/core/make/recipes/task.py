@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
+import numpy as np
+
 from vinetag.core.candidates import Part
 from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft
@@ -11,7 +13,6 @@ from vinetag.core.make.job import Job
 from vinetag.core.make.told import Told, told, verbs_of
 from vinetag.core.make.worldly import mark_strength, said
 from vinetag.core.world.incidental import says
-from vinetag.core.world.world import TOLD
 
 __all__ = ["Task"]
 
@@ -48,8 +49,8 @@ class Task:
 
 
 def _asked(job: Job) -> Iterator[tuple[Told, float]]:
-    """What keywords say is done, to things that keywords and the sentence name, where the two are
-    known to go together.
+    """What keywords say is done, to things that other keywords name, where the two are known to go
+    together.
     """
     verbs = {
         verb: s.words[-1]
@@ -58,18 +59,16 @@ def _asked(job: Job) -> Iterator[tuple[Told, float]]:
         for verb in verbs_of(s.words[-1], job.lexicon)
     }
     things = [s.words[-1] for s in job.keyword_stems if len(s.words) == 1]
-    things += [w.text for w in job.world.words.values() if w.field == TOLD]
     things = [t for t in dict.fromkeys(things) if says(t) == 1.0 and _a_thing(t, job)]
     if not verbs or not things:
         return
     acts = list(verbs)
-    done = job.belongings(things, [verbs[a] for a in acts])
-    order = job.belongings(acts, things)
-    for i, thing in enumerate(things):
-        for j, verb in enumerate(acts):
-            together = max(float(done[i, j]), float(order[j, i]))
-            if together >= ENOUGH and not job.same(verbs[verb], thing):
-                yield Told(verb, thing), SAID * together
+    asked = [verbs[act] for act in acts]
+    both = [job.belongings(things, asked).T, job.belongings(acts, things)]
+    together = np.maximum.reduce([*both, job.belongings(asked, things)])
+    for (j, i), share in np.ndenumerate(together):
+        if share >= ENOUGH and not job.same(asked[j], things[i]):
+            yield Told(acts[j], things[i]), SAID * float(share)
 
 
 def _standing(job: Job) -> Iterator[tuple[str, str]]:
