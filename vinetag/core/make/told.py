@@ -20,13 +20,13 @@ REACH: Final = 5
 # What anybody does, or what is no service to anybody.
 NO_SERVICES: Final = frozenset(
     """appear argue arrive ask avoid be become begin belong bow bring buy call care change climb
-    come consume cost cry die do drink drive eat end enjoy enter escape expect fail fall fear feel find forget
-    fund game get give glow go grip grow hang happen hate have hear hold ignore join keep know
-    laugh lead learn leave let like live look lose make mean meet miss need offer operate own
-    pass pay play prefer pretend put puzzle reach relax remember rest ride say see seem serve
-    share show sit sleep smell speak stand start stay steal stop suffer supply survive sweat
-    switch take talk taste tell think tire travel try turn understand visit wait wake walk
-    want waste watch wear win wonder worry""".split()
+    come consume cost cry die do drink drive eat end enjoy enter escape expect fail fall
+    fear feel find forget fund game get give glow go grip grow hang happen hate have hear
+    hold ignore join keep know laugh lead learn leave let like live look lose make mean meet
+    miss need offer operate own pass pay play prefer pretend put puzzle reach relax remember
+    rest ride say see seem serve share show sit sleep smell speak stand start stay steal
+    stop suffer supply survive sweat switch take talk taste tell think tire travel try turn
+    understand visit wait wake walk want waste watch wear win wonder worry""".split()
 )
 
 
