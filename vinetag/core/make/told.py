@@ -10,23 +10,25 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import gerund
 from vinetag.core.world.incidental import SMALL, says
 
-__all__ = ["Told", "told", "verbs_of"]
+__all__ = ["NO_SERVICES", "Told", "describes", "told", "verbs_of"]
 
 # What comes between a verb and its thing.
 BETWEEN: Final = frozenset("a an all any every her his its my our own the their your".split())
 # Words after which a verb in the third person or its base stands.
 BEFORE: Final = frozenset("that to we which who".split())
 REACH: Final = 5
+# Cosine from which a word in -er and a verb are taken for one of a kind.
+SAME_MEANING: Final = 0.55
 # What anybody does, or what is no service to anybody.
 NO_SERVICES: Final = frozenset(
-    """appear argue arrive ask avoid be become begin belong bow bring buy call care change climb
-    come consume cost cry die do drink drive eat end enjoy enter escape expect fail fall
-    fear feel find forget fund game get give glow go grip grow hang happen hate have hear
-    hold ignore join keep know laugh lead learn leave let like live look lose make mean meet
-    miss need offer operate own pass pay play prefer pretend put puzzle reach relax remember
-    rest ride say see seem serve share show sit sleep smell speak stand start stay steal
-    stop suffer supply survive sweat switch take talk taste tell think tire travel try turn
-    understand visit wait wake walk want waste watch wear win wonder worry""".split()
+    """appear argue arrive ask avoid be become begin belong bow bring buy call camp care change
+    climb come consume cost cry die do drink drive eat end enjoy enter escape expect fail
+    fall fear feel find forget fund game get give glow go grip grow hang happen hate have
+    hear hold ignore join keep know laugh lead learn leave let like live look lose make mean
+    meet miss need offer operate own pass pay play prefer pretend put puzzle reach read
+    relax remember rest ride say see seem serve share show sit sleep smell speak stand start
+    stay steal stop suffer supply survive sweat swim switch take talk taste tell think tire
+    travel try turn understand visit wait wake want waste watch wear win wonder worry""".split()
 )
 
 
@@ -43,24 +45,33 @@ def told(about: str, lexicon: Lexicon) -> Iterator[Told]:
     """
     for clause in re.split(r"[.,;:!?()]", about.lower()):
         words = re.findall("[a-z]+", clause.replace("'s ", " ").replace("'", ""))
-        doing: list[str] = []
-        for at, word in enumerate(words):
-            before = words[at - 1] if at else ""
-            if word == "and":
-                continue
-            verb = _verb(word, before, bool(doing), lexicon)
-            if verb and word.endswith("ing") and _describes(word, before, words[at + 1 :], lexicon):
-                verb = ""
-            if verb and says(verb) == 1.0 == says(word) and verb not in NO_SERVICES:
-                doing.append(verb)
-                if _passive(word, verb, lexicon) and _noun(before, lexicon):
-                    yield Told(verb, before)
-                things = _things(words[at + 1 :], lexicon)
-                if things:
-                    yield from (Told(verb, thing) for verb in doing for thing in things)
-                    doing = []
-            else:
-                doing = doing if before in ("and",) or word in BETWEEN else []
+        yield from _in_clause(words, lexicon)
+
+
+def _in_clause(words: Sequence[str], lexicon: Lexicon) -> Iterator[Told]:
+    doing: list[str] = []
+    third = False
+    for at, word in enumerate(words):
+        before, after = words[at - 1] if at else "", words[at + 1 :]
+        if word == "and":
+            continue
+        # One that goes on doing: plans and plants gardens; opens doors and fits locks.
+        goes_on = before == "and" and (bool(doing) or (third and word.endswith("s")))
+        verb = _verb(word, before, goes_on, lexicon)
+        if verb and word.endswith("ing") and _describes(word, before, after, lexicon):
+            verb = ""
+        if not verb:
+            doing = doing if before == "and" or word in BETWEEN else []
+            continue
+        third = third or word.endswith("s")
+        if says(verb) == 1.0 == says(word) and verb not in NO_SERVICES:
+            doing.append(verb)
+            if _passive(word, verb, lexicon) and _noun(before, lexicon):
+                yield Told(verb, before)
+            things = _things(after, lexicon)
+            if things:
+                yield from (Told(verb, thing) for verb in doing for thing in things)
+                doing = []
 
 
 def verbs_of(word: str, lexicon: Lexicon) -> Sequence[str]:
@@ -74,15 +85,27 @@ def verbs_of(word: str, lexicon: Lexicon) -> Sequence[str]:
     for ending in ("er", "or", "ers", "ors"):
         base = word.removesuffix(ending)
         if base != word:
-            bases = (base, base + "e", base[:-1])
-            found += [b for b in bases if ("doer", word) in lexicon.thesaurus.forms(b)]
+            found += [b for b in (base, base + "e", base[:-1]) if _does(b, word, lexicon)]
     base = lexicon.lemma(word)
     if lexicon.words.get(base, known).pos[:1] == "v":
         found.append(base)
     return [v for v in dict.fromkeys(found) if v not in NO_SERVICES and says(v) == 1.0]
 
 
-def _verb(word: str, before: str, after_verb: bool, lexicon: Lexicon) -> str:
+def _does(verb: str, word: str, lexicon: Lexicon) -> bool:
+    """Whether the word says who does what the verb says (tuner); who has a word of their own is
+    known by meaning the same (cleaner, but not number).
+    """
+    known = lexicon.words.get(verb)
+    if known is None or "v" not in known.pos:
+        return False
+    if ("doer", word) in lexicon.thesaurus.forms(verb):
+        return True
+    one, other = lexicon.meanings.rows([verb, word])
+    return float(one @ other) >= SAME_MEANING
+
+
+def _verb(word: str, before: str, goes_on: bool, lexicon: Lexicon) -> str:
     """The base of a word that stands as a verb; "" otherwise."""
     known = lexicon.words.get(word)
     base = lexicon.lemma(word)
@@ -91,7 +114,7 @@ def _verb(word: str, before: str, after_verb: bool, lexicon: Lexicon) -> str:
         return ""
     if word.endswith("ing"):
         return next(iter(gerund(word, lexicon)), base if "v" in of.pos and base != word else "")
-    if "v" in known.pos and (before in BEFORE or (after_verb and before == "and")):
+    if "v" in known.pos and (before in BEFORE or goes_on):
         return base
     return base if _passive(word, base, lexicon) and _noun(before, lexicon) else ""
 
@@ -101,9 +124,13 @@ def _describes(word: str, before: str, after: Sequence[str], lexicon: Lexicon) -
     known = lexicon.words.get(before)
     if before in BETWEEN or before.endswith("ing") or (known and known.pos[:1] == "a"):
         return True
-    thing = after[0] if after else ""
+    return bool(after) and describes(word, after[0], lexicon)
+
+
+def describes(word: str, thing: str, lexicon: Lexicon) -> bool:
+    """Whether an -ing form is known to describe the thing, more than it is done to it."""
     followers = lexicon.followers(word)
-    return thing in followers or lexicon.lemma(thing) in followers
+    return word.endswith("ing") and (thing in followers or lexicon.lemma(thing) in followers)
 
 
 def _passive(word: str, base: str, lexicon: Lexicon) -> bool:

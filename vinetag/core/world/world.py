@@ -15,7 +15,7 @@ from vinetag.core.brief import Brief, Keyword
 from vinetag.core.brief.model import Chosen
 from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.meanings import Vector
-from vinetag.core.lexicon.morphology import singular
+from vinetag.core.lexicon.morphology import gerund, singular
 from vinetag.core.lexicon.segment import segment
 from vinetag.core.world.fields import WORDS, Field, read_fields
 from vinetag.core.world.incidental import SMALL, says
@@ -266,7 +266,7 @@ class World:
             yield from self._automatic()
 
     def _sentence(self) -> Iterator[WorldWord]:
-        """What the sentence speaks of beside the keywords, one of each."""
+        """What the sentence speaks of beside the keywords, one of each; no acts."""
         words = self._lexicon.words
         asked = {self._index.root(w) for w, _ in self._asked}
         by_the_way = {
@@ -278,7 +278,8 @@ class World:
             one = singular(text, self._lexicon) or text
             known = words.get(one)
             tells = min(says(text), says(one)) == 1.0 and self._index.root(one) not in asked
-            if tells and known and known.pos[:1] == "n":
+            act = gerund(text, self._lexicon)
+            if tells and known and known.pos[:1] == "n" and not act:
                 yield WorldWord(one, "things", TOLD, self._weigh(one, TOLD_WORTH))
 
     def _automatic(self) -> Iterator[WorldWord]:

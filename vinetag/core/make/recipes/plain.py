@@ -29,7 +29,7 @@ HEADS = frozenset("clinic office press shop studio works yard".split())
 SAID_TOGETHER = 0.45
 # Beings, plants, feelings and what things are made of close no trade's name, unless asked for.
 NO_HEADS = frozenset("animal attribute body feeling phenomenon plant quantity substance".split())
-SYNONYMS = 0.58
+SYNONYMS = 0.5
 # The head of a field that is not the brief's own, by its share, has to be near to the sentence.
 SURE = 0.9
 HEAD_NEAR = 0.25

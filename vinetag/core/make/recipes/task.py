@@ -10,7 +10,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft
 from vinetag.core.make.job import Job
-from vinetag.core.make.told import Told, told, verbs_of
+from vinetag.core.make.told import Told, describes, told, verbs_of
 from vinetag.core.make.worldly import mark_strength, said
 from vinetag.core.world.incidental import says
 
@@ -18,9 +18,12 @@ __all__ = ["Task"]
 
 BASE = 1.9
 OF_NEAR = 1.6
-# What the sentence says is done to a thing; words of the brief that only go well together.
+# What the sentence says is done to a thing; how well keywords have to go together, and how little
+# is enough where the thing is one that can be touched.
 SAID = 0.5
 ENOUGH = 0.45
+LITTLE = 0.1
+CONCRETE = frozenset("animal artifact body food object plant substance".split())
 DESCRIBES = 0.4
 # What one may call one's own and have done; people are no things.
 NO_THINGS = frozenset(("person", "act", "event", "time", "location", "quantity", "cognition"))
@@ -67,8 +70,10 @@ def _asked(job: Job) -> Iterator[tuple[Told, float]]:
     both = [job.belongings(things, asked).T, job.belongings(acts, things)]
     together = np.maximum.reduce([*both, job.belongings(asked, things)])
     for (j, i), share in np.ndenumerate(together):
-        if share >= ENOUGH and not job.same(asked[j], things[i]):
-            yield Told(acts[j], things[i]), SAID * float(share)
+        act, thing = asked[j], things[i]
+        enough = LITTLE if _field(thing, job) in CONCRETE else ENOUGH
+        if share >= enough and not (job.same(act, thing) or describes(act, thing, job.lexicon)):
+            yield Told(acts[j], thing), SAID * float(share)
 
 
 def _standing(job: Job) -> Iterator[tuple[str, str]]:
@@ -86,8 +91,13 @@ def _participle(verb: str, job: Job) -> str:
 
 def _a_thing(word: str, job: Job) -> bool:
     known = job.lexicon.words.get(word)
+    return bool(known and known.pos[:1] == "n" and _field(word, job) not in NO_THINGS)
+
+
+def _field(word: str, job: Job) -> str:
+    known = job.lexicon.words.get(word)
     base = job.lexicon.words.get(known.lemma, known) if known else None
-    return bool(known and base and known.pos[:1] == "n" and base.field not in NO_THINGS)
+    return base.field if base else ""
 
 
 def _forms(task: Told, job: Job) -> Iterator[Sequence[str]]:
