@@ -103,7 +103,8 @@ def _go(front: str, pos: str, head: str, together: float, job: Job) -> bool:
     if pos[:1] != "n" or _field(front, job) in DONE or front.endswith("ing"):
         return acts and pos[:1] in ("n", "a") and job.standing.get(head, "") != ""
     asked = head in job.standing or lemma in job.standing
-    if not asked and (field in NO_HEADS or field in DONE or head.endswith("ing")):
+    people = field == _field(front, job) == "person"  # runner joggers
+    if not asked and (people or field in NO_HEADS or field in DONE or head.endswith("ing")):
         return False
     done = acts or head.endswith(("ing", "er", "ers")) or head in HEADS
     return done or (not asked and together >= SAID_TOGETHER)
