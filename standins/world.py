@@ -265,7 +265,6 @@ class World:
     def _uncached_likelihood(self, label: str) -> float:
         """How likely the label is registered in .com, 0 to 1."""
         letters = label.replace("-", "")
-        words, strange = self._split(letters)
         length = len(letters)
         if label in self._wanted:
             # The commoner and the shorter, the surer.
@@ -274,19 +273,25 @@ class World:
             base = 0.995
         elif length == 4:
             base = 0.96
-        elif strange:
-            base = 0.78 * math.exp(-0.42 * (length - 5)) + (0.10 if strange < length / 2 else 0.0)
-        elif len(words) == 1:
-            base = 0.99 if self._zipf[words[0]] >= 3 else 0.93
         else:
-            common = sum(self._zipf[w] for w in words) / len(words)
-            base = 0.52 + 0.13 * (common - 4.4) - 0.022 * (length - 9)
-            base *= 1.0 if len(words) == 2 else 0.42 ** (len(words) - 2)
+            base = self._of_words(letters)
         if "-" in label:
             base *= 0.3
-        if any(c.isdigit() for c in label):
+        if not letters.isalpha() and any(c.isdigit() for c in letters):
             base *= 0.4
         return min(0.997, max(0.002, base))
+
+    def _of_words(self, letters: str) -> float:
+        """How likely a longer label is registered, by the words that stand in it."""
+        words, strange = self._split(letters)
+        length = len(letters)
+        if strange:
+            return 0.78 * math.exp(-0.42 * (length - 5)) + (0.10 if strange < length / 2 else 0.0)
+        if len(words) == 1:
+            return 0.99 if self._zipf[words[0]] >= 3 else 0.93
+        common = sum(self._zipf[w] for w in words) / len(words)
+        base = 0.52 + 0.13 * (common - 4.4) - 0.022 * (length - 9)
+        return base if len(words) == 2 else base * 0.42 ** (len(words) - 2)
 
     def _split(self, letters: str) -> tuple[list[str], int]:
         """The words of a label with the fewest letters left over, then the fewest words; and the
