@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 
 from vinetag.core.brief import FACETS, Brief, parse_brief
 from vinetag.core.lexicon import load_lexicon
-from vinetag.core.world.fields import ABOUT, parse_fields, read_fields
+from vinetag.core.world.fields import ABOUT, entry_words, parse_fields, read_fields
 from vinetag.core.world.incidental import says
 from vinetag.core.world.promise import against
 from vinetag.core.world.shown import FACET_WORDS, QUESTIONS, find_fields, shown_world
-from vinetag.core.world.world import OWN, TOLD, World, entry_words, world_of
+from vinetag.core.world.world import OWN, TOLD, World, world_of
 
 LEXICON = load_lexicon()
 POTTERY = "A pottery studio with open hours for beginners and hobby makers."

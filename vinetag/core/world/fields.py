@@ -7,6 +7,7 @@ a block; the contract test reads them all.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
@@ -15,9 +16,11 @@ from typing import Final
 
 from vinetag.core.brief import FACETS, WORD_FACETS
 
-__all__ = ["ABOUT", "WORDS", "Field", "parse_fields", "read_fields"]
+__all__ = ["ABOUT", "ENTRIES", "WORDS", "Field", "entry_words", "parse_fields", "read_fields"]
 
 WORDS: Final = WORD_FACETS
+# Facets whose entries are whole names.
+ENTRIES: Final = ("phrases", "pairs", "does")
 ABOUT: Final = ("about", *FACETS)
 
 
@@ -35,6 +38,11 @@ class Field:
         yield self.title
         for entries in self.facets.values():
             yield from entries
+
+
+def entry_words(text: str) -> tuple[str, ...]:
+    """The words of an entry: lower case letters, `&` as "and"."""
+    return tuple(re.findall("[a-z]+", text.lower().replace("'", "").replace("&", " and ")))
 
 
 def parse_fields(text: str) -> list[Field]:

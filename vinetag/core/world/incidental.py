@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Final
 
-__all__ = ["SMALL", "says"]
+__all__ = ["IN_PASSING", "SMALL", "says"]
 
 # The kind of venture, and how it sells: any trade has them.
 VENTURE: Final = frozenset(
@@ -20,16 +20,20 @@ VENTURE: Final = frozenset(
 )
 # What could be said of nearly any venture.
 INCIDENTAL: Final = frozenset(
-    """adult adults affordable age ages any around beginner beginners best better big busy careful
-    cheap city clear clever curious daily different easy emergency empty every everyday
-    everyone experienced explain explained explains families family fast four fresh friendly
-    full fun good great happy help helping helps hire home homes honest independent keen kind
-    kinds large level local long lot lots love lover lovers made making many minute minutes
-    mobile modern monthly more new nice number numbers old open ordinary own owned owner
-    owners part parts personal place places professional quality quick quickly real regular
-    rent rental rented run sell selling sells send sending sends serving side sides simple
-    simply small smart sold sort sorts special thing things three tiny town trip trips trusted
-    two use used using want wants way ways week who whose work working year young""".split()
+    """adult adults affordable any around beginner beginners best better big busy careful cheap city
+    clear clever curious daily different easy emergency empty every everyday everyone
+    experienced explain explained explains families family fast four fresh friendly full fun
+    good great happy help helping helps hire home homes honest independent keen large level
+    local long love lover lovers made making many mobile modern monthly more new nice old open
+    ordinary own owned owner owners personal place places professional quality quick quickly
+    real regular rent rental rented run sell selling sells send sending sends serving simple
+    simply small smart sold special three tiny town trip trips trusted two use used using want
+    wants week who whose work working year young""".split()
+)
+# Nouns a sentence has on its way to what it speaks of, unless they are keywords.
+IN_PASSING: Final = frozenset(
+    """age ages kind kinds lot lots minute minutes number numbers part parts side sides sort sorts
+    thing things way ways""".split()
 )
 SMALL: Final = frozenset(
     """a all am an and are as at back be but by do down for from go goes in into is it its let lets

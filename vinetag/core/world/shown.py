@@ -8,8 +8,8 @@ from typing import Final
 
 from vinetag.core.brief import FACETS, WORD_FACETS, Brief
 from vinetag.core.lexicon import Lexicon
-from vinetag.core.world.fields import read_fields
-from vinetag.core.world.world import OWN, TOLD, World, entry_words, world_of
+from vinetag.core.world.fields import entry_words, read_fields
+from vinetag.core.world.world import OWN, TOLD, World, world_of
 
 __all__ = [
     "FACET_WORDS", "QUESTIONS", "Question", "ShownEntry", "ShownField", "ShownWorld",

@@ -17,8 +17,9 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.meanings import Vector
 from vinetag.core.lexicon.morphology import gerund, singular
 from vinetag.core.lexicon.segment import segment
-from vinetag.core.world.fields import WORDS, Field, read_fields
-from vinetag.core.world.incidental import SMALL, says
+from vinetag.core.world.fields import WORDS, Field, entry_words
+from vinetag.core.world.incidental import IN_PASSING, SMALL, says
+from vinetag.core.world.index import KEYWORD_PULL, index_of
 from vinetag.core.world.promise import against
 
 __all__ = ["OWN", "TOLD", "Entry", "Found", "World", "WorldWord", "world_of"]
@@ -36,7 +37,6 @@ AUTOMATIC_WORTH: Final = 0.45
 LEAST_COMMON: Final = 2.6
 # Words that stand in many fields say less of each.
 IN_MANY: Final = 12
-KEYWORD_PULL: Final = 1.5
 # A closed-up keyword (“rivermusic”) is read as so many words at the most, all of them so common
 # (Zipf); a made-up name is not taken apart.
 MOST_PARTS: Final = 2
@@ -48,12 +48,6 @@ WHOSE: Final = frozenset("her his its my our their your".split())
 TOLD_WORTH: Final = 0.7
 # An entry of any field that carries a keyword counts as of a field at least so near.
 CARRIES_NEAR: Final = 2.5
-# A brief of two subjects: a keyword that says something, and of which the nearest field says less
-# than LEFT (z-scores over all fields), has fields of its own, those that say at least COVERS of it;
-# they count so much nearer, but not as near as the nearest.
-LEFT: Final = 2.5
-COVERS: Final = 4.3
-SECOND: Final = 2.1
 # What an entry is expected to be marked by a reader, 1 to 5: a ridge on marks of half the briefs.
 OF_FIELD: Final = 0.157
 MOST_NEAR: Final = 12.0
@@ -106,53 +100,6 @@ class Entry:
         return "".join(self.words)
 
 
-def entry_words(text: str) -> tuple[str, ...]:
-    """The words of an entry: lower case letters, `&` as "and"."""
-    return tuple(re.findall("[a-z]+", text.lower().replace("'", "").replace("&", " and ")))
-
-
-class _Index:
-    """What all worlds share: the fields' vectors, and in how many fields a word stands."""
-
-    def __init__(self, lexicon: Lexicon) -> None:
-        meanings = lexicon.meanings
-        self.fields = read_fields()
-        rows = []
-        for field in self.fields:
-            words = [(w, 1.0) for entry in field.facets["about"] for w in entry.split()]
-            rows.append(meanings.mean([*words, *((w, 2.0) for w in entry_words(field.title))]))
-        vectors = np.stack(rows)
-        vectors -= vectors.mean(0)
-        self.vectors = vectors / np.linalg.norm(vectors, axis=1, keepdims=True)
-        self.spread: dict[str, int] = {}
-        for field in self.fields:
-            for word in {w for f in WORDS for e in field.facets[f] for w in e.split()}:
-                self.spread[word] = self.spread.get(word, 0) + 1
-        self._lexicon = lexicon
-        self._entries = [(f.title, k, t) for f in self.fields for k in KINDS for t in f.facets[k]]
-
-    @lru_cache(400)  # noqa: B019 - there is one of it, as long as the process lasts
-    def carrying(self, word: str) -> Sequence[tuple[str, str, str]]:
-        """(title of the field, facet, entry) of every entry that holds the word in any form;
-        remembered for the words asked for last.
-        """
-        return [
-            (title, facet, text)
-            for title, facet, text in self._entries
-            if word in text and any(self.root(w) == word for w in entry_words(text))
-        ]
-
-    @lru_cache(20_000)  # noqa: B019 - as above
-    def root(self, word: str) -> str:
-        """What a word's forms have in common: one of many, or the dictionary form."""
-        return singular(word, self._lexicon) or self._lexicon.lemma(word)
-
-
-@lru_cache(2)
-def _index(lexicon: Lexicon) -> _Index:
-    return _Index(lexicon)
-
-
 class World:
     """What is near one brief."""
 
@@ -162,7 +109,7 @@ class World:
         self._lexicon = lexicon
         self._chosen = chosen
         self._meanings = lexicon.meanings
-        self._index = _index(lexicon)
+        self._index = index_of(lexicon)
         self.against = against(about)
         self._weighed = dict(chosen.weights)
         self._dropped = frozenset(chosen.drop)
@@ -174,7 +121,8 @@ class World:
         self.informed = bool(words or self._asked)
         self.query: Vector = self._meanings.mean([*((w, says(w)) for w in words), *self._asked])
         self._nearness: dict[str, float] = {}
-        telling = [word for word, pull in self._asked if pull >= KEYWORD_PULL]
+        known = self._meanings.place
+        telling = [word for word, pull in self._asked if pull >= KEYWORD_PULL and known(word) >= 0]
         self._subjects = self._meanings.rows(telling) if telling else self.query[None]
         self._to_subject: dict[str, float] = {}
 
@@ -192,16 +140,7 @@ class World:
         index = self._index
         if not self.informed:
             return [Found(f, 0.0, 0.0) for f in index.fields]
-        whole = index.vectors @ self.query
-        score = _z(whole)
-        if self._asked:
-            weights = np.array([w for _, w in self._asked], np.float32)
-            each = index.vectors @ self._meanings.rows([w for w, _ in self._asked]).T
-            pulled = each * weights
-            score = score + _z(pulled.mean(1) + 0.5 * pulled.max(1))
-            score = _with_second(score, each[:, weights >= KEYWORD_PULL])
-        else:
-            score = 2 * score
+        score = index.nearness(self.query, self._asked)
         best = max(float(score.max()), 1.0)
         order = np.argsort(-score, kind="stable")
         return [
@@ -274,7 +213,7 @@ class World:
             for at, whose, word in zip(self._said, self._said[1:], self._said[2:], strict=False)
             if at in WHERE and whose in WHOSE
         }
-        for text in dict.fromkeys(w for w in self._said if w not in by_the_way):
+        for text in dict.fromkeys(w for w in self._said if w not in by_the_way | IN_PASSING):
             one = singular(text, self._lexicon) or text
             known = words.get(one)
             tells = min(says(text), says(one)) == 1.0 and self._index.root(one) not in asked
@@ -412,24 +351,6 @@ def _pull(keyword: Keyword, word: str) -> float:
     """
     weighed_up = max(0.0, (keyword.weight - 3) / 2)
     return KEYWORD_PULL * keyword.weight / 3 * max(says(word), weighed_up)
-
-
-def _z(values: Vector) -> Vector:
-    found: Vector = (values - values.mean(0)) / np.maximum(values.std(0), 1e-6)
-    return found
-
-
-def _with_second(score: Vector, each: Vector) -> Vector:
-    """The fields' nearness where the brief has a second subject: `each` is how near they are to
-    each keyword that says something, a row a field.
-    """
-    said, nearest = _z(each), int(score.argmax())
-    left = said[nearest] < LEFT
-    second = (said[:, left] >= COVERS).any(axis=1)
-    found: Vector = np.where(
-        second, np.minimum(score + SECOND, np.maximum(score, score[nearest])), score
-    )
-    return found
 
 
 def world_of(brief: Brief, lexicon: Lexicon) -> World:

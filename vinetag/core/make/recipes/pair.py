@@ -9,7 +9,7 @@ from vinetag.core.make.job import Job
 
 __all__ = ["BOTH_ASKED_FOR", "Pair"]
 
-KEEP = 1_500
+KEEP = 3_000
 BOTH_ASKED_FOR = 0.3
 # A related word beside another wants to have been seen there, the more the plainer the dial, and
 # where the name describes.
@@ -24,12 +24,12 @@ class Pair:
     name = "pair"
 
     def make(self, job: Job) -> Iterator[Draft]:
-        """The best KEEP of all pairs, best first."""
+        """Those of the best KEEP of all pairs that hold a keyword, best first."""
         daring = min(job.daring, job.brief.dial / 100)
         for first, second, strength in job.joints(self.name, job.modifiers, job.heads, KEEP):
-            asked = first.kind == second.kind == "keyword"
             if "keyword" not in (first.kind, second.kind):
                 continue
+            asked = first.kind == second.kind
             if not asked and not job.collocation.seen(first.words[-1], second.words[0]):
                 strength *= UNSEEN + (1 - UNSEEN) * daring
             if first.keyword == second.keyword and "v" in (first.pos[:1], second.pos[:1]):
