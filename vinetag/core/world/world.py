@@ -51,8 +51,12 @@ CARRIES_NEAR: Final = 2.5
 # What an entry is expected to be marked by a reader, 1 to 5: a ridge on marks of half the briefs.
 OF_FIELD: Final = 0.157
 MOST_NEAR: Final = 12.0
-OF_WORDS: Final = 0.5
+OF_WORDS: Final = 0.58
 OF_KEYWORD: Final = 0.65
+# A word may come so near a keyword (cosine) that it is the keyword in another form; one that comes
+# near and is another (a fiddle, to the piano) counts no more than so.
+ITSELF: Final = 0.93
+NEIGHBOUR: Final = 0.5
 KINDS: Final[Mapping[str, float]] = {"phrases": 1.16, "pairs": 0.72, "does": 0.62}
 OWN_ENTRY: Final = 3.9
 AGAINST: Final = 1.0
@@ -322,7 +326,8 @@ class World:
         if text in self._dropped or self._dropped.intersection(said):
             return
         near = sum(map(self.near, said)) / len(said)
-        asked = max(map(self._to_subject.__getitem__, said))
+        nearest = max(map(self._to_subject.__getitem__, said))
+        asked = 1.0 if nearest >= ITSELF else min(NEIGHBOUR, nearest)
         mark = KINDS[facet] + OF_FIELD * min(MOST_NEAR, nearness)
         mark += OF_WORDS * near + OF_KEYWORD * asked
         mark -= AGAINST * len(self.against.intersection(said))
