@@ -22,7 +22,7 @@ KEYWORD_PULL: Final = 1.5
 # they count so much nearer, but not as near as the nearest.
 LEFT: Final = 2.5
 COVERS: Final = 4.3
-SECOND: Final = 2.1
+SECOND: Final = 2.6
 
 
 class FieldIndex:

@@ -49,15 +49,16 @@ TOLD_WORTH: Final = 0.7
 # An entry of any field that carries a keyword counts as of a field at least so near.
 CARRIES_NEAR: Final = 2.5
 # What an entry is expected to be marked by a reader, 1 to 5: a ridge on marks of half the briefs.
-OF_FIELD: Final = 0.157
+OF_FIELD: Final = 0.136
 MOST_NEAR: Final = 12.0
-OF_WORDS: Final = 0.58
-OF_KEYWORD: Final = 0.65
+OF_NEAREST: Final = 0.23
+OF_WORDS: Final = 0.63
+OF_KEYWORD: Final = 0.6
 # A word may come so near a keyword (cosine) that it is the keyword in another form; one that comes
 # near and is another (a fiddle, to the piano) counts no more than so.
 ITSELF: Final = 0.93
 NEIGHBOUR: Final = 0.5
-KINDS: Final[Mapping[str, float]] = {"phrases": 1.16, "pairs": 0.72, "does": 0.62}
+KINDS: Final[Mapping[str, float]] = {"phrases": 1.21, "pairs": 0.78, "does": 0.67}
 OWN_ENTRY: Final = 3.9
 AGAINST: Final = 1.0
 MOST_REMEMBERED: Final = 50_000
@@ -298,7 +299,7 @@ class World:
         for found in self.fields:
             for facet in KINDS:
                 for text in found.field.facets[facet]:
-                    yield from self._entry(text, facet, found.field.title, found.nearness)
+                    yield from self._entry(text, facet, found)
         yield from self._carrying()
 
     def _carrying(self) -> Iterator[Entry]:
@@ -310,8 +311,7 @@ class World:
         self._look_up_said(text for _, _, text in carrying)
         for title, facet, text in carrying:
             if title not in off:
-                nearness = max(CARRIES_NEAR, by_title[title].nearness)
-                yield from self._entry(text, facet, title, nearness)
+                yield from self._entry(text, facet, by_title[title], CARRIES_NEAR)
 
     def _look_up_said(self, entries: Iterable[str]) -> None:
         """Work out at once how near the telling words of entries are, and how near to a keyword."""
@@ -319,8 +319,12 @@ class World:
         self.look_up(said)
         self._to_subject.update(zip(said, self.near_asked(said).tolist(), strict=True))
 
-    def _entry(self, text: str, facet: str, field: str, nearness: float) -> Iterator[Entry]:
-        """The entry, unless it was dropped; its words were looked up. `nearness` is its field's."""
+    def _entry(
+        self, text: str, facet: str, found: Found, least: float = -np.inf
+    ) -> Iterator[Entry]:
+        """The entry of a field, which counts as at `least` so near, unless it was dropped; its
+        words were looked up.
+        """
         words = entry_words(text)
         said = _telling(words)
         if text in self._dropped or self._dropped.intersection(said):
@@ -328,11 +332,12 @@ class World:
         near = sum(map(self.near, said)) / len(said)
         nearest = max(map(self._to_subject.__getitem__, said))
         asked = 1.0 if nearest >= ITSELF else min(NEIGHBOUR, nearest)
-        mark = KINDS[facet] + OF_FIELD * min(MOST_NEAR, nearness)
+        mark = KINDS[facet] + OF_FIELD * min(MOST_NEAR, max(least, found.nearness))
+        mark += OF_NEAREST * (found.chosen or found.share >= 1)
         mark += OF_WORDS * near + OF_KEYWORD * asked
         mark -= AGAINST * len(self.against.intersection(said))
         mark += 0.4 * (max(self._weighed.get(w, 3) for w in said) - 3)
-        yield Entry(text, words, facet, field, min(5.0, max(1.0, mark)))
+        yield Entry(text, words, facet, found.field.title, min(5.0, max(1.0, mark)))
 
     def plain(self) -> Sequence[tuple[str, str, float]]:
         """Heads and tails of descriptive names: (word, field, share)."""
