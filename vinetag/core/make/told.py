@@ -10,15 +10,16 @@ from vinetag.core.lexicon import Lexicon
 from vinetag.core.lexicon.morphology import gerund
 from vinetag.core.world.incidental import SMALL, says
 
-__all__ = ["NO_SERVICES", "Told", "describes", "told", "verbs_of"]
+__all__ = ["DOERS", "NO_SERVICES", "Told", "describes", "told", "verbs_of"]
 
 # What comes between a verb and its thing.
 BETWEEN: Final = frozenset("a an all any every her his its my our own the their your".split())
 # Words after which a verb in the third person or its base stands.
 BEFORE: Final = frozenset("that to we which who".split())
 REACH: Final = 5
+DOERS: Final = ("er", "or", "ers", "ors")
 # Cosine from which a word in -er and a verb are taken for one of a kind.
-SAME_MEANING: Final = 0.55
+SAME_MEANING: Final = 0.7
 # What anybody does, or what is no service to anybody.
 NO_SERVICES: Final = frozenset(
     """appear argue arrive ask avoid be become begin belong bow bring buy call camp care change
@@ -52,7 +53,8 @@ def _in_clause(words: Sequence[str], lexicon: Lexicon) -> Iterator[Told]:
     doing: list[str] = []
     third = False
     for at, word in enumerate(words):
-        before, after = words[at - 1] if at else "", words[at + 1 :]
+        before = next((w for w in reversed(words[:at]) if not _adverb(w, lexicon)), "")
+        after = words[at + 1 :]
         if word == "and":
             continue
         # One that goes on doing: plans and plants gardens; opens doors and fits locks.
@@ -82,7 +84,7 @@ def verbs_of(word: str, lexicon: Lexicon) -> Sequence[str]:
     if known is None:
         return ()
     found = list(gerund(word, lexicon))
-    for ending in ("er", "or", "ers", "ors"):
+    for ending in DOERS:
         base = word.removesuffix(ending)
         if base != word:
             found += [b for b in (base, base + "e", base[:-1]) if _does(b, word, lexicon)]
@@ -93,16 +95,17 @@ def verbs_of(word: str, lexicon: Lexicon) -> Sequence[str]:
 
 
 def _does(verb: str, word: str, lexicon: Lexicon) -> bool:
-    """Whether the word says who does what the verb says (tuner); who has a word of their own is
-    known by meaning the same (cleaner, but not number).
+    """Whether the word says who does what the verb says: a person (tuner), or what means the same
+    (cleaner, but neither gutter nor drawer).
     """
-    known = lexicon.words.get(verb)
-    if known is None or "v" not in known.pos:
+    known, base = lexicon.words.get(verb), lexicon.lemma(word)
+    one = lexicon.words.get(base)
+    if known is None or one is None or "v" not in known.pos:
         return False
-    if ("doer", word) in lexicon.thesaurus.forms(verb):
+    if one.field == "person" and ("doer", base) in lexicon.thesaurus.forms(verb):
         return True
-    one, other = lexicon.meanings.rows([verb, word])
-    return float(one @ other) >= SAME_MEANING
+    rows = lexicon.meanings.rows([verb, base])
+    return float(rows[0] @ rows[1]) >= SAME_MEANING
 
 
 def _verb(word: str, before: str, goes_on: bool, lexicon: Lexicon) -> str:
@@ -133,6 +136,11 @@ def describes(word: str, thing: str, lexicon: Lexicon) -> bool:
     return word.endswith("ing") and (thing in followers or lexicon.lemma(thing) in followers)
 
 
+def _adverb(word: str, lexicon: Lexicon) -> bool:
+    known = lexicon.words.get(word)
+    return bool(known and known.pos == "r")
+
+
 def _passive(word: str, base: str, lexicon: Lexicon) -> bool:
     return word != base and (
         ("past", word) in lexicon.thesaurus.forms(base)
@@ -146,11 +154,16 @@ def _noun(word: str, lexicon: Lexicon) -> bool:
 
 
 def _things(words: Sequence[str], lexicon: Lexicon) -> Sequence[str]:
-    """The nouns a verb before them is done to: the last of each run, two with an "and" between."""
+    """The nouns a verb before them is done to: the last of each run, two with an "and" between,
+    after which another verb may stand instead (… and mends locks).
+    """
     found: list[str] = []
     run = ""
-    for word in words[:REACH]:
+    for at, word in enumerate(words[:REACH]):
         known = lexicon.words.get(word)
+        goes_on = found and not run and word.endswith("s") and known and "v" in known.pos
+        if goes_on and any(_noun(w, lexicon) for w in words[at + 1 : at + 2]):
+            break
         if _noun(word, lexicon):
             run = word
         elif run and word == "and" and not found:

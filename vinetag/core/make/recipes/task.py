@@ -10,7 +10,7 @@ from vinetag.core.candidates import Part
 from vinetag.core.concepts import Change
 from vinetag.core.make.draft import Draft
 from vinetag.core.make.job import Job
-from vinetag.core.make.told import Told, describes, told, verbs_of
+from vinetag.core.make.told import DOERS, Told, describes, told, verbs_of
 from vinetag.core.make.worldly import mark_strength, said
 from vinetag.core.world.incidental import says
 
@@ -18,11 +18,10 @@ __all__ = ["Task"]
 
 BASE = 1.9
 OF_NEAR = 1.6
-# What the sentence says is done to a thing; how well keywords have to go together, and how little
-# is enough where the thing is one that can be touched.
+# What the sentence says is done to a thing; how well keywords have to go together, unless the thing
+# is one that can be touched.
 SAID = 0.5
 ENOUGH = 0.45
-LITTLE = 0.1
 CONCRETE = frozenset("animal artifact body food object plant substance".split())
 DESCRIBES = 0.4
 # What one may call one's own and have done; people are no things.
@@ -71,8 +70,8 @@ def _asked(job: Job) -> Iterator[tuple[Told, float]]:
     together = np.maximum.reduce([*both, job.belongings(asked, things)])
     for (j, i), share in np.ndenumerate(together):
         act, thing = asked[j], things[i]
-        enough = LITTLE if _field(thing, job) in CONCRETE else ENOUGH
-        if share >= enough and not (job.same(act, thing) or describes(act, thing, job.lexicon)):
+        enough = share >= ENOUGH or _field(thing, job) in CONCRETE
+        if enough and not (job.same(act, thing) or describes(act, thing, job.lexicon)):
             yield Told(acts[j], thing), SAID * float(share)
 
 
@@ -91,7 +90,9 @@ def _participle(verb: str, job: Job) -> str:
 
 def _a_thing(word: str, job: Job) -> bool:
     known = job.lexicon.words.get(word)
-    return bool(known and known.pos[:1] == "n" and _field(word, job) not in NO_THINGS)
+    if known is None or known.pos[:1] != "n" or _field(word, job) in NO_THINGS:
+        return False
+    return not (word.endswith(DOERS) and verbs_of(word, job.lexicon))
 
 
 def _field(word: str, job: Job) -> str:
