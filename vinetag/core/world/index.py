@@ -18,11 +18,15 @@ __all__ = ["KEYWORD_PULL", "FieldIndex", "index_of"]
 # How a keyword pulls, beside a word of the sentence.
 KEYWORD_PULL: Final = 1.5
 # A brief of two subjects: a keyword that says something, and of which the nearest field says less
-# than LEFT (z-scores over all fields), has fields of its own, those that say at least COVERS of it;
-# they count so much nearer, but not as near as the nearest.
+# than LEFT (z-scores over all fields), has fields of its own, those that say at least COVERS of it
+# and MEANT of the sentence (a potter's wheel is no bicycle's). The nearest A_KEYWORD of them count
+# so much nearer, but less near than the nearest of all.
 LEFT: Final = 2.5
 COVERS: Final = 4.3
+MEANT: Final = 2.0
 SECOND: Final = 2.6
+A_KEYWORD: Final = 2
+BEHIND: Final = 0.1
 
 
 class FieldIndex:
@@ -61,9 +65,12 @@ class FieldIndex:
         """What a word's forms have in common: one of many, or the dictionary form."""
         return singular(word, self._lexicon) or self._lexicon.lemma(word)
 
-    def nearness(self, query: Vector, asked: Sequence[tuple[str, float]]) -> Vector:
+    def nearness(
+        self, query: Vector, asked: Sequence[tuple[str, float]], sentence: Vector
+    ) -> Vector:
         """How near each field is: a sum of two z-scores, of the brief as a whole (`query`) and of
-        its keywords, each with its pull (`asked`).
+        its keywords, each with its pull (`asked`); and what a second subject adds, which the
+        `sentence` has to speak of.
         """
         score = _z(self.vectors @ query)
         if not asked:
@@ -72,7 +79,7 @@ class FieldIndex:
         each = self.vectors @ self._lexicon.meanings.rows([word for word, _ in asked]).T
         pulled = each * pulls
         score = score + _z(pulled.mean(1) + 0.5 * pulled.max(1))
-        return _with_second(score, each[:, pulls >= KEYWORD_PULL])
+        return _with_second(score, each[:, pulls >= KEYWORD_PULL], self.vectors @ sentence)
 
 
 @lru_cache(2)
@@ -86,14 +93,15 @@ def _z(values: Vector) -> Vector:
     return found
 
 
-def _with_second(score: Vector, each: Vector) -> Vector:
+def _with_second(score: Vector, each: Vector, told: Vector) -> Vector:
     """The fields' nearness where the brief has a second subject: `each` is how near they are to
-    each keyword that says something, a row a field.
+    each keyword that says something, a row a field; `told` to the sentence.
     """
     said, nearest = _z(each), int(score.argmax())
     left = said[nearest] < LEFT
-    second = (said[:, left] >= COVERS).any(axis=1)
-    found: Vector = np.where(
-        second, np.minimum(score + SECOND, np.maximum(score, score[nearest])), score
-    )
+    covers = (said[:, left] >= COVERS) & (_z(told) >= MEANT)[:, None]
+    place = np.argsort(np.argsort(np.where(covers, -score[:, None], np.inf), axis=0), axis=0)
+    second = (covers & (place < A_KEYWORD)).any(axis=1)
+    nearer = np.minimum(score + SECOND, np.maximum(score, score[nearest] - BEHIND))
+    found: Vector = np.where(second, nearer, score)
     return found

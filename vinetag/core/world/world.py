@@ -145,7 +145,8 @@ class World:
         index = self._index
         if not self.informed:
             return [Found(f, 0.0, 0.0) for f in index.fields]
-        score = index.nearness(self.query, self._asked)
+        sentence = self._meanings.mean([(w, says(w)) for w in self._said])
+        score = index.nearness(self.query, self._asked, sentence)
         best = max(float(score.max()), 1.0)
         order = np.argsort(-score, kind="stable")
         return [
