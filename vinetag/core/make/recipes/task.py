@@ -51,8 +51,8 @@ class Task:
 
 
 def _asked(job: Job) -> Iterator[tuple[Told, float]]:
-    """What keywords say is done, to things that other keywords name, where the two are known to go
-    together.
+    """What keywords say is done, to things that other keywords name: those that can be touched, and
+    others where the two are known to go together.
     """
     verbs = {
         verb: s.words[-1]
@@ -107,7 +107,7 @@ def _forms(task: Told, job: Job) -> Iterator[Sequence[str]]:
     words = job.lexicon.words
     one = job.lexicon.lemma(thing)
     many = dict(job.lexicon.thesaurus.forms(one)).get("plural", "")
-    counted = many in words
+    counted = one in words and many in words
     asked = thing == one or any(s.words[-1] == one for s in job.keyword_stems)
     single = not counted or asked or words[one].zipf > words[many].zipf + MORE_USUAL
     shown = one if single else many
