@@ -109,6 +109,9 @@ class TestTask:
     def test_people_are_no_things_and_strangers_are_not_joined(self) -> None:
         assert tasks("A charity teaching prisoners to read.", "prison", "reading") == {}
         assert tasks("", "baking", "opinion") == {}
+        both = tasks("", "piano", "tuning", "baking")
+        assert "tunemypiano" in both
+        assert "bakemypiano" not in both
 
     def test_it_is_graded_as_speech(self) -> None:
         brief = parse_brief(

@@ -194,6 +194,14 @@ class Lexicon:
         known = self.words.get(word)
         return known.lemma if known and known.lemma else word
 
+    def field(self, word: str) -> str:
+        """What sort of thing the dictionary form of a word names (WordNet's lexicographer files:
+        artifact, act, person …); "" for what names none, or nobody lists.
+        """
+        known = self.words.get(word)
+        base = self.words.get(known.lemma, known) if known else None
+        return base.field if base else ""
+
     @cached_property
     def valence(self) -> Mapping[str, float]:
         """How pleasant people rated a word, -4 to 4 (VADER); most words are not rated."""

@@ -99,10 +99,9 @@ def _does(verb: str, word: str, lexicon: Lexicon) -> bool:
     (cleaner, but neither gutter nor drawer).
     """
     known, base = lexicon.words.get(verb), lexicon.lemma(word)
-    one = lexicon.words.get(base)
-    if known is None or one is None or "v" not in known.pos:
+    if known is None or "v" not in known.pos:
         return False
-    if one.field == "person" and ("doer", base) in lexicon.thesaurus.forms(verb):
+    if lexicon.field(word) == "person" and ("doer", base) in lexicon.thesaurus.forms(verb):
         return True
     rows = lexicon.meanings.rows([verb, base])
     return float(rows[0] @ rows[1]) >= SAME_MEANING

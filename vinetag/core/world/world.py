@@ -169,6 +169,11 @@ class World:
                 kept.append(found)
         return sorted(kept, key=lambda f: -f.share)
 
+    @cached_property
+    def _nearest(self) -> str:
+        """The title of the nearest field that is on; "" where none is."""
+        return self.fields[0].field.title if self.fields else ""
+
     def _near_enough(self, found: Found) -> bool:
         return self.informed and found.nearness >= NEAR and found.share >= SHARE
 
@@ -334,7 +339,7 @@ class World:
         nearest = max(map(self._to_subject.__getitem__, said))
         asked = 1.0 if nearest >= ITSELF else min(NEIGHBOUR, nearest)
         mark = KINDS[facet] + OF_FIELD * min(MOST_NEAR, max(least, found.nearness))
-        mark += OF_NEAREST * (found.chosen or found.share >= 1)
+        mark += OF_NEAREST * (found.chosen or found.field.title == self._nearest)
         mark += OF_WORDS * near + OF_KEYWORD * asked
         mark -= AGAINST * len(self.against.intersection(said))
         mark += 0.4 * (max(self._weighed.get(w, 3) for w in said) - 3)

@@ -254,6 +254,4 @@ def _reversed(first: str, second: str, lexicon: Lexicon) -> bool:
 
 def _done(word: str, lexicon: Lexicon) -> bool:
     """Whether it says what is done or who does it, which stands last in a trade's name."""
-    known = lexicon.words.get(word)
-    base = lexicon.words.get(known.lemma, known) if known else None
-    return word.endswith("ing") or bool(base and base.field in DONE)
+    return word.endswith("ing") or lexicon.field(word) in DONE

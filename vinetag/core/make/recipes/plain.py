@@ -29,7 +29,7 @@ HEADS = frozenset("clinic office press shop studio works yard".split())
 SAID_TOGETHER = 0.45
 # Beings, plants, feelings and what things are made of close no trade's name, unless asked for.
 NO_HEADS = frozenset("animal attribute body feeling phenomenon plant quantity substance".split())
-SYNONYMS = 0.5
+SYNONYMS = 0.58
 # The head of a field that is not the brief's own, by its share, has to be near to the sentence.
 SURE = 0.9
 HEAD_NEAR = 0.25
@@ -84,7 +84,7 @@ def _heads(job: Job) -> Iterator[tuple[str, float]]:
             heads.setdefault(word, OF_SHARE * share)
     for stem in job.keyword_stems:
         word = stem.words[-1]
-        if len(stem.words) == 1 and (_field(word, job) in DONE or word.endswith("ing")):
+        if len(stem.words) == 1 and (job.lexicon.field(word) in DONE or word.endswith("ing")):
             heads[word] = ASKED
             for doer in (d for d, act in job.doers.items() if act == word):
                 heads[doer] = ASKED
@@ -98,19 +98,13 @@ def _go(front: str, pos: str, head: str, together: float, job: Job) -> bool:
     if job.same(front, head) or front in head or head in front:
         return False
     lemma = job.lexicon.lemma(head)
-    field = _field(head, job)
+    field = job.lexicon.field(head)
     acts = field in DONE or field in DOERS
-    if pos[:1] != "n" or _field(front, job) in DONE or front.endswith("ing"):
+    if pos[:1] != "n" or job.lexicon.field(front) in DONE or front.endswith("ing"):
         return acts and pos[:1] in ("n", "a") and job.standing.get(head, "") != ""
     asked = head in job.standing or lemma in job.standing
-    people = field == _field(front, job) == "person"  # runner joggers
+    people = field == job.lexicon.field(front) == "person"  # runner joggers
     if not asked and (people or field in NO_HEADS or field in DONE or head.endswith("ing")):
         return False
     done = acts or head.endswith(("ing", "er", "ers")) or head in HEADS
     return done or (not asked and together >= SAID_TOGETHER)
-
-
-def _field(word: str, job: Job) -> str:
-    known = job.lexicon.words.get(word)
-    base = job.lexicon.words.get(known.lemma, known) if known else None
-    return base.field if base else ""

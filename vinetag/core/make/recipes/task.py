@@ -19,9 +19,11 @@ __all__ = ["Task"]
 BASE = 1.9
 OF_NEAR = 1.6
 # What the sentence says is done to a thing; how well keywords have to go together, unless the thing
-# is one that can be touched.
+# is one that can be touched, and nothing else that is done goes with it so much better (a piano is
+# tuned, not baked).
 SAID = 0.5
 ENOUGH = 0.45
+BESIDE = 0.5
 CONCRETE = frozenset("animal artifact body food object plant substance".split())
 DESCRIBES = 0.4
 # What one may call one's own and have done; people are no things.
@@ -68,10 +70,12 @@ def _asked(job: Job) -> Iterator[tuple[Told, float]]:
     asked = [verbs[act] for act in acts]
     both = [job.belongings(things, asked).T, job.belongings(acts, things)]
     together = np.maximum.reduce([*both, job.belongings(asked, things)])
+    best = together.max(axis=0)
     for (j, i), share in np.ndenumerate(together):
         act, thing = asked[j], things[i]
-        enough = share >= ENOUGH or _field(thing, job) in CONCRETE
-        if enough and not (job.same(act, thing) or describes(act, thing, job.lexicon)):
+        touched = job.lexicon.field(thing) in CONCRETE and share >= BESIDE * best[i]
+        one_word = job.same(act, thing) or describes(act, thing, job.lexicon)
+        if (touched or share >= ENOUGH) and not one_word:
             yield Told(acts[j], thing), SAID * float(share)
 
 
@@ -90,15 +94,9 @@ def _participle(verb: str, job: Job) -> str:
 
 def _a_thing(word: str, job: Job) -> bool:
     known = job.lexicon.words.get(word)
-    if known is None or known.pos[:1] != "n" or _field(word, job) in NO_THINGS:
+    if known is None or known.pos[:1] != "n" or job.lexicon.field(word) in NO_THINGS:
         return False
     return not (word.endswith(DOERS) and verbs_of(word, job.lexicon))
-
-
-def _field(word: str, job: Job) -> str:
-    known = job.lexicon.words.get(word)
-    base = job.lexicon.words.get(known.lemma, known) if known else None
-    return base.field if base else ""
 
 
 def _forms(task: Told, job: Job) -> Iterator[Sequence[str]]:
